@@ -1,0 +1,42 @@
+// Corvex: what is wrong with a structure, as a value that carries where it is.
+//
+// `subject` names the part of the structure; `place` the line of the model file, filled in by the reader when the
+// structure came from a file. Nothing that a model contains makes the library throw.
+#pragma once
+
+#include <string>
+#include <vector>
+
+namespace corvex {
+
+struct Place {
+  std::string file;
+  int line = 0;    // from 1; 0: not from a file
+  int column = 0;  // from 1, in characters
+};
+
+struct Subject {
+  enum class Kind { structure, point, member, section, material, support, load_case, load };
+  Kind kind = Kind::structure;
+  std::string name;       // of the point, member, …; of the load case, for a load
+  std::size_t entry = 0;  // which load of the case, from 0
+};
+
+struct Problem {
+  enum class Severity { error, note };
+  std::string text;
+  Subject subject{};
+  std::string key{};  // the part of the subject that is wrong, by its key in the model file: "wall", "through", …
+  Place place{};
+  Severity severity = Severity::error;
+};
+
+using Problems = std::vector<Problem>;
+
+// An error of the structure as a whole, at a place of a file.
+Problem problem_at(Place place, std::string text);
+
+// "model.yaml:12:7: error: …", or without a file "member rail: error: …".
+std::string describe(const Problem& problem);
+
+}  // namespace corvex

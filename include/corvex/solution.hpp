@@ -1,0 +1,158 @@
+// Corvex: solving, and everything that can be asked of a solution.
+//
+// All load cases are solved together; nothing has to be ordered beforehand. A solution is a value; copies share
+// their data. What depends on a member is computed when it is asked for.
+//
+//     const corvex::Solution solution = corvex::solve(trestle);
+//     if (!solution.ok()) { for (const auto& p : solution.problems()) puts(describe(p).c_str()); return; }
+//     const corvex::Reaction r = solution["product"].reaction(a);
+//     fmt::print("{:.1f} N\n", r.y.in(corvex::N));
+//
+// Signs: movements and reactions along the global axes, rotations and moments right-handed about them; reactions are
+// what the support gives to the structure. Inner forces: see diagram.hpp.
+//
+// Names and places that do not exist, and results of a refused structure, are slips of the calling code and throw
+// std::out_of_range.
+#pragma once
+
+#include <memory>
+#include <optional>
+#include <string_view>
+#include <vector>
+
+#include "corvex/diagram.hpp"
+#include "corvex/structure.hpp"
+
+namespace corvex {
+
+struct Displacement {
+  Length x, y, z;
+  Angle rx, ry, rz;
+};
+struct Reaction {
+  ForceSize x, y, z;
+  MomentSize mx, my, mz;
+};
+// Moments about the global origin. `error` is the largest imbalance over the largest applied or reacted force
+// (moments: over that force times the structure's size); 0 when all vanish.
+struct Balance {
+  Reaction applied, reacted;
+  double error = 0;
+};
+
+// The place of a stress: along the member and, where the section's shape is known, across it.
+struct StressExtreme {
+  Stress value;
+  Length at;
+  std::optional<Length> y, z;
+};
+
+// All inner forces and movements of one cross-section.
+struct SectionState {
+  ForceSize axial, shear_y, shear_z;
+  MomentSize torsion, moment_y, moment_z;
+  Length deflection_y, deflection_z;  // in the member's axes
+  Length x, y, z;                     // the same movement in global axes
+};
+
+// The inner forces just before or after one of a member's points.
+struct Joint {
+  PointId point;
+  Side side;
+  SectionState state;
+};
+
+namespace result {
+struct Data;
+struct Inner;
+}  // namespace result
+
+class MemberResult {
+ public:
+  MemberResult(std::shared_ptr<const result::Data> data, std::size_t load_case, std::size_t member);
+
+  const Member& member() const;
+  Length length() const;
+
+  Diagram axial() const;
+  Diagram shear_y() const;
+  Diagram shear_z() const;
+  Diagram torsion() const;
+  Diagram moment_y() const;
+  Diagram moment_z() const;
+  // Movement of the axis in the member's own axes.
+  Diagram deflection_x() const;
+  Diagram deflection_y() const;
+  Diagram deflection_z() const;
+
+  // Distance from the chord between the moved ends, square to it and unsigned.
+  Extreme sag() const;
+  Length sag_at(Length place) const;
+
+  SectionState at(Length place, Side side = Side::after) const;
+  std::vector<Joint> joints() const;
+
+  // The largest movement of the axis, with its place.
+  Extreme movement() const;
+
+  // Normal stress: worst tension and worst compression. Nothing where the section does not tell (a `properties`
+  // section without moduli).
+  std::optional<StressExtreme> max_stress() const;
+  std::optional<StressExtreme> min_stress() const;
+  // From normal stress and the shear of Vy, Vz and T. Nothing where a part of it is not known.
+  std::optional<StressExtreme> von_mises() const;
+  // The material's allowable stress or yield strength over the worst von Mises stress. Nothing where either is not
+  // known, or where there is no stress.
+  std::optional<double> safety() const;
+
+ private:
+  Diagram diagram(Dimension d, double noise, std::size_t quantity) const;
+
+  std::shared_ptr<const result::Data> data_;
+  std::size_t case_, member_;
+  std::shared_ptr<const result::Inner> inner_;
+};
+
+class CaseResult {
+ public:
+  CaseResult(std::shared_ptr<const result::Data> data, std::size_t load_case) : data_(std::move(data)), case_(load_case) {}
+
+  const std::string& name() const;
+  MemberResult operator[](std::string_view member) const;
+  MemberResult operator[](MemberId member) const;
+  Displacement displacement(PointId point) const;
+  Displacement displacement(std::string_view point) const;
+  // Nothing but zeros where no support is.
+  Reaction reaction(PointId point) const;
+  Reaction reaction(std::string_view point) const;
+  Balance balance() const;
+
+ private:
+  std::shared_ptr<const result::Data> data_;
+  std::size_t case_;
+};
+
+class Solution {
+ public:
+  explicit Solution(Problems problems) : problems_(std::move(problems)) {}
+  explicit Solution(std::shared_ptr<const result::Data> data);
+
+  bool ok() const { return data_ != nullptr; }
+  // Why the structure was refused.
+  const Problems& problems() const { return problems_; }
+  // What is worth knowing about a structure that was solved.
+  const Problems& notes() const;
+  const Structure& structure() const;
+
+  std::size_t size() const;
+  CaseResult operator[](std::size_t index) const;
+  CaseResult operator[](std::string_view load_case) const;
+
+ private:
+  Problems problems_;
+  std::shared_ptr<const result::Data> data_;
+};
+
+Solution solve(const Structure& structure);
+
+}  // namespace corvex

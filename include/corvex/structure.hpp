@@ -1,0 +1,172 @@
+// Corvex: what the engineer describes: points, members, materials, supports, loads.
+//
+// Plane structures have x to the right and y up; nothing can leave the plane, and nobody has to restrain it. Space
+// structures have z up unless y is asked for. A member through several points is one piece, joined to the others at
+// every point that it names; members that only cross are not joined.
+//
+// Building never fails: what is wrong (a name used twice, a wall thicker than its tube, a load beside its member)
+// is collected by `validate` and refused by `solve`, each with where it is.
+//
+//     corvex::Structure beam = corvex::Structure::plane("walkway beam");
+//     const auto a = beam.point("A", 0_m, 0_m), b = beam.point("B", 3_m, 0_m);
+//     const auto tube = beam.section("tube", corvex::SquareTube{.width = 60_mm, .wall = 4_mm});
+//     beam.member("beam", {a, b}, {.section = tube, .material = corvex::material("S235")});
+//     beam.support(a, corvex::Support::pinned());
+//     beam.support(b, corvex::Support::roller());
+#pragma once
+
+#include <array>
+#include <deque>
+#include <initializer_list>
+#include <string>
+#include <string_view>
+#include <unordered_map>
+#include <vector>
+
+#include "corvex/load_case.hpp"
+#include "corvex/material.hpp"
+#include "corvex/problem.hpp"
+#include "corvex/section.hpp"
+#include "corvex/vector.hpp"
+
+namespace corvex {
+
+enum class Up { y, z };
+enum class MemberKind { beam, link };
+// At which ends of the whole member both bending moments are free; torsion and axial force stay.
+enum class Hinge { none, start, end, both };
+// The freedoms of a point: translations and rotations along and about the global axes.
+enum class Freedom { x, y, z, rx, ry, rz };
+
+class Support {
+ public:
+  // Everything held.
+  static Support fixed();
+  // No translation.
+  static Support pinned();
+  // Holds the up direction only.
+  static Support roller();
+  static Support hold(std::initializer_list<Freedom> freedoms);
+  static Support hold(const std::vector<Freedom>& freedoms);
+
+  bool is_roller() const { return roller_; }
+  const std::array<bool, 6>& held() const { return held_; }
+
+ private:
+  std::array<bool, 6> held_{};
+  bool roller_ = false;
+};
+
+struct MemberOptions {
+  SectionId section;
+  Material material;
+  MemberKind kind = MemberKind::beam;
+  Hinge hinge = Hinge::none;
+  // Turns the section about the member's axis, right-handed.
+  Angle roll{};
+};
+
+// As recorded. SI units.
+struct Point {
+  std::string name;
+  Vector position;
+};
+struct Member {
+  std::string name;
+  std::vector<PointId> through;
+  SectionId section;
+  std::size_t material = 0;
+  MemberKind kind = MemberKind::beam;
+  Hinge hinge = Hinge::none;
+  double roll = 0;
+};
+struct NamedSection {
+  std::string name;
+  Section section;
+};
+struct PointSupport {
+  PointId at;
+  std::array<bool, 6> held{};
+};
+
+struct AnalysisOptions {
+  // Deformation by shear forces. Most hand calculations leave it out; it matters for short, deep beams.
+  bool shear = true;
+};
+
+class Structure {
+ public:
+  static Structure plane(std::string title);
+  static Structure space(std::string title, Up up = Up::z);
+
+  PointId point(std::string name, Length x, Length y, Length z = {});
+  SectionId section(std::string name, const Section& section);
+  MemberId member(std::string name, std::vector<PointId> through, const MemberOptions& options);
+  void support(PointId point, const Support& support);
+  // The case of that name, made when first asked for. The reference stays valid.
+  LoadCase& load_case(std::string_view name);
+  AnalysisOptions& analysis() { return analysis_; }
+
+  const std::string& title() const { return title_; }
+  bool is_plane() const { return plane_; }
+  Up up() const { return up_; }
+  Vector up_direction() const { return up_ == Up::y ? Vector{0, 1, 0} : Vector{0, 0, 1}; }
+  const AnalysisOptions& analysis() const { return analysis_; }
+  const std::vector<Point>& points() const { return points_; }
+  const std::vector<Member>& members() const { return members_; }
+  const std::vector<NamedSection>& sections() const { return sections_; }
+  const std::vector<Material>& materials() const { return materials_; }
+  const std::vector<PointSupport>& supports() const { return supports_; }
+  const std::deque<LoadCase>& load_cases() const { return cases_; }
+
+  const Point& operator[](PointId id) const { return points_[id.index]; }
+  const Member& operator[](MemberId id) const { return members_[id.index]; }
+  const Section& section_of(const Member& m) const { return sections_[m.section.index].section; }
+  const Material& material_of(const Member& m) const { return materials_[m.material]; }
+
+  // By name; nothing if there is none.
+  std::optional<PointId> find_point(std::string_view name) const;
+  std::optional<MemberId> find_member(std::string_view name) const;
+  std::optional<SectionId> find_section(std::string_view name) const;
+
+  // Length of a member from its first point to its last, in metres.
+  double length_of(const Member& m) const;
+  Mass mass() const;
+
+  // Everything that is wrong with the description, without solving. Notes may be among them.
+  Problems validate() const;
+
+ private:
+  Structure(std::string title, bool plane, Up up) : title_(std::move(title)), plane_(plane), up_(up) {}
+
+  struct Hash : std::hash<std::string_view> {
+    using is_transparent = void;
+  };
+  using Index = std::unordered_map<std::string, std::size_t, Hash, std::equal_to<>>;
+  void enter(Index& index, const std::string& name, std::size_t at, Subject::Kind kind);
+
+  std::string title_;
+  bool plane_;
+  Up up_;
+  AnalysisOptions analysis_;
+  std::vector<Point> points_;
+  std::vector<Member> members_;
+  std::vector<NamedSection> sections_;
+  std::vector<Material> materials_;
+  std::vector<PointSupport> supports_;
+  std::deque<LoadCase> cases_;
+  Index point_index_, member_index_, section_index_;
+  Problems while_building_;
+};
+
+// The member's own axes, unit vectors: x from the first point to the last; y is up made square to x, or for a
+// member within 1° of vertical global +x made square to x; z completes the right hand; roll turns y and z about x.
+struct Axes {
+  Vector x, y, z;
+  // Components of a global vector along these axes, and back.
+  Vector local(const Vector& global) const { return {dot(x, global), dot(y, global), dot(z, global)}; }
+  Vector global(const Vector& local) const { return x * local.x + y * local.y + z * local.z; }
+};
+Axes local_axes(const Structure& structure, const Member& member);
+
+}  // namespace corvex

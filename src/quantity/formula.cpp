@@ -1,0 +1,429 @@
+#include "corvex/formula.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <charconv>
+#include <cmath>
+
+namespace corvex {
+namespace {
+
+using Outcome = Expected<Evaluated, FormulaError>;
+
+constexpr int depth_limit = 64;
+constexpr std::array functions = {"sqrt", "sin", "cos", "tan", "abs", "min", "max"};
+
+bool is_function(std::string_view word) {
+  return std::find(functions.begin(), functions.end(), word) != functions.end();
+}
+
+bool is_digit(char c) { return c >= '0' && c <= '9'; }
+bool starts_word(char c) {
+  return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_' || static_cast<unsigned char>(c) >= 0x80;
+}
+
+// One formula being read, from left to right, one function a level of binding. The first error ends it.
+class Reading {
+ public:
+  Reading(std::string_view text, const Names& names) : text_(text), names_(names) {}
+
+  Outcome whole() {
+    if (const std::size_t at = hyphenated_moment(); at != std::string_view::npos)
+      return FormulaError{at, "write the moment with the unit of force, as lbf*in or lbf*ft (lb is a mass)"};
+    skip_space();
+    if (at_ == text_.size()) return FormulaError{0, "a number or a formula was expected, but there is nothing"};
+    Evaluated v = sum();
+    skip_space();
+    if (!failed_ && at_ < text_.size()) fail(at_, unexpected());
+    if (failed_) return error_;
+    if (!std::isfinite(v.quantity.si)) return FormulaError{0, "the result is not a finite number"};
+    return v;
+  }
+
+ private:
+  void fail(std::size_t at, std::string text) {
+    if (failed_) return;
+    failed_ = true;
+    error_ = {at, std::move(text)};
+  }
+
+  // `in-lb` and `ft-lb` would read as a difference of a length and a mass.
+  std::size_t hyphenated_moment() const {
+    for (const std::string_view word : {"in-lb", "ft-lb", "lb-in", "lb-ft", "in-kip", "ft-kip", "kip-ft", "kip-in"}) {
+      const std::size_t at = text_.find(word);
+      if (at == std::string_view::npos) continue;
+      const bool inside_word = at > 0 && starts_word(text_[at - 1]);
+      const std::size_t end = at + word.size();
+      const bool goes_on = end < text_.size() && starts_word(text_[end]) && !text_.substr(at).starts_with("in-lbf") &&
+                           !text_.substr(at).starts_with("ft-lbf");
+      if (!inside_word && !goes_on) return at;
+    }
+    return std::string_view::npos;
+  }
+
+  void skip_space() {
+    for (;;) {
+      if (at_ < text_.size() && (text_[at_] == ' ' || text_[at_] == '\t' || text_[at_] == '\n' || text_[at_] == '\r'))
+        ++at_;
+      else if (text_.substr(at_).starts_with("\u00a0") || text_.substr(at_).starts_with("\u202f"))
+        at_ += text_[at_] == '\xc2' ? 2 : 3;
+      else
+        return;
+    }
+  }
+
+  bool take(std::string_view symbol) {
+    skip_space();
+    if (!text_.substr(at_).starts_with(symbol)) return false;
+    at_ += symbol.size();
+    return true;
+  }
+
+  std::string unexpected() const {
+    const std::string_view rest = text_.substr(at_);
+    if (rest.front() == ',' && at_ > 0 && is_digit(text_[at_ - 1]))
+      return "a comma was read; the decimal sign is a point";
+    if (rest.front() == ')') return "a closing bracket without an opening one";
+    if (is_digit(rest.front()) || rest.front() == '.')
+      return "two numbers stand side by side; an operator (+ - * /) was expected between them";
+    if (starts_word(rest.front()))
+      return fmt::format("'{}' follows without an operator; write * between factors, as kN*m", word_at(at_));
+    return fmt::format("'{}' was not expected here", rest.front());
+  }
+
+  Evaluated sum() {
+    if (++depth_ > depth_limit) {
+      fail(at_, fmt::format("brackets are nested more than {} deep", depth_limit));
+      return {};
+    }
+    Evaluated v = product();
+    while (!failed_) {
+      skip_space();
+      const std::size_t at = at_;
+      const bool plus = take("+");
+      if (!plus && !take("-") && !take("−")) break;
+      const Evaluated right = product();
+      if (failed_) break;
+      if (!compatible(v.quantity.dimension, right.quantity.dimension)) {
+        fail(at, fmt::format("{} and {} cannot be {}", name(v.quantity.dimension), name(right.quantity.dimension),
+                             plus ? "added" : "subtracted"));
+        break;
+      }
+      if (v.quantity.dimension.none()) v.quantity.dimension = right.quantity.dimension;
+      v.quantity.si += plus ? right.quantity.si : -right.quantity.si;
+      v.percent |= right.percent;
+    }
+    --depth_;
+    return v;
+  }
+
+  bool take_times() {
+    skip_space();
+    if (text_.substr(at_).starts_with("**")) {
+      fail(at_, "'**' was read; a power is written with ^");
+      return false;
+    }
+    return take("*") || take("·") || take("⋅") || take("×");
+  }
+
+  Evaluated product() {
+    Evaluated v = signed_factor();
+    while (!failed_) {
+      if (take_times()) {
+        const Evaluated right = signed_factor();
+        v.quantity.si *= right.quantity.si;
+        v.quantity.dimension = v.quantity.dimension * right.quantity.dimension;
+        v.percent |= right.percent;
+        continue;
+      }
+      skip_space();
+      const std::size_t at = at_;
+      if (failed_ || !take("/")) break;
+      const Evaluated right = signed_factor();
+      if (failed_) break;
+      if (right.quantity.si == 0) {
+        fail(at, "division by zero");
+        break;
+      }
+      v.quantity.si /= right.quantity.si;
+      v.quantity.dimension = v.quantity.dimension / right.quantity.dimension;
+      v.percent |= right.percent;
+    }
+    return v;
+  }
+
+  Evaluated signed_factor() {
+    bool negative = false;
+    for (;;) {
+      if (take("-") || take("−"))
+        negative = !negative;
+      else if (!take("+"))
+        break;
+    }
+    Evaluated v = with_unit();
+    if (negative) v.quantity.si = -v.quantity.si;
+    return v;
+  }
+
+  // A number binds its unit tighter than any product: 10 kN/2 m is 5 kN/m.
+  Evaluated with_unit() {
+    skip_space();
+    const bool number = at_ < text_.size() && (is_digit(text_[at_]) || text_[at_] == '.');
+    Evaluated v = powered();
+    if (failed_ || !number) return v;
+    skip_space();
+    if (at_ == text_.size() || (!starts_word(text_[at_]) && text_[at_] != '%')) return v;
+    const std::size_t at = at_;
+    if (text_.substr(at_).starts_with("·") || text_.substr(at_).starts_with("⋅") || text_.substr(at_).starts_with("×") ||
+        text_.substr(at_).starts_with("−"))
+      return v;
+    const std::string_view word = word_at(at);
+    if (!unit(word)) {
+      if (is_function(word) || names_.find(word) || word == "pi" || word == "gn")
+        fail(at, fmt::format("write * between a number and '{}'", word));
+      else
+        fail(at, unknown(word, true));
+      return v;
+    }
+    const Evaluated u = powered();
+    v.quantity.si *= u.quantity.si;
+    v.quantity.dimension = v.quantity.dimension * u.quantity.dimension;
+    v.percent |= u.percent;
+    return v;
+  }
+
+  Evaluated powered() {
+    Evaluated v = primary();
+    if (failed_) return v;
+    skip_space();
+    const std::size_t at = at_;
+    std::optional<double> exponent = superscript();
+    if (!exponent) {
+      if (!take("^")) return v;
+      if (++depth_ > depth_limit) {
+        fail(at, "too many powers of powers");
+        return v;
+      }
+      const bool negative = take("-") || take("−");
+      const Evaluated e = powered();
+      --depth_;
+      if (failed_) return v;
+      if (!e.quantity.dimension.plain()) {
+        fail(at, fmt::format("an exponent must be a plain number, but this is {}", name(e.quantity.dimension)));
+        return v;
+      }
+      exponent = negative ? -e.quantity.si : e.quantity.si;
+    }
+    const double base = v.quantity.si;
+    v.quantity.si = std::pow(base, *exponent);
+    v.quantity.dimension = power(v.quantity.dimension, *exponent);
+    if (!std::isfinite(v.quantity.si)) fail(at, fmt::format("{}^{} is not a finite number", base, *exponent));
+    return v;
+  }
+
+  // ², ³, ⁴, also ⁻¹.
+  std::optional<double> superscript() {
+    static constexpr std::array<std::string_view, 10> digits = {"⁰", "¹", "²", "³", "⁴", "⁵", "⁶", "⁷", "⁸", "⁹"};
+    double value = 0;
+    bool any = false;
+    const bool negative = text_.substr(at_).starts_with("⁻");
+    std::size_t at = at_ + (negative ? std::string_view("⁻").size() : 0);
+    for (bool found = true; found;) {
+      found = false;
+      for (std::size_t d = 0; d < digits.size(); ++d) {
+        if (!text_.substr(at).starts_with(digits[d])) continue;
+        value = value * 10 + static_cast<double>(d);
+        at += digits[d].size();
+        found = any = true;
+        break;
+      }
+    }
+    if (!any) return std::nullopt;
+    at_ = at;
+    return negative ? -value : value;
+  }
+
+  // A name or unit symbol: letters, digits and what is not ASCII, but no operator and no superscript.
+  std::string_view word_at(std::size_t from) const {
+    if (from < text_.size() && text_[from] == '%') return text_.substr(from, 1);
+    static constexpr std::array<std::string_view, 15> stops = {"·", "⋅", "×", "−", "⁰", "¹", "²", "³",
+                                                               "⁴", "⁵", "⁶", "⁷", "⁸", "⁹", "⁻"};
+    std::size_t end = from;
+    while (end < text_.size() && (starts_word(text_[end]) || is_digit(text_[end]))) {
+      const std::string_view rest = text_.substr(end);
+      if (std::any_of(stops.begin(), stops.end(), [&](std::string_view s) { return rest.starts_with(s); })) break;
+      if (rest.starts_with("\u00a0") || rest.starts_with("\u202f")) break;
+      ++end;
+    }
+    return text_.substr(from, end - from);
+  }
+
+  Evaluated primary() {
+    skip_space();
+    if (at_ == text_.size()) {
+      fail(at_, "the formula ends where a value was expected");
+      return {};
+    }
+    const char c = text_[at_];
+    if (c == '(') return bracket();
+    if (is_digit(c) || c == '.') return number();
+    if (starts_word(c) || c == '%') return word();
+    fail(at_, unexpected());
+    return {};
+  }
+
+  Evaluated bracket() {
+    const std::size_t open = at_++;
+    Evaluated v = sum();
+    if (!failed_ && !take(")")) close_missing(open);
+    return v;
+  }
+
+  void close_missing(std::size_t open) {
+    skip_space();
+    if (at_ < text_.size())
+      fail(at_, unexpected());
+    else
+      fail(open, "this bracket is not closed (inside { } or [ ] a formula with a comma needs quotes)");
+  }
+
+  Evaluated number() {
+    double value = 0;
+    const char* begin = text_.data() + at_;
+    const auto [end, code] = std::from_chars(begin, text_.data() + text_.size(), value);
+    if (code == std::errc::result_out_of_range) {
+      fail(at_, "this number is too large or too small to be represented");
+      return {};
+    }
+    if (code != std::errc()) {
+      fail(at_, "a number was expected");
+      return {};
+    }
+    at_ += static_cast<std::size_t>(end - begin);
+    return {Quantity(value, dimension::number), false};
+  }
+
+  Evaluated word() {
+    const std::size_t at = at_;
+    const std::string_view w = word_at(at);
+    if (w.empty()) {
+      fail(at, "a value was expected");
+      return {};
+    }
+    at_ += w.size();
+    if (is_function(w)) return function(w, at);
+    if (auto found = names_.find(w)) {
+      if (found->ok()) return found->value();
+      fail(at, found->error().text);
+      return {};
+    }
+    if (w == "pi") return {Quantity(3.14159265358979323846, dimension::number), false};
+    if (w == "gn") return {Quantity(gn), false};
+    if (const auto u = unit(w)) return {*u, w == "%"};
+    fail(at, unknown(w, false));
+    return {};
+  }
+
+  std::string unknown(std::string_view w, bool after_number) const {
+    std::vector<std::string> known = names_.names();
+    if (after_number) known.clear();
+    for (const char* u : {"m", "mm", "cm", "km", "N", "kN", "MN", "Pa", "kPa", "MPa", "GPa", "kg", "g", "tonne", "in", "ft",
+                          "lb", "lbf", "kip", "psi", "ksi", "kgf", "deg", "rad", "degC", "degF", "s", "Hz", "K"})
+      known.emplace_back(u);
+    if (!after_number) known.insert(known.end(), {"sqrt", "sin", "cos", "tan", "abs", "min", "max", "pi", "gn"});
+    const std::string near = nearest(w, known);
+    std::string text = after_number ? fmt::format("'{}' is not a unit", w)
+                                    : fmt::format("'{}' is neither a parameter nor a unit", w);
+    if (w == "t") text += "; a metric ton is written tonne";
+    else if (!near.empty()) text += fmt::format("; did you mean '{}'?", near);
+    return text;
+  }
+
+  Evaluated function(std::string_view f, std::size_t at) {
+    skip_space();
+    const std::size_t open = at_;
+    if (!take("(")) {
+      fail(at, fmt::format("'{}' is a function; its value in brackets was expected", f));
+      return {};
+    }
+    std::vector<Evaluated> given{sum()};
+    while (!failed_ && take(",")) given.push_back(sum());
+    if (!failed_ && !take(")")) close_missing(open);
+    if (failed_) return {};
+    const bool several = f == "min" || f == "max";
+    if (!several && given.size() != 1) {
+      fail(at, fmt::format("'{}' takes one value, {} were given", f, given.size()));
+      return {};
+    }
+    return apply(f, at, given);
+  }
+
+  Evaluated apply(std::string_view f, std::size_t at, const std::vector<Evaluated>& given) {
+    Evaluated v = given.front();
+    double& x = v.quantity.si;
+    if (f == "abs") {
+      x = std::abs(x);
+    } else if (f == "sqrt") {
+      if (x < 0) fail(at, "the square root of a negative value");
+      x = std::sqrt(x);
+      v.quantity.dimension = power(v.quantity.dimension, 0.5);
+    } else if (f == "min" || f == "max") {
+      for (const Evaluated& g : given) {
+        if (!compatible(g.quantity.dimension, v.quantity.dimension))
+          fail(at, fmt::format("'{}' compares {} with {}", f, name(v.quantity.dimension), name(g.quantity.dimension)));
+        x = f == "min" ? std::min(x, g.quantity.si) : std::max(x, g.quantity.si);
+        v.percent |= g.percent;
+      }
+    } else {
+      if (!v.quantity.dimension.plain())
+        fail(at, fmt::format("'{}' takes an angle, but this is {}", f, name(v.quantity.dimension)));
+      x = f == "sin" ? std::sin(x) : f == "cos" ? std::cos(x) : std::tan(x);
+      v.quantity.dimension = dimension::number;
+    }
+    return v;
+  }
+
+  std::string_view text_;
+  const Names& names_;
+  std::size_t at_ = 0;
+  int depth_ = 0;
+  bool failed_ = false;
+  FormulaError error_;
+};
+
+}  // namespace
+
+std::optional<Outcome> Scope::find(std::string_view name) const {
+  const auto it = values_.find(name);
+  if (it == values_.end()) return std::nullopt;
+  return Outcome(it->second);
+}
+
+std::vector<std::string> Scope::names() const {
+  std::vector<std::string> all;
+  for (const auto& [name, value] : values_) all.push_back(name);
+  return all;
+}
+
+Outcome evaluate(std::string_view formula, const Names& names) {
+  // By far the most frequent formula is a bare number: no reading needed.
+  double value = 0;
+  const auto [end, code] = std::from_chars(formula.data(), formula.data() + formula.size(), value);
+  if (code == std::errc() && end == formula.data() + formula.size() && std::isfinite(value))
+    return Evaluated{Quantity(value, dimension::number), false};
+  return Reading(formula, names).whole();
+}
+
+std::string why_not_a_parameter(std::string_view name) {
+  if (unit(name)) return fmt::format("'{}' is a unit", name);
+  if (is_function(name)) return fmt::format("'{}' is a function", name);
+  if (name == "pi" || name == "gn") return fmt::format("'{}' is a constant", name);
+  const bool word = !name.empty() && starts_word(name.front()) &&
+                    std::all_of(name.begin(), name.end(), [](char c) { return starts_word(c) || is_digit(c); });
+  if (!word) return "a parameter's name is one word of letters, digits and _, with a letter first";
+  return {};
+}
+
+}  // namespace corvex

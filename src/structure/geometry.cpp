@@ -1,0 +1,41 @@
+#include <cmath>
+#include <numbers>
+
+#include "corvex/structure.hpp"
+
+namespace corvex {
+
+double Structure::length_of(const Member& m) const {
+  return length((*this)[m.through.back()].position - (*this)[m.through.front()].position);
+}
+
+Mass Structure::mass() const {
+  Mass sum;
+  for (const Member& m : members_)
+    sum += Length::si(length_of(m)) * section_of(m).properties().A * material_of(m).density;
+  return sum;
+}
+
+Axes local_axes(const Structure& structure, const Member& member) {
+  const Vector along = structure[member.through.back()].position - structure[member.through.front()].position;
+  Axes a;
+  a.x = along / length(along);
+  const Vector up = structure.up_direction();
+  const double vertical = std::cos(std::numbers::pi / 180);
+  const Vector reference = std::abs(dot(a.x, up)) > vertical ? Vector{1, 0, 0} : up;
+  const Vector side = reference - a.x * dot(reference, a.x);
+  a.y = side / length(side);
+  a.z = cross(a.x, a.y);
+  if (member.roll != 0) {
+    // Quarter turns exactly: their rounding would let a plane structure lean out of its plane.
+    const double quarters = member.roll / (std::numbers::pi / 2);
+    double c = std::cos(member.roll), s = std::sin(member.roll);
+    if (std::abs(quarters - std::round(quarters)) < 1e-12) c = std::round(c), s = std::round(s);
+    const Vector y = a.y, z = a.z;
+    a.y = y * c + z * s;
+    a.z = z * c - y * s;
+  }
+  return a;
+}
+
+}  // namespace corvex

@@ -1,0 +1,40 @@
+#include "corvex/problem.hpp"
+
+#include <fmt/format.h>
+
+namespace corvex {
+namespace {
+
+std::string subject_text(const Subject& s) {
+  using Kind = Subject::Kind;
+  switch (s.kind) {
+    case Kind::structure: return "structure";
+    case Kind::point: return "point " + s.name;
+    case Kind::member: return "member " + s.name;
+    case Kind::section: return "section " + s.name;
+    case Kind::material: return "material " + s.name;
+    case Kind::support: return "support " + s.name;
+    case Kind::load_case: return "load case " + s.name;
+    case Kind::load: return fmt::format("load {} of case {}", s.entry + 1, s.name);
+  }
+  return {};
+}
+
+}  // namespace
+
+Problem problem_at(Place place, std::string text) {
+  Problem p;
+  p.text = std::move(text);
+  p.place = std::move(place);
+  return p;
+}
+
+std::string describe(const Problem& p) {
+  const char* severity = p.severity == Problem::Severity::error ? "error" : "note";
+  const std::string where = p.place.line > 0 ? fmt::format("{}:{}:{}", p.place.file, p.place.line, p.place.column)
+                            : !p.place.file.empty() ? p.place.file
+                                                    : subject_text(p.subject);
+  return fmt::format("{}: {}: {}", where, severity, p.text);
+}
+
+}  // namespace corvex
