@@ -1,0 +1,34 @@
+#include "corvex/diagram.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "result/inner.hpp"
+#include "result/polynomial.hpp"
+
+namespace corvex {
+
+Diagram::Diagram(Dimension dimension, std::vector<Piece> pieces, double noise)
+    : dimension_(dimension), pieces_(std::move(pieces)), noise_(noise) {}
+
+Quantity Diagram::at(Length place, Side side) const {
+  const Piece& p = pieces_[result::piece_at(pieces_, place.si(), side)];
+  return {result::value(p.powers, std::clamp(place.si(), p.from, p.to) - p.from), dimension_};
+}
+
+Extreme Diagram::max() const { return extreme(1); }
+Extreme Diagram::min() const { return extreme(-1); }
+
+Extreme Diagram::extreme(double sign) const {
+  result::Best best;
+  for (const Piece& p : pieces_) {
+    const auto offer = [&](double s) { best.offer(p.from + s, sign * result::value(p.powers, s)); };
+    offer(0);
+    for (const double s : result::sign_changes(result::derivative(p.powers), p.to - p.from)) offer(s);
+    offer(p.to - p.from);
+  }
+  const result::Candidate found = best.take(noise_);
+  return {Quantity(sign * found.value, dimension_), Length::si(found.at)};
+}
+
+}  // namespace corvex

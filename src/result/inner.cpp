@@ -1,0 +1,76 @@
+#include "result/inner.hpp"
+
+#include <cmath>
+
+#include "solve/element.hpp"
+
+namespace corvex::result {
+namespace {
+
+using solver::CoursePiece;
+using solver::Vector12;
+
+// Rounding leaves the integrated end a hair beside the solved one; a straight line takes it there.
+void meet(solver::Polynomial& p, double error, double length, double from) {
+  p.c[0] += error * from / length;
+  p.c[1] += error / length;
+}
+
+// A link stays straight between its ends, whatever acts on it.
+void straighten(CoursePiece& p, const Vector12& own, double length) {
+  for (solver::Polynomial* q : {&p.Vy, &p.Vz, &p.T, &p.My, &p.Mz, &p.v, &p.w, &p.twist, &p.slope_y, &p.slope_z}) *q = {};
+  const double slope_v = (own(7) - own(1)) / length, slope_w = (own(8) - own(2)) / length;
+  p.v.c = {own(1) + slope_v * p.from, slope_v};
+  p.w.c = {own(2) + slope_w * p.from, slope_w};
+}
+
+}  // namespace
+
+Inner inner(const Structure& structure, const solver::Analysis& analysis, std::size_t load_case, std::size_t member) {
+  Inner result;
+  const Member& m = structure.members()[member];
+  const Axes axes = local_axes(structure, m);
+  const solver::Rigidity rigidity = solver::rigidity(structure, m);
+  const solver::CaseAnalysis& c = analysis.cases[load_case];
+  result.length = structure.length_of(m);
+  double force = 0, moment = 0, movement = 0;
+  for (std::size_t i = analysis.spans.first[member]; i < analysis.spans.first[member + 1]; ++i) {
+    const solver::Span& span = analysis.spans.all[i];
+    const solver::Element element(rigidity, span);
+    const auto loads = c.loads.on(i);
+    Vector12 global;
+    for (int k = 0; k < 6; ++k) {
+      global(k) = c.movement[span.a][static_cast<std::size_t>(k)];
+      global(6 + k) = c.movement[span.b][static_cast<std::size_t>(k)];
+    }
+    const Vector12 own = element.own_ends(solver::to_local(axes, global), loads);
+    const Vector12 f = element.end_forces(own, loads);
+    const solver::State start{-f(0), f(1), f(2), -f(3), f(4), -f(5), own(0), own(1), own(2), own(3), own(5), -own(4)};
+    std::vector<CoursePiece> course = solver::integrate(rigidity, span.length, loads, start);
+    const solver::State end = course.back().at(course.back().to - course.back().from);
+    for (CoursePiece& p : course) {
+      meet(p.u, own(6) - end.u, span.length, p.from);
+      if (span.beam) {
+        meet(p.v, own(7) - end.v, span.length, p.from);
+        meet(p.w, own(8) - end.w, span.length, p.from);
+      } else {
+        straighten(p, own, span.length);
+      }
+      if (!(p.to > p.from)) continue;
+      p.from += span.start;
+      p.to += span.start;
+      result.pieces.push_back(p);
+    }
+    force = std::max({force, f.segment<3>(0).cwiseAbs().maxCoeff(), f.segment<3>(6).cwiseAbs().maxCoeff()});
+    moment = std::max({moment, f.segment<3>(3).cwiseAbs().maxCoeff(), f.segment<3>(9).cwiseAbs().maxCoeff()});
+    movement = std::max({movement, own.segment<3>(0).cwiseAbs().maxCoeff(), own.segment<3>(6).cwiseAbs().maxCoeff()});
+  }
+  result.pieces.back().to = result.length;
+  constexpr double rounding = 1e-12;
+  result.force_noise = rounding * force;
+  result.moment_noise = rounding * std::max(moment, force * result.length);
+  result.movement_noise = rounding * movement;
+  return result;
+}
+
+}  // namespace corvex::result

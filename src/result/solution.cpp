@@ -1,0 +1,255 @@
+#include "corvex/solution.hpp"
+
+#include <cmath>
+#include <stdexcept>
+
+#include "result/data.hpp"
+#include "result/inner.hpp"
+#include "result/polynomial.hpp"
+#include "result/stress.hpp"
+
+namespace corvex {
+namespace {
+
+using solver::CoursePiece;
+using solver::Polynomial;
+
+// The quantities of a course that a diagram can show.
+constexpr Polynomial CoursePiece::*quantities[] = {&CoursePiece::N,  &CoursePiece::Vy, &CoursePiece::Vz,
+                                                   &CoursePiece::T,  &CoursePiece::My, &CoursePiece::Mz,
+                                                   &CoursePiece::u,  &CoursePiece::v,  &CoursePiece::w};
+
+[[noreturn]] void missing(const char* what, std::string_view name) {
+  throw std::out_of_range("corvex: there is no " + std::string(what) + " '" + std::string(name) + "'");
+}
+
+const result::Data& present(const std::shared_ptr<const result::Data>& data) {
+  if (!data) throw std::out_of_range("corvex: the structure was refused; there are no results");
+  return *data;
+}
+
+}  // namespace
+
+MemberResult::MemberResult(std::shared_ptr<const result::Data> data, std::size_t load_case, std::size_t member)
+    : data_(std::move(data)),
+      case_(load_case),
+      member_(member),
+      inner_(std::make_shared<result::Inner>(result::inner(data_->structure, data_->analysis, case_, member_))) {}
+
+const Member& MemberResult::member() const { return data_->structure.members()[member_]; }
+Length MemberResult::length() const { return Length::si(inner_->length); }
+
+Diagram MemberResult::diagram(Dimension d, double noise, std::size_t quantity) const {
+  std::vector<Diagram::Piece> pieces;
+  pieces.reserve(inner_->pieces.size());
+  for (const CoursePiece& p : inner_->pieces) pieces.push_back({p.from, p.to, (p.*quantities[quantity]).c});
+  return Diagram(d, std::move(pieces), noise);
+}
+
+Diagram MemberResult::axial() const { return diagram(dimension::force, inner_->force_noise, 0); }
+Diagram MemberResult::shear_y() const { return diagram(dimension::force, inner_->force_noise, 1); }
+Diagram MemberResult::shear_z() const { return diagram(dimension::force, inner_->force_noise, 2); }
+Diagram MemberResult::torsion() const { return diagram(dimension::moment, inner_->moment_noise, 3); }
+Diagram MemberResult::moment_y() const { return diagram(dimension::moment, inner_->moment_noise, 4); }
+Diagram MemberResult::moment_z() const { return diagram(dimension::moment, inner_->moment_noise, 5); }
+Diagram MemberResult::deflection_x() const { return diagram(dimension::length, inner_->movement_noise, 6); }
+Diagram MemberResult::deflection_y() const { return diagram(dimension::length, inner_->movement_noise, 7); }
+Diagram MemberResult::deflection_z() const { return diagram(dimension::length, inner_->movement_noise, 8); }
+
+namespace {
+
+// Largest of √(a² + b² + c²) along the pieces, each component less a straight line over the whole length.
+struct Chord {
+  double start = 0, slope = 0;
+};
+
+Extreme largest_size(const result::Inner& inner, const std::array<Polynomial CoursePiece::*, 3>& parts,
+                     const std::array<Chord, 3>& chords, std::size_t count) {
+  result::Best best;
+  for (const CoursePiece& p : inner.pieces) {
+    result::Coefficients square;
+    for (std::size_t i = 0; i < count; ++i) {
+      Polynomial q = p.*parts[i];
+      q.c[0] -= chords[i].start + chords[i].slope * p.from;
+      q.c[1] -= chords[i].slope;
+      square = result::sum(square, result::product(q.c, q.c));
+    }
+    const auto offer = [&](double s) {
+      best.offer(p.from + s, std::sqrt(std::max(result::value(square, s), 0.0)));
+    };
+    offer(0);
+    for (const double s : result::sign_changes(result::derivative(square), p.to - p.from)) offer(s);
+    offer(p.to - p.from);
+  }
+  const result::Candidate c = best.take(inner.movement_noise);
+  return {Quantity(c.value, dimension::length), Length::si(c.at)};
+}
+
+Chord chord(const result::Inner& inner, Polynomial CoursePiece::*part) {
+  const CoursePiece& last = inner.pieces.back();
+  const double a = (inner.pieces.front().*part)(0), b = (last.*part)(last.to - last.from);
+  return {a, (b - a) / inner.length};
+}
+
+}  // namespace
+
+Extreme MemberResult::sag() const {
+  return largest_size(*inner_, {&CoursePiece::v, &CoursePiece::w, nullptr},
+                      {chord(*inner_, &CoursePiece::v), chord(*inner_, &CoursePiece::w)}, 2);
+}
+
+Length MemberResult::sag_at(Length place) const {
+  const SectionState s = at(place);
+  const Chord y = chord(*inner_, &CoursePiece::v), z = chord(*inner_, &CoursePiece::w);
+  return Length::si(std::hypot(s.deflection_y.si() - y.start - y.slope * place.si(),
+                               s.deflection_z.si() - z.start - z.slope * place.si()));
+}
+
+Extreme MemberResult::movement() const {
+  return largest_size(*inner_, {&CoursePiece::u, &CoursePiece::v, &CoursePiece::w}, {}, 3);
+}
+
+SectionState MemberResult::at(Length place, Side side) const {
+  const double x = place.si();
+  if (!(x >= -1e-9 * inner_->length && x <= inner_->length * (1 + 1e-9)))
+    throw std::out_of_range("corvex: " + std::to_string(x) + " m is not on member '" + member().name + "'");
+  const CoursePiece& p = inner_->pieces[result::piece_at(inner_->pieces, x, side)];
+  const solver::State s = p.at(std::clamp(x, p.from, p.to) - p.from);
+  const Vector moved = local_axes(data_->structure, member()).global({s.u, s.v, s.w});
+  return {ForceSize::si(s.N),    ForceSize::si(s.Vy),  ForceSize::si(s.Vz), MomentSize::si(s.T),
+          MomentSize::si(s.My),  MomentSize::si(s.Mz), Length::si(s.v),     Length::si(s.w),
+          Length::si(moved.x),   Length::si(moved.y),  Length::si(moved.z)};
+}
+
+std::vector<Joint> MemberResult::joints() const {
+  std::vector<Joint> all;
+  const auto& spans = data_->analysis.spans;
+  for (std::size_t i = spans.first[member_]; i < spans.first[member_ + 1]; ++i) {
+    const solver::Span& s = spans.all[i];
+    const bool last = i + 1 == spans.first[member_ + 1];
+    all.push_back({{s.a}, Side::after, at(Length::si(s.start), Side::after)});
+    const Length end = last ? length() : Length::si(spans.all[i + 1].start);
+    all.push_back({{s.b}, Side::before, at(end, Side::before)});
+  }
+  return all;
+}
+
+std::optional<StressExtreme> MemberResult::max_stress() const {
+  return result::StressCourse(data_->structure, member(), *inner_).normal(1);
+}
+std::optional<StressExtreme> MemberResult::min_stress() const {
+  return result::StressCourse(data_->structure, member(), *inner_).normal(-1);
+}
+std::optional<StressExtreme> MemberResult::von_mises() const {
+  return result::StressCourse(data_->structure, member(), *inner_).von_mises();
+}
+
+std::optional<double> MemberResult::safety() const {
+  const auto strength = data_->structure.material_of(member()).strength();
+  const auto worst = von_mises();
+  // A stress of rounding alone is no stress.
+  constexpr double endless = 1e12;
+  if (!strength || !worst || !(worst->value.si() * endless > strength->si())) return std::nullopt;
+  return *strength / worst->value;
+}
+
+const std::string& CaseResult::name() const { return data_->structure.load_cases()[case_].name(); }
+
+MemberResult CaseResult::operator[](std::string_view member) const {
+  const auto id = data_->structure.find_member(member);
+  if (!id) missing("member", member);
+  return (*this)[*id];
+}
+MemberResult CaseResult::operator[](MemberId member) const {
+  if (member.index >= data_->structure.members().size()) missing("member", std::to_string(member.index));
+  return MemberResult(data_, case_, member.index);
+}
+
+Displacement CaseResult::displacement(PointId point) const {
+  if (point.index >= data_->structure.points().size()) missing("point", std::to_string(point.index));
+  const solver::Six& d = data_->analysis.cases[case_].movement[point.index];
+  return {Length::si(d[0]), Length::si(d[1]), Length::si(d[2]), Angle::si(d[3]), Angle::si(d[4]), Angle::si(d[5])};
+}
+Displacement CaseResult::displacement(std::string_view point) const {
+  const auto id = data_->structure.find_point(point);
+  if (!id) missing("point", point);
+  return displacement(*id);
+}
+
+namespace {
+
+Reaction reaction_of(const solver::Six& r) {
+  return {ForceSize::si(r[0]),  ForceSize::si(r[1]),  ForceSize::si(r[2]),
+          MomentSize::si(r[3]), MomentSize::si(r[4]), MomentSize::si(r[5])};
+}
+
+}  // namespace
+
+Reaction CaseResult::reaction(PointId point) const {
+  if (point.index >= data_->structure.points().size()) missing("point", std::to_string(point.index));
+  const auto& supports = data_->structure.supports();
+  for (std::size_t i = 0; i < supports.size(); ++i)
+    if (supports[i].at == point) return reaction_of(data_->analysis.cases[case_].reaction[i]);
+  return {};
+}
+Reaction CaseResult::reaction(std::string_view point) const {
+  const auto id = data_->structure.find_point(point);
+  if (!id) missing("point", point);
+  return reaction(*id);
+}
+
+Balance CaseResult::balance() const {
+  const Structure& s = data_->structure;
+  const solver::CaseAnalysis& c = data_->analysis.cases[case_];
+  Vector force, moment, low = s.points().front().position, high = low;
+  double largest = length(c.applied.force);
+  for (std::size_t i = 0; i < s.supports().size(); ++i) {
+    const solver::Six& r = c.reaction[i];
+    const Vector f{r[0], r[1], r[2]}, m{r[3], r[4], r[5]};
+    force += f;
+    moment += cross(s[s.supports()[i].at].position, f) + m;
+    largest = std::max(largest, length(f));
+  }
+  for (const Point& p : s.points()) {
+    low = {std::min(low.x, p.position.x), std::min(low.y, p.position.y), std::min(low.z, p.position.z)};
+    high = {std::max(high.x, p.position.x), std::max(high.y, p.position.y), std::max(high.z, p.position.z)};
+  }
+  // Levers count from the origin, wherever the structure stands.
+  const double size = std::max({length(high - low), length(low), length(high)});
+  const Vector lack = force + c.applied.force, turn = moment + c.applied.moment;
+  double reference = largest;
+  if (reference == 0) reference = std::max(length(c.applied.moment), length(moment)) / size;
+  Balance b;
+  b.applied = reaction_of({c.applied.force.x, c.applied.force.y, c.applied.force.z, c.applied.moment.x,
+                           c.applied.moment.y, c.applied.moment.z});
+  b.reacted = reaction_of({force.x, force.y, force.z, moment.x, moment.y, moment.z});
+  const auto worst = [](const Vector& v) { return std::max({std::abs(v.x), std::abs(v.y), std::abs(v.z)}); };
+  b.error = reference > 0 ? std::max(worst(lack) / reference, worst(turn) / (reference * size)) : 0;
+  return b;
+}
+
+Solution::Solution(std::shared_ptr<const result::Data> data) : data_(std::move(data)) {}
+
+const Problems& Solution::notes() const { return present(data_).analysis.notes; }
+const Structure& Solution::structure() const { return present(data_).structure; }
+std::size_t Solution::size() const { return present(data_).structure.load_cases().size(); }
+
+CaseResult Solution::operator[](std::size_t index) const {
+  if (index >= size()) missing("load case", std::to_string(index));
+  return CaseResult(data_, index);
+}
+
+CaseResult Solution::operator[](std::string_view load_case) const {
+  const auto& cases = present(data_).structure.load_cases();
+  for (std::size_t i = 0; i < cases.size(); ++i)
+    if (cases[i].name() == load_case) return CaseResult(data_, i);
+  missing("load case", load_case);
+}
+
+Solution solve(const Structure& structure) {
+  auto analysis = solver::analyse(structure);
+  if (!analysis) return Solution(analysis.error());
+  return Solution(std::make_shared<const result::Data>(result::Data{structure, std::move(analysis.value())}));
+}
+
+}  // namespace corvex

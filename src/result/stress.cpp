@@ -1,0 +1,241 @@
+#include "result/stress.hpp"
+
+#include <cmath>
+#include <numbers>
+
+#include "result/polynomial.hpp"
+
+namespace corvex::result {
+namespace {
+
+using solver::CoursePiece;
+using solver::Polynomial;
+
+// The best of several lines or pieces: larger wins, then the smaller place, then who came first.
+class BestStress {
+ public:
+  void offer(double at, double value, std::optional<Length> y, std::optional<Length> z) {
+    const double equal = any_ ? 1e-11 * std::abs(best_.value) : 0;
+    const bool larger = !any_ || value > best_.value + equal;
+    const bool sooner = any_ && value >= best_.value - equal && at < best_.at - 1e-12;
+    if (!larger && !sooner) return;
+    any_ = true;
+    best_ = {at, value};
+    y_ = y;
+    z_ = z;
+  }
+  bool could_beat(double bound) const { return !any_ || bound > best_.value; }
+  StressExtreme take(double sign) const { return {Stress::si(sign * best_.value), Length::si(best_.at), y_, z_}; }
+
+ private:
+  bool any_ = false;
+  Candidate best_;
+  std::optional<Length> y_, z_;
+};
+
+Polynomial combine(std::initializer_list<std::pair<double, const Polynomial*>> terms) {
+  Polynomial r;
+  for (const auto& [factor, p] : terms)
+    for (std::size_t i = 0; i < 6; ++i) r.c[i] += factor * p->c[i];
+  return r;
+}
+
+// No more than this anywhere on [0, h].
+double bound(const Polynomial& p, double h) {
+  double sum = 0, power = 1;
+  for (const double c : p.c) {
+    sum += std::abs(c) * power;
+    power *= h;
+  }
+  return sum;
+}
+
+// Unloaded: stresses are affine along the piece, so any stress measure that is convex is largest at an end.
+bool unloaded(const CoursePiece& p) {
+  return p.N.c[1] == 0 && p.N.c[2] == 0 && p.Vy.c[1] == 0 && p.Vy.c[2] == 0 && p.Vz.c[1] == 0 && p.Vz.c[2] == 0;
+}
+
+// Normal and shear stress around the rim at one place along the member; the angle counts from y towards z.
+struct Rim {
+  double n, a, b;   // sigma = n + a cos + b sin
+  double t, c, d;   // tau = t + c cos + d sin
+  double radius;
+
+  double mises_squared(double angle) const {
+    const double cs = std::cos(angle), sn = std::sin(angle);
+    const double sigma = n + a * cs + b * sn, tau = t + c * cs + d * sn;
+    return sigma * sigma + 3 * tau * tau;
+  }
+
+  // The angle of the worst von Mises stress: the square is a trigonometric polynomial of degree two, so its best
+  // sample of 24 lies in the right valley; Newton's method finishes.
+  double worst_angle() const {
+    constexpr int samples = 24;
+    double best = 0, angle = 0;
+    for (int i = 0; i < samples; ++i) {
+      const double phi = 2 * std::numbers::pi * i / samples;
+      if (const double f = mises_squared(phi); f > best * (1 + 1e-12)) best = f, angle = phi;
+    }
+    for (int i = 0; i < 30; ++i) {
+      const double cs = std::cos(angle), sn = std::sin(angle);
+      const double s0 = n + a * cs + b * sn, s1 = -a * sn + b * cs, s2 = n - s0;
+      const double t0 = t + c * cs + d * sn, t1 = -c * sn + d * cs, t2 = t - t0;
+      const double first = s0 * s1 + 3 * t0 * t1, second = s1 * s1 + s0 * s2 + 3 * (t1 * t1 + t0 * t2);
+      if (!(second < 0)) break;
+      const double step = -first / second;
+      if (std::abs(step) > 0.3) break;
+      angle += step;
+      if (std::abs(step) < 1e-14) break;
+    }
+    return mises_squared(angle) >= best ? angle : 0;
+  }
+};
+
+}  // namespace
+
+StressCourse::StressCourse(const Structure& structure, const Member& member, const Inner& inner) : inner_(inner) {
+  const Section& section = structure.section_of(member);
+  const SectionProperties& p = section.properties();
+  area_ = p.A.si();
+  inertia_ = p.Iz.si();
+  const StressMap& map = section.stress_map();
+  if (member.kind == MemberKind::link) {
+    lines_.push_back({.n = 1 / area_, .y = Length(), .z = Length()});
+    return;
+  }
+  switch (map.kind) {
+    case StressMap::Kind::rim: rim_ = &map; break;
+    case StressMap::Kind::points:
+      for (const StressPoint& s : map.points)
+        lines_.push_back({1 / area_, -s.z / p.Iy.si(), -s.y / p.Iz.si(), s.vy, s.vz, s.ty, s.tz, Length::si(s.y),
+                          Length::si(s.z)});
+      break;
+    case StressMap::Kind::moduli: {
+      const bool turned = std::abs(local_axes(structure, member).y.z) > 0.5;
+      add_moduli(std::get<GivenProperties>(section.shape()), structure.is_plane(), turned);
+      break;
+    }
+    case StressMap::Kind::unknown: shear_known_ = false; break;
+  }
+}
+
+void StressCourse::add_moduli(const GivenProperties& given, bool plane, bool turned) {
+  shear_known_ = false;
+  const bool need_y = !plane || turned, need_z = !plane || !turned;
+  if ((need_y && !given.Wy) || (need_z && !given.Wz)) return;
+  for (const double sy : {1.0, -1.0})
+    for (const double sz : {1.0, -1.0})
+      lines_.push_back(
+          {.n = 1 / area_, .my = need_y ? sy / given.Wy->si() : 0, .mz = need_z ? sz / given.Wz->si() : 0});
+}
+
+std::optional<StressExtreme> StressCourse::normal(double sign) const {
+  if (rim_) return rim_normal(sign);
+  if (lines_.empty()) return std::nullopt;
+  BestStress best;
+  for (const CoursePiece& p : inner_.pieces) {
+    const double h = p.to - p.from;
+    for (const Line& l : lines_) {
+      const Polynomial s = combine({{sign * l.n, &p.N}, {sign * l.my, &p.My}, {sign * l.mz, &p.Mz}});
+      best.offer(p.from, s(0), l.y, l.z);
+      best.offer(p.to, s(h), l.y, l.z);
+      if (unloaded(p) || !best.could_beat(bound(s, h))) continue;
+      for (const double x : sign_changes(derivative(s.c), h)) best.offer(p.from + x, s(x), l.y, l.z);
+    }
+  }
+  return best.take(sign);
+}
+
+std::optional<StressExtreme> StressCourse::von_mises() const {
+  if (rim_) return rim_von_mises();
+  if (lines_.empty() || !shear_known_) return std::nullopt;
+  BestStress best;
+  for (const CoursePiece& p : inner_.pieces) {
+    const double h = p.to - p.from;
+    for (const Line& l : lines_) {
+      const Polynomial s = combine({{l.n, &p.N}, {l.my, &p.My}, {l.mz, &p.Mz}});
+      const Polynomial ty = combine({{l.vy, &p.Vy}, {l.ty, &p.T}}), tz = combine({{l.vz, &p.Vz}, {l.tz, &p.T}});
+      const auto mises = [&](double x) {
+        return std::sqrt(s(x) * s(x) + 3 * (ty(x) * ty(x) + tz(x) * tz(x)));
+      };
+      best.offer(p.from, mises(0), l.y, l.z);
+      best.offer(p.to, mises(h), l.y, l.z);
+      const double most = std::sqrt(std::pow(bound(s, h), 2) + 3 * (std::pow(bound(ty, h), 2) + std::pow(bound(tz, h), 2)));
+      if (unloaded(p) || !best.could_beat(most)) continue;
+      Coefficients square = product(s.c, s.c);
+      square = sum(square, product(ty.c, ty.c), 3);
+      square = sum(square, product(tz.c, tz.c), 3);
+      for (const double x : sign_changes(derivative(square), h)) best.offer(p.from + x, mises(x), l.y, l.z);
+    }
+  }
+  return best.take(1);
+}
+
+// N/A ± √(My² + Mz²)·r/I, exactly: where its derivative vanishes, 4 n'² Q = k² Q'² with Q = My² + Mz².
+StressExtreme StressCourse::rim_normal(double sign) const {
+  BestStress best;
+  const double k = rim_->radius / inertia_;
+  for (const CoursePiece& p : inner_.pieces) {
+    const double h = p.to - p.from;
+    const auto offer = [&](double x) {
+      const double my = p.My(x), mz = p.Mz(x), m = std::hypot(my, mz);
+      const double value = sign * p.N(x) / area_ + k * m;
+      const double toward = m > inner_.moment_noise ? -sign * rim_->radius / m : 0;
+      const Length y = Length::si(toward != 0 ? toward * mz : rim_->radius), z = Length::si(toward * my);
+      best.offer(p.from + x, value, y, z);
+    };
+    offer(0);
+    offer(h);
+    if (unloaded(p)) continue;
+    const Coefficients Q = sum(product(p.My.c, p.My.c), product(p.Mz.c, p.Mz.c));
+    const Coefficients dQ = derivative(Q), dn = derivative(p.N.c);
+    for (const double x : sign_changes(dQ, h)) offer(x);
+    Coefficients condition = product(product(dn, dn), Q);
+    for (double& c : condition) c *= 4 / (area_ * area_);
+    condition = sum(condition, product(dQ, dQ), -k * k);
+    for (const double x : sign_changes(condition, h)) offer(x);
+  }
+  return best.take(sign);
+}
+
+StressExtreme StressCourse::rim_von_mises() const {
+  BestStress best;
+  const double k = rim_->radius / inertia_;
+  for (const CoursePiece& p : inner_.pieces) {
+    const double h = p.to - p.from;
+    const auto rim = [&](double x) {
+      const double peak = rim_->shear_peak;
+      return Rim{p.N(x) / area_, -k * p.Mz(x), -k * p.My(x), rim_->torsion_rim * p.T(x), -peak * p.Vz(x),
+                 peak * p.Vy(x), rim_->radius};
+    };
+    const auto mises = [&](double x) {
+      const Rim r = rim(x);
+      return std::sqrt(r.mises_squared(r.worst_angle()));
+    };
+    const auto offer = [&](double x) {
+      const Rim r = rim(x);
+      const double angle = r.worst_angle();
+      best.offer(p.from + x, std::sqrt(r.mises_squared(angle)), Length::si(r.radius * std::cos(angle)),
+                 Length::si(r.radius * std::sin(angle)));
+    };
+    offer(0);
+    offer(h);
+    if (unloaded(p)) continue;
+    // Not a polynomial: the best of 32 samples, then golden section between its neighbours.
+    constexpr int samples = 32;
+    int top = 0;
+    double top_value = 0;
+    for (int i = 0; i <= samples; ++i)
+      if (const double v = mises(h * i / samples); v > top_value) top = i, top_value = v;
+    double a = h * std::max(top - 1, 0) / samples, b = h * std::min(top + 1, samples) / samples;
+    const double golden = (std::sqrt(5.0) - 1) / 2;
+    for (int i = 0; i < 60 && b - a > 1e-9 * h; ++i) {
+      const double left = b - golden * (b - a), right = a + golden * (b - a);
+      (mises(left) > mises(right) ? b : a) = mises(left) > mises(right) ? right : left;
+    }
+    offer((a + b) / 2);
+  }
+  return best.take(1);
+}
+
+}  // namespace corvex::result

@@ -1,0 +1,32 @@
+// From a description to movements and reactions.
+#pragma once
+
+#include <array>
+
+#include "corvex/expected.hpp"
+#include "solve/freedoms.hpp"
+#include "solve/span_load.hpp"
+
+namespace corvex::solver {
+
+using Six = std::array<double, 6>;  // x y z, then about x y z; global axes
+
+struct CaseAnalysis {
+  SpanLoads loads;
+  std::vector<Six> movement;  // of each point
+  std::vector<Six> reaction;  // of each support, as given to the structure
+  Resultant applied;
+  double residual = 0;        // of the equations, against the largest force in them
+};
+
+struct Analysis {
+  Spans spans;
+  Freedoms freedoms;
+  std::vector<CaseAnalysis> cases;
+  Problems notes;
+};
+
+// Refuses, with the reasons, what cannot be solved.
+Expected<Analysis, Problems> analyse(const Structure& structure);
+
+}  // namespace corvex::solver

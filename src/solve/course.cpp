@@ -1,0 +1,61 @@
+#include "solve/course.hpp"
+
+namespace corvex::solver {
+namespace {
+
+double per(double stiffness) { return stiffness > 0 ? 1 / stiffness : 0; }
+
+// One bending plane: shear, moment, slope and deflection from the load across.
+void bend(double V0, double M0, double q0, double slope_q, double slope0, double v0, double flexibility,
+          double shear_flexibility, Polynomial& V, Polynomial& M, Polynomial& slope, Polynomial& v) {
+  Polynomial q;
+  q.c[0] = q0;
+  q.c[1] = slope_q;
+  V = q.integral(V0);
+  M = V.integral(M0);
+  slope = (M * flexibility).integral(slope0);
+  v = (slope - V * shear_flexibility).integral(v0);
+}
+
+CoursePiece piece(const Rigidity& r, const LoadPiece& load, const State& s) {
+  CoursePiece p;
+  p.from = load.from;
+  p.to = load.to;
+  Polynomial q;
+  q.c[0] = -load.q0.x;
+  q.c[1] = -load.slope.x;
+  p.N = q.integral(s.N - load.jump_force.x);
+  p.u = (p.N * per(r.EA)).integral(s.u);
+  p.T.c[0] = s.T - load.jump_moment.x;
+  p.twist = (p.T * per(r.GJ)).integral(s.twist);
+  bend(s.Vy + load.jump_force.y, s.Mz - load.jump_moment.z, load.q0.y, load.slope.y, s.slope_y, s.v, per(r.EIz),
+       per(r.GAy), p.Vy, p.Mz, p.slope_y, p.v);
+  bend(s.Vz + load.jump_force.z, s.My + load.jump_moment.y, load.q0.z, load.slope.z, s.slope_z, s.w, per(r.EIy),
+       per(r.GAz), p.Vz, p.My, p.slope_z, p.w);
+  return p;
+}
+
+}  // namespace
+
+std::vector<CoursePiece> integrate(const Rigidity& r, double length, std::span<const LoadPiece> loads,
+                                   const State& start) {
+  const LoadPiece nothing{0, length, {}, {}, {}, {}};
+  if (loads.empty()) loads = {&nothing, 1};
+  std::vector<CoursePiece> course;
+  course.reserve(loads.size());
+  State s = start;
+  for (const LoadPiece& load : loads) {
+    course.push_back(piece(r, load, s));
+    s = course.back().at(load.to - load.from);
+  }
+  return course;
+}
+
+State particular(const Rigidity& r, std::span<const LoadPiece> loads) {
+  if (loads.empty()) return {};
+  State s;
+  for (const LoadPiece& load : loads) s = piece(r, load, s).at(load.to - load.from);
+  return s;
+}
+
+}  // namespace corvex::solver

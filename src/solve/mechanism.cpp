@@ -1,0 +1,236 @@
+#include "solve/mechanism.hpp"
+
+#include <fmt/format.h>
+
+#include <Eigen/Eigenvalues>
+#include <Eigen/SVD>
+#include <numeric>
+
+#include "solve/motion_words.hpp"
+
+namespace corvex::solver {
+namespace {
+
+// The points that members join into one part, part by part.
+std::vector<std::vector<std::size_t>> parts(const Spans& spans, const Freedoms& f) {
+  std::vector<std::size_t> root(f.used.size());
+  std::iota(root.begin(), root.end(), 0);
+  const auto find = [&](std::size_t p) {
+    while (root[p] != p) p = root[p] = root[root[p]];
+    return p;
+  };
+  for (const Span& s : spans.all) root[find(s.a)] = find(s.b);
+  std::vector<std::vector<std::size_t>> all;
+  std::vector<std::size_t> part(root.size(), root.size());
+  for (std::size_t p = 0; p < root.size(); ++p) {
+    if (!f.used[p]) continue;
+    const std::size_t r = find(p);
+    if (part[r] == root.size()) {
+      part[r] = all.size();
+      all.emplace_back();
+    }
+    all[part[r]].push_back(p);
+  }
+  return all;
+}
+
+// One part moved as a rigid body: three translations and three rotations about its middle, the rotations scaled to
+// the part's size so that all six compare.
+class RigidPart {
+ public:
+  RigidPart(const Structure& s, const Freedoms& f, const std::vector<std::size_t>& points, bool whole)
+      : s_(s), f_(f), points_(points), whole_(whole) {
+    for (const std::size_t p : points) middle_ += position(p) / static_cast<double>(points.size());
+    for (const std::size_t p : points) size_ = std::max(size_, length(position(p) - middle_));
+  }
+
+  void tell(Problems& problems) const {
+    Eigen::MatrixXd free = free_motions();
+    for (int axis = 0; axis < 3 && free.cols() > 0; ++axis) {
+      Eigen::VectorXd e = Eigen::VectorXd::Unit(6, axis);
+      if ((free * (free.transpose() * e) - e).norm() > 1e-9) continue;
+      add(problems, whole_ ? fmt::format("the structure slides along {}: nothing holds it", "xyz"[axis])
+                           : fmt::format("{} slide along {}: nothing holds them", names(), "xyz"[axis]));
+      free = without(free, e);
+    }
+    if (free.cols() > 0) add(problems, rotation_words(free));
+  }
+
+ private:
+  Vector position(std::size_t p) const { return s_.points()[p].position; }
+
+  static void add(Problems& problems, std::string text) { problems.push_back({std::move(text), {}, "supports"}); }
+
+  // What the six motions do to the freedom k of a point.
+  Eigen::Matrix<double, 1, 6> row(std::size_t p, std::size_t k) const {
+    Eigen::Matrix<double, 1, 6> r;
+    r.setZero();
+    if (k >= 3) {
+      r(static_cast<Eigen::Index>(k)) = 1;
+      return r;
+    }
+    const Vector d = (position(p) - middle_) / size_;
+    const double lever[3][3] = {{0, d.z, -d.y}, {-d.z, 0, d.x}, {d.y, -d.x, 0}};
+    r(static_cast<Eigen::Index>(k)) = 1;
+    for (int i = 0; i < 3; ++i) r(3 + i) = lever[k][i];
+    return r;
+  }
+
+  // An orthonormal basis of the motions that no support prevents and that move anything at all.
+  Eigen::MatrixXd free_motions() const {
+    Eigen::Matrix<double, 6, 6> held = Eigen::Matrix<double, 6, 6>::Zero(), moved = held;
+    for (const std::size_t p : points_)
+      for (std::size_t k = 0; k < 6; ++k) {
+        // Only what is rigidly joined turns with the part.
+        if (k >= 3 && !f_.rigid[p]) continue;
+        const auto r = row(p, k);
+        if (f_.status[p][k] == Status::held) held += r.transpose() * r;
+        if (f_.status[p][k] != Status::absent) moved += r.transpose() * r;
+      }
+    if (s_.is_plane())
+      for (const int k : {2, 3, 4}) held(k, k) += 1;
+    const Eigen::MatrixXd free = kernel(held);
+    if (free.cols() == 0) return free;
+    // Of these, those that move something.
+    const Eigen::MatrixXd void_ones = free * kernel(free.transpose() * moved * free);
+    Eigen::MatrixXd rest = free;
+    for (Eigen::Index i = 0; i < void_ones.cols(); ++i) rest = without(rest, void_ones.col(i));
+    return rest;
+  }
+
+  static Eigen::MatrixXd kernel(const Eigen::MatrixXd& square) {
+    const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(square);
+    const double largest = std::max(eigen.eigenvalues().maxCoeff(), 1e-300);
+    Eigen::Index n = 0;
+    while (n < square.rows() && eigen.eigenvalues()(n) < 1e-13 * largest) ++n;
+    return eigen.eigenvectors().leftCols(n);
+  }
+
+  static Eigen::MatrixXd without(const Eigen::MatrixXd& basis, const Eigen::VectorXd& direction) {
+    const Eigen::VectorXd e = direction.normalized();
+    const Eigen::MatrixXd rest = basis - e * (e.transpose() * basis);
+    const Eigen::JacobiSVD<Eigen::MatrixXd> svd(rest, Eigen::ComputeThinU);
+    Eigen::Index n = 0;
+    while (n < svd.singularValues().size() && svd.singularValues()(n) > 1e-6) ++n;
+    return svd.matrixU().leftCols(n);
+  }
+
+  std::string names() const {
+    std::vector<std::string> names;
+    for (const std::size_t p : points_) names.push_back(s_.points()[p].name);
+    return list(names);
+  }
+
+  std::string rotation_words(const Eigen::MatrixXd& free) const {
+    std::vector<std::string> still;
+    for (const std::size_t p : points_) {
+      double motion = 0;
+      for (std::size_t k = 0; k < 3; ++k) motion = std::max(motion, (row(p, k) * free).norm());
+      if (motion < 1e-9) still.push_back(s_.points()[p].name);
+    }
+    const std::string who = whole_ ? "the structure turns" : names() + " turn";
+    const std::string end = whole_ ? ": nothing holds it" : ": nothing holds them";
+    if (s_.is_plane() && still.size() == 1) return who + " about " + still[0] + end;
+    if (still.size() > 1) return who + " about the line through " + list(still) + end;
+    if (still.size() == 1) return who + " about " + still[0] + end;
+    if (s_.is_plane()) {
+      const double turn = free(5, 0) / size_;
+      if (std::abs(turn) * size_ > 1e-9)
+        return fmt::format("{} about the place ({:.4g} m, {:.4g} m){}", who, middle_.x - free(1, 0) / turn,
+                           middle_.y + free(0, 0) / turn, end);
+    }
+    const Vector turn{free(3, 0), free(4, 0), free(5, 0)};
+    if (free.cols() == 1 && length(turn) > 1e-9) return fmt::format("{} about an axis along {}{}", who, direction(s_, turn), end);
+    return fmt::format("{} or slides in {} independent ways{}", who, free.cols(), end);
+  }
+
+  const Structure& s_;
+  const Freedoms& f_;
+  const std::vector<std::size_t>& points_;
+  bool whole_;
+  Vector middle_;
+  double size_ = 1e-300;
+};
+
+}  // namespace
+
+Problems rigid_motions(const Structure& structure, const Spans& spans, const Freedoms& f) {
+  Problems problems;
+  const auto all = parts(spans, f);
+  for (const auto& part : all) RigidPart(structure, f, part, all.size() == 1).tell(problems);
+  return problems;
+}
+
+namespace {
+
+// Below this share of what the stiffness on the diagonal would give, a motion meets no resistance.
+constexpr double no_energy = 1e-18;
+constexpr std::size_t most_told = 3;
+constexpr std::size_t most_examined = 200;
+
+Motion motion_of(const Freedoms& f, const Eigen::VectorXd& z) {
+  Motion m;
+  m.move.resize(f.equation.size());
+  m.turn.resize(f.equation.size());
+  for (std::size_t p = 0; p < f.equation.size(); ++p) {
+    const auto at = [&](std::size_t k) { return f.equation[p][k] >= 0 ? z(f.equation[p][k]) : 0.0; };
+    m.move[p] = {at(0), at(1), at(2)};
+    m.turn[p] = {at(3), at(4), at(5)};
+  }
+  return m;
+}
+
+Eigen::MatrixXd energies(const Structure& s, const Spans& spans, const Freedoms& f, const Eigen::MatrixXd& Z) {
+  Eigen::MatrixXd E = Eigen::MatrixXd::Zero(Z.cols(), Z.cols());
+  Eigen::Matrix<double, 12, Eigen::Dynamic> D(12, Z.cols());
+  for (const Span& span : spans.all) {
+    const Member& m = s.members()[span.member];
+    const Axes axes = local_axes(s, m);
+    bool moves = false;
+    for (Eigen::Index c = 0; c < Z.cols(); ++c) {
+      Vector12 global = Vector12::Zero();
+      for (int k = 0; k < 6; ++k) {
+        const int a = f.equation[span.a][static_cast<std::size_t>(k)], b = f.equation[span.b][static_cast<std::size_t>(k)];
+        if (a >= 0) global(k) = Z(a, c);
+        if (b >= 0) global(6 + k) = Z(b, c);
+      }
+      D.col(c) = deforming_part(to_local(axes, global), span.length);
+      moves |= !global.isZero(0);
+    }
+    if (moves) E += D.transpose() * Element(rigidity(s, m), span).stiffness() * D;
+  }
+  return E;
+}
+
+}  // namespace
+
+Problems inner_motions(const Structure& structure, const Spans& spans, const Freedoms& f, const LowerMatrix& K,
+                       const std::vector<int>& weak) {
+  const LowerMatrix grounded = K.grounded(weak);
+  const Factor factor = Factor::tolerant(grounded);
+  const auto m = static_cast<Eigen::Index>(std::min(weak.size(), most_examined));
+  // Each weak freedom moved by one, the other weak ones at rest, no loads.
+  Eigen::MatrixXd unit = Eigen::MatrixXd::Zero(K.n, m);
+  for (Eigen::Index c = 0; c < m; ++c) unit(weak[c], c) = 1;
+  Eigen::MatrixXd right = -K.times(unit);
+  for (const int j : weak) right.row(j).setZero();
+  const Eigen::MatrixXd Z = factor.solve(right) + unit;
+  const Eigen::MatrixXd E = energies(structure, spans, f, Z);
+  const Eigen::MatrixXd reference = Z.transpose() * K.diagonal().asDiagonal() * Z;
+  const Eigen::GeneralizedSelfAdjointEigenSolver<Eigen::MatrixXd> modes(E, reference);
+  Problems problems;
+  const bool all_null = modes.eigenvalues()(m - 1) < no_energy;
+  Eigen::Index null = 0;
+  while (null < m && modes.eigenvalues()(null) < no_energy) ++null;
+  for (Eigen::Index c = 0; c < null && problems.size() < most_told; ++c) {
+    // Single columns are the simpler motions; they are free of energy only if all are.
+    const Eigen::VectorXd z = all_null ? Eigen::VectorXd(Z.col(c)) : Eigen::VectorXd(Z * modes.eigenvectors().col(c));
+    problems.push_back({in_words(structure, motion_of(f, z)) + ": nothing holds this motion", {}, "members"});
+  }
+  const std::size_t all = static_cast<std::size_t>(null) + (weak.size() - static_cast<std::size_t>(m));
+  if (null > 0 && all > problems.size())
+    problems.push_back({fmt::format("{} more motions are free", all - problems.size()), {}, "members"});
+  return problems;
+}
+
+}  // namespace corvex::solver

@@ -1,0 +1,94 @@
+// MUMPS, the sequential library, behind the interface of factor.hpp.
+#include <dmumps_c.h>
+
+#include "solve/factor.hpp"
+
+namespace corvex::solver {
+namespace {
+
+constexpr int use_comm_world = -987654;
+
+class Multifrontal : public Backend {
+ public:
+  explicit Multifrontal(bool detect) {
+    id_.par = 1;
+    id_.sym = 2;  // symmetric; without pivoting for size (below) this is LDLᵀ in our own order
+    id_.comm_fortran = use_comm_world;
+    run(-1);
+    for (const int stream : {1, 2, 3, 4}) icntl(stream) = stream == 4 ? 0 : -1;  // silence
+    icntl(6) = 0;                  // no permutation of columns
+    icntl(7) = 1;                  // the order of elimination is ours
+    icntl(8) = 0;                  // the matrix comes scaled
+    icntl(10) = 0;                 // refinement is done by the caller, on the unscaled matrix
+    icntl(12) = 1;                 // no compressed graph
+    icntl(14) = 30;                // per cent of spare memory
+    icntl(24) = detect ? 1 : 0;
+    id_.cntl[0] = 0;               // no pivoting: the matrix is positive definite where the structure holds
+    if (detect) id_.cntl[2] = weak_pivot;
+  }
+  ~Multifrontal() override { run(-2); }
+  Multifrontal(const Multifrontal&) = delete;
+  Multifrontal& operator=(const Multifrontal&) = delete;
+
+  bool factorise(const LowerMatrix& m) override {
+    id_.n = m.n;
+    id_.nnz = static_cast<MUMPS_INT8>(m.row.size());
+    row_.reserve(m.row.size());
+    column_.reserve(m.row.size());
+    for (int j = 0; j < m.n; ++j)
+      for (int k = m.first[j]; k < m.first[j + 1]; ++k) {
+        row_.push_back(m.row[k] + 1);
+        column_.push_back(j + 1);
+      }
+    value_ = m.value;
+    order_.resize(static_cast<std::size_t>(m.n));
+    for (int i = 0; i < m.n; ++i) order_[i] = i + 1;
+    id_.irn = row_.data();
+    id_.jcn = column_.data();
+    id_.a = value_.data();
+    id_.perm_in = order_.data();
+    run(1);
+    if (id_.infog[0] < 0) return false;
+    for (int attempt = 0; attempt < 6; ++attempt) {
+      run(2);
+      const bool too_small = id_.infog[0] == -8 || id_.infog[0] == -9;
+      if (!too_small) break;
+      icntl(14) = icntl(14) * 2;
+    }
+    return id_.infog[0] >= 0;
+  }
+
+  std::vector<int> weak() const override {
+    std::vector<int> w(id_.pivnul_list, id_.pivnul_list + (id_.pivnul_list ? id_.infog[27] : 0));
+    for (int& j : w) --j;
+    return w;
+  }
+
+  void solve(Eigen::MatrixXd& block) override {
+    if (block.cols() == 0) return;
+    id_.rhs = block.data();
+    id_.nrhs = static_cast<int>(block.cols());
+    id_.lrhs = id_.n;
+    icntl(27) = -32;  // columns worked on together
+    run(3);
+  }
+
+ private:
+  MUMPS_INT& icntl(int i) { return id_.icntl[i - 1]; }
+  void run(int job) {
+    id_.job = job;
+    dmumps_c(&id_);
+  }
+
+  DMUMPS_STRUC_C id_{};
+  std::vector<int> row_, column_, order_;
+  std::vector<double> value_;
+};
+
+}  // namespace
+
+std::unique_ptr<Backend> multifrontal(bool detect_null_pivots) {
+  return std::make_unique<Multifrontal>(detect_null_pivots);
+}
+
+}  // namespace corvex::solver

@@ -1,0 +1,37 @@
+// A span: the piece of a member between two of its points. Only `solve` and `result` know about spans.
+#pragma once
+
+#include <array>
+#include <vector>
+
+#include "corvex/structure.hpp"
+
+namespace corvex::solver {
+
+// The six freedoms of a span's end, in the member's axes: u v w, then rotations about x, y, z.
+inline constexpr int end_freedoms = 6;
+
+// Resistance of a cross-section of its material. Zero shear stiffness means: shear deformation is left out.
+struct Rigidity {
+  double EA = 0, EIy = 0, EIz = 0, GJ = 0, GAy = 0, GAz = 0;
+};
+Rigidity rigidity(const Structure& structure, const Member& member);
+
+struct Span {
+  std::size_t member = 0;
+  std::size_t a = 0, b = 0;  // points
+  double start = 0;          // of the member, in metres
+  double length = 0;
+  bool beam = true;
+  // Both bending moments are free at this end.
+  bool hinge_a = false, hinge_b = false;
+};
+
+// All members cut at the points that they name; the spans of a member stand together, in order.
+struct Spans {
+  std::vector<Span> all;
+  std::vector<std::size_t> first;  // of each member; one more entry at the end
+};
+Spans cut(const Structure& structure);
+
+}  // namespace corvex::solver

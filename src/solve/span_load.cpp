@@ -1,0 +1,171 @@
+#include "solve/span_load.hpp"
+
+#include <algorithm>
+
+namespace corvex::solver {
+namespace {
+
+// What acts on a span, before it is sorted into pieces.
+struct Entry {
+  std::size_t span;
+  double from, to;  // equal for a force or moment at one place
+  Vector first, last;
+  Vector force, moment;
+};
+
+class Gathering {
+ public:
+  Gathering(const Structure& s, const Spans& spans) : s_(s), spans_(spans) {}
+
+  std::vector<Entry> entries;
+
+  void operator()(const PointLoad&) {}
+
+  void operator()(const MemberLoad& l) {
+    const std::size_t member = l.on.index;
+    const Axes axes = local_axes(s_, s_.members()[member]);
+    const std::size_t begin = spans_.first[member], end = spans_.first[member + 1];
+    std::size_t i = begin;
+    // At a point in between the load belongs to the span behind it: a jump at its very start.
+    const double snap = 1e-9 * s_.length_of(s_.members()[member]);
+    while (i + 1 < end && l.at >= spans_.all[i + 1].start - snap) ++i;
+    const Span& span = spans_.all[i];
+    double at = std::clamp(l.at - span.start, 0.0, span.length);
+    if (at < snap) at = 0;
+    if (at > span.length - snap) at = span.length;
+    entries.push_back({i, at, at, {}, {}, axes.local(l.force), axes.local(l.moment)});
+  }
+
+  void operator()(const LineLoad& l) {
+    const Member& m = s_[l.on];
+    const double L = s_.length_of(m);
+    spread(l.on.index, local_axes(s_, m), l.from, l.to.value_or(L), l.first, l.last);
+  }
+
+  void operator()(const GravityLoad& l) {
+    for (std::size_t i = 0; i < s_.members().size(); ++i) {
+      const Member& m = s_.members()[i];
+      const double mass_per_length = s_.section_of(m).properties().A.si() * s_.material_of(m).density.si();
+      const Vector q = l.acceleration * mass_per_length;
+      if (!zero(q)) spread(i, local_axes(s_, m), 0, s_.length_of(m), q, q);
+    }
+  }
+
+ private:
+  void spread(std::size_t member, const Axes& axes, double from, double to, const Vector& first, const Vector& last) {
+    const Vector a = axes.local(first), b = axes.local(last);
+    const Vector slope = (b - a) / (to - from);
+    for (std::size_t i = spans_.first[member]; i < spans_.first[member + 1]; ++i) {
+      const Span& span = spans_.all[i];
+      const double begin = std::max(from, span.start), end = std::min(to, span.start + span.length);
+      if (end - begin <= 1e-9 * span.length) continue;
+      entries.push_back({i, begin - span.start, std::min(end - span.start, span.length), a + slope * (begin - from),
+                         a + slope * (end - from), {}, {}});
+    }
+  }
+
+  const Structure& s_;
+  const Spans& spans_;
+};
+
+// The entries of one span as pieces side by side.
+void arrange(std::span<const Entry> entries, double length, std::vector<LoadPiece>& pieces) {
+  std::vector<double> breaks{0, length};
+  for (const Entry& e : entries) {
+    breaks.push_back(e.from);
+    breaks.push_back(e.to);
+  }
+  std::sort(breaks.begin(), breaks.end());
+  // Breaks nearer than rounding are one.
+  std::vector<double> distinct;
+  for (const double b : breaks)
+    if (distinct.empty() || b - distinct.back() > 1e-12 * length) distinct.push_back(b);
+  distinct.back() = length;
+  const auto place = [&](double x) {
+    const auto it = std::lower_bound(distinct.begin(), distinct.end(), x - 1e-12 * length);
+    return static_cast<std::size_t>(it - distinct.begin());
+  };
+  std::vector<LoadPiece> mine(distinct.size());
+  for (std::size_t i = 0; i < distinct.size(); ++i) {
+    mine[i].from = distinct[i];
+    mine[i].to = i + 1 < distinct.size() ? distinct[i + 1] : length;
+  }
+  bool jump_at_end = false;
+  for (const Entry& e : entries) {
+    if (e.to > e.from) {
+      const Vector slope = (e.last - e.first) / (e.to - e.from);
+      for (std::size_t i = place(e.from); i < place(e.to); ++i) {
+        mine[i].q0 += e.first + slope * (mine[i].from - e.from);
+        mine[i].slope += slope;
+      }
+    } else {
+      const std::size_t i = place(e.from);
+      mine[i].jump_force += e.force;
+      mine[i].jump_moment += e.moment;
+      jump_at_end |= i + 1 == mine.size();
+    }
+  }
+  if (!jump_at_end) mine.pop_back();
+  pieces.insert(pieces.end(), mine.begin(), mine.end());
+}
+
+}  // namespace
+
+SpanLoads::SpanLoads(const Structure& structure, const Spans& spans, const LoadCase& loads) {
+  Gathering gather(structure, spans);
+  for (const Load& l : loads.loads()) std::visit(gather, l);
+  std::vector<Entry>& entries = gather.entries;
+  std::stable_sort(entries.begin(), entries.end(), [](const Entry& a, const Entry& b) { return a.span < b.span; });
+  first_.assign(spans.all.size() + 1, 0);
+  std::size_t next = 0;
+  for (std::size_t i = 0; i < spans.all.size(); ++i) {
+    first_[i] = pieces_.size();
+    const std::size_t begin = next;
+    while (next < entries.size() && entries[next].span == i) ++next;
+    if (next > begin) arrange({entries.data() + begin, next - begin}, spans.all[i].length, pieces_);
+  }
+  first_.back() = pieces_.size();
+}
+
+namespace {
+
+struct Sum {
+  const Structure& s;
+  Resultant r;
+
+  void add(const Vector& at, const Vector& force, const Vector& moment = {}) {
+    r.force += force;
+    r.moment += cross(at, force) + moment;
+  }
+  Vector along(const Member& m, double x) const {
+    const Vector a = s[m.through.front()].position, b = s[m.through.back()].position;
+    return a + (b - a) * (x / s.length_of(m));
+  }
+  void line(const Member& m, double from, double to, const Vector& first, const Vector& last) {
+    // A constant part at the middle, a triangular part at two thirds.
+    add(along(m, (from + to) / 2), first * (to - from));
+    add(along(m, from + (to - from) * 2 / 3), (last - first) * ((to - from) / 2));
+  }
+
+  void operator()(const PointLoad& l) { add(s[l.at].position, l.force, l.moment); }
+  void operator()(const MemberLoad& l) { add(along(s[l.on], l.at), l.force, l.moment); }
+  void operator()(const LineLoad& l) {
+    line(s[l.on], l.from, l.to.value_or(s.length_of(s[l.on])), l.first, l.last);
+  }
+  void operator()(const GravityLoad& l) {
+    for (const Member& m : s.members()) {
+      const double mass = s.section_of(m).properties().A.si() * s.material_of(m).density.si() * s.length_of(m);
+      add(along(m, s.length_of(m) / 2), l.acceleration * mass);
+    }
+  }
+};
+
+}  // namespace
+
+Resultant resultant(const Structure& structure, const LoadCase& loads) {
+  Sum sum{structure, {}};
+  for (const Load& l : loads.loads()) std::visit(sum, l);
+  return sum.r;
+}
+
+}  // namespace corvex::solver
