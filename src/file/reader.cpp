@@ -1,0 +1,200 @@
+#include "file/reader.hpp"
+
+#include <algorithm>
+#include <fstream>
+#include <iostream>
+#include <sstream>
+
+namespace corvex::file {
+
+Reader::Reader(std::shared_ptr<const Tree> tree, std::string file) : tree_(std::move(tree)), file_(std::move(file)) {
+  length_ = {"a length", dimension::length, "2.4 m", "length"};
+  force_ = {"a force", dimension::force, "3.2 kN", "force"};
+  moment_ = {"a moment", dimension::moment, "1.5 kN*m", "moment"};
+  line_ = {"a force per length", dimension::line_force, "0.8 kN/m", "force and length"};
+  stress_ = {"a stress", dimension::stress, "235 MPa", "stress"};
+  dimension_ = {"a section dimension", dimension::length, "60 mm", "section"};
+  angle_ = {"an angle", dimension::angle, "30 deg", "angle", 1.0};
+  density_ = {"a density", dimension::density, "7850 kg/m^3"};
+  acceleration_ = {"an acceleration", dimension::acceleration, "9.81 m/s^2"};
+  number_ = {"a plain number", dimension::number, "0.3", nullptr, 1.0};
+  expansion_ = {"a coefficient of expansion", dimension::expansion, "12e-6 /K"};
+}
+
+void Reader::fail(const Node& at, std::string text, std::size_t offset) {
+  const int column = static_cast<int>(at.column + offset + (offset > 0 && at.quoted ? 1 : 0));
+  problems_.push_back(problem_at({file_, static_cast<int>(at.line), column}, std::move(text)));
+}
+
+void Reader::not_built(const Node& at, std::string_view what) { fail(at, fmt::format("{} is not built yet", what)); }
+
+void Reader::unknown(const Node& at, std::string_view what, const std::vector<std::string>& known) {
+  std::string text = fmt::format("there is no {} '{}'", what, at.text);
+  const std::string near = nearest(at.text, known);
+  if (!near.empty())
+    text += fmt::format("; did you mean '{}'?", near);
+  else if (!known.empty() && known.size() <= 8)
+    text += fmt::format("; there are: {}", fmt::join(known, ", "));
+  fail(at, std::move(text));
+}
+
+bool Reader::is_map(const Node& n, std::string_view what) {
+  if (n.is_map()) return true;
+  fail(n, fmt::format("{}: a map (key: value) was expected, but this is {}", what, kind_name(n)));
+  return false;
+}
+
+bool Reader::is_list(const Node& n, std::string_view what) {
+  if (n.is_list()) return true;
+  fail(n, fmt::format("{}: a list was expected, but this is {}", what, kind_name(n)));
+  return false;
+}
+
+bool Reader::is_text(const Node& n, std::string_view what) {
+  if (n.is_text() && !n.is_empty()) return true;
+  fail(n, fmt::format("{} was expected, but this is {}", what, kind_name(n)));
+  return false;
+}
+
+bool Reader::check_keys(const Node& map, std::string_view where, const Keys& keys) {
+  bool usable = true;
+  for (std::size_t i = 0; i < tree_->entries(map); ++i) {
+    const auto& [key, value] = tree_->entry(map, i);
+    const auto it = std::find_if(keys.begin(), keys.end(), [&](const Key& k) { return k.name == key.text; });
+    if (it != keys.end()) {
+      if (it->built) continue;
+      not_built(key, fmt::format("'{}' in {}", key.text, where));
+      usable = false;
+      continue;
+    }
+    // The rest of a formula that a comma has cut: told where it begins.
+    if (value.is_empty() && key.text.find(')') != std::string_view::npos) continue;
+    std::vector<std::string> names;
+    for (const Key& k : keys)
+      if (k.built) names.emplace_back(k.name);
+    std::string text = fmt::format("'{}' is not a key of {}", key.text, where);
+    if (const std::string near = nearest(key.text, names); !near.empty()) text += fmt::format("; did you mean '{}'?", near);
+    else text += fmt::format("; expected: {}", fmt::join(names, ", "));
+    fail(key, std::move(text));
+  }
+  return usable;
+}
+
+const Node* Reader::need(const Node& map, std::string_view key, const Node& blame, std::string_view where) {
+  if (const Node* n = tree_->find(map, key)) return n;
+  // A misspelt key has been told already; so has one that is not built.
+  fail(blame, fmt::format("{} needs '{}'", where, key));
+  return nullptr;
+}
+
+std::optional<std::size_t> Reader::choice(const Node& n, std::string_view what, const std::vector<Key>& words) {
+  if (!is_text(n, what)) return std::nullopt;
+  for (std::size_t i = 0; i < words.size(); ++i) {
+    if (words[i].name != n.text) continue;
+    if (words[i].built) return i;
+    not_built(n, fmt::format("'{}'", n.text));
+    return std::nullopt;
+  }
+  std::vector<std::string> names;
+  for (const Key& k : words) names.emplace_back(k.name);
+  std::string text = fmt::format("'{}' is not {}", n.text, what);
+  if (const std::string near = nearest(n.text, names); !near.empty()) text += fmt::format("; did you mean '{}'?", near);
+  else text += fmt::format("; expected: {}", fmt::join(names, ", "));
+  fail(n, std::move(text));
+  return std::nullopt;
+}
+
+Expected<Model, Problems> Reader::run() {
+  read_top();
+  Model model{std::move(structure_), print_, file_, tree_, std::move(load_entries_)};
+  if (problems_.empty()) return model;
+  // What could be read may have mistakes of its own: told in the same go. Only what depends on the whole is left out.
+  for (Problem& p : model.located(model.structure.validate()))
+    if (p.subject.kind != Subject::Kind::structure) problems_.push_back(std::move(p));
+  std::stable_sort(problems_.begin(), problems_.end(), [](const Problem& a, const Problem& b) {
+    return std::pair(a.place.line, a.place.column) < std::pair(b.place.line, b.place.column);
+  });
+  return problems_;
+}
+
+}  // namespace corvex::file
+
+namespace corvex {
+
+Expected<Model, Problems> read_model_text(std::string_view text, const std::string& file) {
+  auto tree = file::Tree::parse(text, file);
+  if (!tree) return tree.error();
+  return file::Reader(tree.value(), file).run();
+}
+
+Expected<Model, Problems> read_model(const std::string& path) {
+  const std::string name = path == "-" ? "standard input" : path;
+  std::string text;
+  if (path == "-") {
+    text.assign(std::istreambuf_iterator<char>(std::cin), {});
+  } else {
+    std::ifstream in(path, std::ios::binary);
+    std::stringstream buffer;
+    if (!in || !(buffer << in.rdbuf())) {
+      const bool there = std::ifstream(path).good();
+      return Problems{problem_at({path, 0, 0}, there ? "the file is empty or cannot be read" : "the file cannot be opened")};
+    }
+    text = std::move(buffer).str();
+  }
+  return read_model_text(text, name);
+}
+
+namespace {
+
+using file::Node;
+using file::Tree;
+
+// The node that a problem's subject was read from: the key within the entry where there is one.
+const Node* find_node(const Model& m, const Problem& p) {
+  const Tree& t = *m.tree;
+  using Kind = Subject::Kind;
+  const auto inside = [&](std::string_view top, std::string_view name) -> const Node* {
+    const Node* group = t.find(t.root(), top);
+    const Node* key = group ? t.find_key(*group, name) : nullptr;
+    if (!key) return group;
+    const Node* part = t.find(key[1], p.key);
+    return part ? part : key;
+  };
+  switch (p.subject.kind) {
+    case Kind::point: return inside("points", p.subject.name);
+    case Kind::member: return inside("members", p.subject.name);
+    case Kind::section: return inside("sections", p.subject.name);
+    case Kind::material: return inside("materials", p.subject.name);
+    case Kind::support: return inside("supports", p.subject.name);
+    case Kind::load_case: return inside("loads", p.subject.name);
+    case Kind::structure: return t.find_key(t.root(), p.key);
+    case Kind::load: {
+      const Node* loads = t.find(t.root(), "loads");
+      const Node* list = loads ? t.find(*loads, p.subject.name) : nullptr;
+      if (!list || !list->is_list()) return loads;
+      std::size_t entry = p.subject.entry;
+      const auto& cases = m.structure.load_cases();
+      for (std::size_t i = 0; i < cases.size(); ++i)
+        if (cases[i].name() == p.subject.name && entry < m.load_entries[i].size()) entry = m.load_entries[i][entry];
+      if (entry >= list->count) return list;
+      const Node& load = t.children(*list)[entry];
+      const Node* part = t.find(load, p.key);
+      return part ? part : &load;
+    }
+  }
+  return nullptr;
+}
+
+}  // namespace
+
+Problems Model::located(Problems problems) const {
+  for (Problem& p : problems) {
+    if (p.place.line > 0) continue;
+    const Node* n = find_node(*this, p);
+    if (!n) n = &tree->root();
+    p.place = {file, static_cast<int>(n->line), static_cast<int>(n->column)};
+  }
+  return problems;
+}
+
+}  // namespace corvex

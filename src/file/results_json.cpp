@@ -1,0 +1,124 @@
+// Results as JSON, as the commands page fixes them: SI units, full precision.
+#include <cmath>
+#include <nlohmann/json.hpp>
+
+#include "corvex/file.hpp"
+
+namespace corvex {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+// What is not computed or infinite is null; minus zero is zero.
+Json number(double v) {
+  if (!std::isfinite(v)) return nullptr;
+  return v + 0.0;
+}
+
+Json six(const char* const (&keys)[6], const double (&values)[6]) {
+  Json j;
+  for (int i = 0; i < 6; ++i) j[keys[i]] = number(values[i]);
+  return j;
+}
+
+Json reaction_json(const Reaction& r) {
+  return six({"x", "y", "z", "mx", "my", "mz"}, {r.x.si(), r.y.si(), r.z.si(), r.mx.si(), r.my.si(), r.mz.si()});
+}
+
+Json extreme_json(const Extreme& e) { return {{"value", number(e.value.si)}, {"at", number(e.at.si())}}; }
+
+Json extremes(const Diagram& d) { return {{"max", extreme_json(d.max())}, {"min", extreme_json(d.min())}}; }
+
+Json stress_json(const std::optional<StressExtreme>& s) {
+  const auto coordinate = [](const std::optional<Length>& l) { return l ? number(l->si()) : Json(nullptr); };
+  if (!s) return {{"value", nullptr}, {"at", nullptr}, {"y", nullptr}, {"z", nullptr}};
+  return {{"value", number(s->value.si())}, {"at", number(s->at.si())}, {"y", coordinate(s->y)}, {"z", coordinate(s->z)}};
+}
+
+Json forces_json(const SectionState& s) {
+  return {{"axial", number(s.axial.si())},       {"shear_y", number(s.shear_y.si())},
+          {"shear_z", number(s.shear_z.si())},   {"torsion", number(s.torsion.si())},
+          {"moment_y", number(s.moment_y.si())}, {"moment_z", number(s.moment_z.si())}};
+}
+
+Json station_json(const MemberResult& m, double at) {
+  const SectionState s = m.at(Length::si(at));
+  Json j = {{"at", number(at)}};
+  j.update(forces_json(s));
+  j["deflection_y"] = number(s.deflection_y.si());
+  j["deflection_z"] = number(s.deflection_z.si());
+  j["x"] = number(s.x.si());
+  j["y"] = number(s.y.si());
+  j["z"] = number(s.z.si());
+  return j;
+}
+
+Json member_json(const Structure& structure, const MemberResult& m, const JsonOptions& options) {
+  Json j;
+  j["kind"] = m.member().kind == MemberKind::beam ? "beam" : "link";
+  j["length"] = number(m.length().si());
+  j["axial"] = extremes(m.axial());
+  j["shear_y"] = extremes(m.shear_y());
+  j["shear_z"] = extremes(m.shear_z());
+  j["torsion"] = extremes(m.torsion());
+  j["moment_y"] = extremes(m.moment_y());
+  j["moment_z"] = extremes(m.moment_z());
+  j["deflection_y"] = extremes(m.deflection_y());
+  j["deflection_z"] = extremes(m.deflection_z());
+  // Unsigned, and zero at both ends.
+  j["sag"] = {{"max", extreme_json(m.sag())}, {"min", {{"value", 0.0}, {"at", 0.0}}}};
+  j["stress"] = {{"max", stress_json(m.max_stress())}, {"min", stress_json(m.min_stress())}};
+  j["von_mises"] = {{"max", stress_json(m.von_mises())}};
+  const auto safety = m.safety();
+  j["safety"] = safety ? number(*safety) : Json(nullptr);
+  j["joints"] = Json::array();
+  for (const Joint& joint : m.joints()) {
+    Json k = {{"point", structure[joint.point].name}, {"side", joint.side == Side::before ? "before" : "after"}};
+    k.update(forces_json(joint.state));
+    j["joints"].push_back(std::move(k));
+  }
+  if (options.stations > 0) {
+    j["stations"] = Json::array();
+    const double L = m.length().si();
+    const int n = options.stations;
+    for (int i = 0; i < n; ++i) j["stations"].push_back(station_json(m, n == 1 ? 0 : i == n - 1 ? L : L * i / (n - 1)));
+  }
+  return j;
+}
+
+Json case_json(const Structure& s, const CaseResult& c, const JsonOptions& options) {
+  Json j;
+  Json& displacements = j["displacements"] = Json::object();
+  for (std::size_t i = 0; i < s.points().size(); ++i) {
+    const Displacement d = c.displacement(PointId{i});
+    displacements[s.points()[i].name] =
+        six({"x", "y", "z", "rx", "ry", "rz"}, {d.x.si(), d.y.si(), d.z.si(), d.rx.si(), d.ry.si(), d.rz.si()});
+  }
+  Json& reactions = j["reactions"] = Json::object();
+  for (const PointSupport& support : s.supports()) reactions[s[support.at].name] = reaction_json(c.reaction(support.at));
+  const Balance b = c.balance();
+  j["balance"] = {{"applied", reaction_json(b.applied)}, {"reacted", reaction_json(b.reacted)}, {"error", number(b.error)}};
+  Json& members = j["members"] = Json::object();
+  for (std::size_t i = 0; i < s.members().size(); ++i)
+    members[s.members()[i].name] = member_json(s, c[MemberId{i}], options);
+  return j;
+}
+
+}  // namespace
+
+std::string results_json(const Solution& solution, const JsonOptions& options) {
+  const Structure& s = solution.structure();
+  Json j;
+  j["format"] = "corvex-results";
+  j["version"] = 1;
+  j["model"] = {{"title", s.title()},
+                {"plane", s.is_plane()},
+                {"points", s.points().size()},
+                {"members", s.members().size()},
+                {"mass", number(s.mass().si())}};
+  Json& cases = j["cases"] = Json::object();
+  for (std::size_t i = 0; i < solution.size(); ++i) cases[solution[i].name()] = case_json(s, solution[i], options);
+  return j.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
+}  // namespace corvex
