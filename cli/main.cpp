@@ -1,0 +1,100 @@
+// The program: arguments in, text out; no engineering.
+#include <fmt/format.h>
+
+#include <CLI/CLI.hpp>
+#include <algorithm>
+#include <cstdio>
+
+#include "corvex/file.hpp"
+#include "corvex/formula.hpp"
+#include "demo.hpp"
+#include "output.hpp"
+#include "solve_text.hpp"
+#include "version.hpp"
+
+namespace {
+
+constexpr int done = 0, refused = 2;
+
+int refuse(const std::string& why) {
+  fmt::print(stderr, "corvex: error: {}\n", why);
+  return refused;
+}
+
+int refuse(const corvex::Problems& problems) {
+  constexpr std::size_t most = 25;
+  for (std::size_t i = 0; i < problems.size() && i < most; ++i) fmt::print(stderr, "{}\n", describe(problems[i]));
+  if (problems.size() > most) fmt::print(stderr, "and {} more\n", problems.size() - most);
+  return refused;
+}
+
+struct SolveOptions {
+  std::string model, output;
+  bool json = false;
+  int stations = 0, digits = 4;
+};
+
+int solve(const SolveOptions& o) {
+  const auto model = corvex::read_model(o.model);
+  if (!model) return refuse(model.error());
+  const corvex::Solution solution = corvex::solve(model->structure);
+  if (!solution.ok()) return refuse(model->located(solution.problems()));
+  if (o.json)
+    for (const corvex::Problem& p : model->located(solution.notes())) fmt::print(stderr, "{}\n", describe(p));
+  const std::string text = o.json ? corvex::results_json(solution, {.stations = o.stations})
+                                  : corvex::cli::solve_text(*model, solution, o.digits);
+  if (const std::string why = corvex::cli::write(o.output, text); !why.empty()) return refuse(why);
+  return done;
+}
+
+// Verbs that the design names; "not built yet" is another answer than "unknown".
+const std::vector<std::string> built = {"solve", "demo"};
+const std::vector<std::string> planned = {"new",    "inspect", "trace",  "verify",  "derive",   "compare",
+                                          "choose", "draw",    "report", "convert", "catalogue"};
+
+// A word where a verb should stand that is none.
+std::string wrong_verb(int argc, char** argv) {
+  if (argc < 2 || argv[1][0] == '-') return {};
+  const std::string verb = argv[1];
+  if (std::find(built.begin(), built.end(), verb) != built.end()) return {};
+  if (std::find(planned.begin(), planned.end(), verb) != planned.end())
+    return fmt::format("'{}' is not built yet; there are: {}", verb, fmt::join(built, ", "));
+  std::string text = fmt::format("there is no verb '{}'", verb);
+  if (const std::string near = corvex::nearest(verb, built); !near.empty()) return text + fmt::format("; did you mean '{}'?", near);
+  return text + fmt::format("; there are: {}", fmt::join(built, ", "));
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+  if (const std::string why = wrong_verb(argc, argv); !why.empty()) return refuse(why);
+
+  CLI::App app("Corvex verifies frames, machine structures and trusses: stresses, deflections, reactions, diagrams.", "corvex");
+  app.set_version_flag("--version", "corvex " CORVEX_VERSION);
+  app.require_subcommand(1);
+  app.footer("Exit status: 0 done; 2 the model or the call is wrong, and nothing was written.");
+
+  SolveOptions so;
+  CLI::App* solve_verb = app.add_subcommand("solve", "reactions, movements, inner forces with their extremes, stresses, safety");
+  solve_verb->add_option("MODEL", so.model, "model file (YAML or JSON); - is standard input")->required();
+  CLI::Option* json = solve_verb->add_flag("--json", so.json, "everything as JSON, in SI units at full precision");
+  solve_verb->add_option("--stations", so.stations, "with --json: that many evenly spaced stations a member, ends included")
+      ->needs(json)
+      ->check(CLI::Range(2, 100000))
+      ->type_name("N");
+  solve_verb->add_option("--digits", so.digits, "significant digits in the tables")->check(CLI::Range(1, 15))->type_name("N")->capture_default_str();
+  solve_verb->add_option("-o,--output", so.output, "write to this file instead of standard output")->type_name("FILE");
+
+  std::string folder;
+  CLI::App* demo_verb = app.add_subcommand("demo", "the example models of an orchard's cider works with their results, into a folder");
+  demo_verb->add_option("DIR", folder, "the folder; made if it is not there")->required();
+
+  try {
+    app.parse(argc, argv);
+  } catch (const CLI::ParseError& e) {
+    if (e.get_exit_code() == 0) return app.exit(e);
+    return refuse(std::string(e.what()) + " (see corvex --help)");
+  }
+  if (*solve_verb) return solve(so);
+  return corvex::cli::demo(folder);
+}

@@ -1,0 +1,290 @@
+#include "solve_text.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "table.hpp"
+
+namespace corvex::cli {
+namespace {
+
+using Align = Table::Align;
+
+// Below this share of its largest neighbour a figure is rounding noise.
+constexpr double noise = 1e-9;
+
+class CaseText {
+ public:
+  CaseText(const Model& model, const Solution& solution, std::size_t index, int digits)
+      : s_(solution.structure()), u_(model.units), case_(solution[index]), digits_(digits) {
+    for (std::size_t i = 0; i < s_.members().size(); ++i) members_.push_back(case_[MemberId{i}]);
+    find_sizes();
+  }
+
+  // "bends down 2.778 mm at C; worst stress 74.13 MPa in rail at 1.2 m; reactions balance"
+  std::string summary() const {
+    std::string text = movement_words();
+    if (worst_stress_ && worst_stress_->value.si() > 0) {
+      const MemberResult& m = members_[worst_member_];
+      text += fmt::format("; worst stress {} {} in {} at {}", show(worst_stress_->value.si(), u_.stress),
+                          u_.stress.text, m.member().name, place_words(m, worst_stress_->at));
+      if (const auto safety = m.safety())
+        text += fmt::format(" (safety {}{})", number(*safety, std::min(digits_, 3)), *safety < 1 ? ": over the limit of the material" : "");
+    }
+    const double error = case_.balance().error;
+    text += error < 1e-6 ? "; reactions balance" : fmt::format("; REACTIONS DO NOT BALANCE (error {:.1e})", error);
+    return text;
+  }
+
+  std::string tables() const {
+    return reactions() + "\n" + movements() + "\n" + inner_forces() + "\n" + stresses();
+  }
+
+ private:
+  std::string show(double si, const NamedUnit& unit) const { return number(si / unit.si, digits_); }
+  std::string show(double si, const NamedUnit& unit, double size) const {
+    return std::abs(si) < noise * size ? "0" : show(si, unit);
+  }
+
+  // The largest figure of each kind, to tell noise from values.
+  void find_sizes() {
+    Vector low = s_.points().front().position, high = low;
+    for (std::size_t i = 0; i < s_.points().size(); ++i) {
+      const Displacement d = case_.displacement(PointId{i});
+      move_ = std::max({move_, std::abs(d.x.si()), std::abs(d.y.si()), std::abs(d.z.si())});
+      turn_ = std::max({turn_, std::abs(d.rx.si()), std::abs(d.ry.si()), std::abs(d.rz.si())});
+      const Vector& p = s_.points()[i].position;
+      low = {std::min(low.x, p.x), std::min(low.y, p.y), std::min(low.z, p.z)};
+      high = {std::max(high.x, p.x), std::max(high.y, p.y), std::max(high.z, p.z)};
+    }
+    const double size = length(high - low);
+    const auto largest = [](const Diagram& d) { return std::max(std::abs(d.max().value.si), std::abs(d.min().value.si)); };
+    for (std::size_t i = 0; i < members_.size(); ++i) {
+      const MemberResult& m = members_[i];
+      force_ = std::max({force_, largest(m.axial()), largest(m.shear_y()), largest(m.shear_z())});
+      moment_ = std::max({moment_, largest(m.torsion()), largest(m.moment_y()), largest(m.moment_z())});
+      const Extreme e = m.movement();
+      if (most_member_ == members_.size() || e.value.si > most_.value.si * (1 + noise)) most_ = e, most_member_ = i;
+      const auto stress = m.von_mises();
+      if (stress && (!worst_stress_ || stress->value.si() > worst_stress_->value.si() * (1 + noise)))
+        worst_stress_ = stress, worst_member_ = i;
+      for (const auto& n : {m.max_stress(), m.min_stress()})
+        if (n) stress_ = std::max(stress_, std::abs(n->value.si()));
+      if (stress) stress_ = std::max(stress_, stress->value.si());
+    }
+    const Balance b = case_.balance();
+    force_ = std::max({force_, std::abs(b.applied.x.si()), std::abs(b.applied.y.si()), std::abs(b.applied.z.si())});
+    move_ = std::max(move_, most_.value.si);
+    // Where there is no moment at all, the noise of one is a force's noise times a lever.
+    moment_ = std::max(moment_, force_ * size * 1e-3);
+    turn_ = std::max(turn_, size > 0 ? move_ / size * 1e-3 : 0);
+  }
+
+  std::string place(const MemberResult& m, Length at) const {
+    const std::string text = std::abs(at.si()) < 1e-9 * m.length().si() ? "0" : show(at.si(), u_.length);
+    const std::string point = point_at(m, at);
+    return point.empty() ? text : text + " " + point;
+  }
+  std::string place_words(const MemberResult& m, Length at) const {
+    const std::string point = point_at(m, at);
+    return point.empty() ? show(at.si(), u_.length) + " " + u_.length.text : point;
+  }
+  std::string point_at(const MemberResult& m, Length at) const {
+    const Vector start = s_[m.member().through.front()].position;
+    for (const PointId p : m.member().through)
+      if (std::abs(length(s_[p].position - start) - at.si()) < 1e-9 * m.length().si()) return s_[p].name;
+    return {};
+  }
+
+  std::string movement_words() const {
+    if (members_.empty() || most_.value.si == 0) return "nothing moves";
+    const MemberResult& m = members_[most_member_];
+    const SectionState s = m.at(most_.at);
+    const Vector v{s.x.si(), s.y.si(), s.z.si()};
+    const std::string point = point_at(m, most_.at);
+    const std::string where = point.empty() ? fmt::format("in {} at {} {}", m.member().name, show(most_.at.si(), u_.length), u_.length.text)
+                                            : "at " + point;
+    return fmt::format("moves {} {} {} {}", show(most_.value.si, u_.deflection), u_.deflection.text, direction(v), where);
+  }
+
+  // Up and down, right and left where that is nearly the direction.
+  std::string direction(const Vector& v) const {
+    const double size = length(v), up = dot(v, s_.up_direction());
+    constexpr double nearly = 0.94;  // within 20°
+    if (up < -nearly * size) return "down";
+    if (up > nearly * size) return "up";
+    if (s_.is_plane() && v.x > nearly * size) return "to the right";
+    if (s_.is_plane() && v.x < -nearly * size) return "to the left";
+    const double parts[] = {v.x, v.y, v.z};
+    for (int i = 0; i < 3; ++i)
+      if (std::abs(parts[i]) > nearly * size) return fmt::format("along {}{}", parts[i] < 0 ? "-" : "", "xyz"[i]);
+    const auto share = [&](double part) { return std::abs(part) < 0.005 * size ? 0.0 : part / size; };
+    if (s_.is_plane()) return fmt::format("along ({:.2f}, {:.2f})", share(v.x), share(v.y));
+    return fmt::format("along ({:.2f}, {:.2f}, {:.2f})", share(v.x), share(v.y), share(v.z));
+  }
+
+  std::string reactions() const {
+    const bool plane = s_.is_plane();
+    std::vector<Table::Column> columns = {{"point", "", Align::left}, {"Fx", u_.force.text}, {"Fy", u_.force.text}};
+    if (!plane) columns.push_back({"Fz", u_.force.text});
+    if (!plane) columns.push_back({"Mx", u_.moment.text}), columns.push_back({"My", u_.moment.text});
+    columns.push_back({"Mz", u_.moment.text});
+    Table t(columns);
+    const auto row = [&](const std::string& name, const Reaction& r, const std::array<bool, 6>& held) {
+      std::vector<std::string> cells{name};
+      const double f[] = {r.x.si(), r.y.si(), r.z.si()}, m[] = {r.mx.si(), r.my.si(), r.mz.si()};
+      for (int k = 0; k < (plane ? 2 : 3); ++k) cells.push_back(held[k] ? show(f[k], u_.force, force_) : "");
+      for (int k = plane ? 2 : 0; k < 3; ++k) cells.push_back(held[3 + k] ? show(m[k], u_.moment, moment_) : "");
+      t.row(std::move(cells));
+    };
+    for (const PointSupport& p : s_.supports()) row(s_[p.at].name, case_.reaction(p.at), p.held);
+    const Balance b = case_.balance();
+    const std::array<bool, 6> forces = {true, true, true, false, false, false};
+    row("sum", b.reacted, forces);
+    row("loads", b.applied, forces);
+    return "Reactions\n" + t.text();
+  }
+
+  std::string movements() const {
+    const bool plane = s_.is_plane();
+    const std::string& l = u_.deflection.text;
+    std::vector<Table::Column> columns = {{"point", "", Align::left}, {"x", l}, {"y", l}};
+    if (!plane) columns.push_back({"z", l});
+    if (!plane) columns.push_back({"about x", u_.angle.text}), columns.push_back({"about y", u_.angle.text});
+    columns.push_back({"about z", u_.angle.text});
+    Table t(columns);
+    for (std::size_t i = 0; i < s_.points().size(); ++i) {
+      const Displacement d = case_.displacement(PointId{i});
+      std::vector<std::string> cells{s_.points()[i].name};
+      const double m[] = {d.x.si(), d.y.si(), d.z.si()}, r[] = {d.rx.si(), d.ry.si(), d.rz.si()};
+      for (int k = 0; k < (plane ? 2 : 3); ++k) cells.push_back(show(m[k], u_.deflection, move_));
+      for (int k = plane ? 2 : 0; k < 3; ++k) cells.push_back(show(r[k], u_.angle, turn_));
+      t.row(std::move(cells));
+    }
+    return "Movements\n" + t.text();
+  }
+
+  std::string inner_forces() const {
+    Table t({{"member", "", Align::left},
+             {"", "", Align::left},
+             {"unit", "", Align::left},
+             {"max", ""},
+             {"at", u_.length.text},
+             {"min", ""},
+             {"at", u_.length.text},
+             {"", "", Align::left}});
+    for (const MemberResult& m : members_) {
+      std::string name = m.member().name;
+      const auto row = [&](const char* symbol, const Diagram& d, const NamedUnit& unit, double size, const std::string& words = "") {
+        const Extreme high = d.max(), low = d.min();
+        const bool nothing = std::max(std::abs(high.value.si), std::abs(low.value.si)) < noise * size;
+        if (nothing)
+          t.row({name, symbol, unit.text, "0", "", "0"});
+        else
+          t.row({name, symbol, unit.text, show(high.value.si, unit, size), place(m, high.at),
+                 show(low.value.si, unit, size), place(m, low.at), words});
+        name.clear();
+      };
+      const Diagram axial = m.axial();
+      const bool link = m.member().kind == MemberKind::link;
+      const bool pulled = axial.min().value.si >= 0, pushed = axial.max().value.si <= 0;
+      row("N", axial, u_.force, force_, !link ? "" : pulled ? "tension" : pushed ? "compression" : "");
+      if (link) continue;
+      const bool plane = s_.is_plane();
+      // In the plane only those exist that the member's axes leave in it.
+      const bool y_in_plane = !plane || std::abs(local_axes(s_, m.member()).y.z) < 0.99;
+      const bool z_in_plane = !plane || std::abs(local_axes(s_, m.member()).z.z) < 0.99;
+      if (y_in_plane) row("Vy", m.shear_y(), u_.force, force_);
+      if (z_in_plane) row("Vz", m.shear_z(), u_.force, force_);
+      if (!plane) row("T", m.torsion(), u_.moment, moment_);
+      if (z_in_plane) row("My", m.moment_y(), u_.moment, moment_);
+      if (y_in_plane) row("Mz", m.moment_z(), u_.moment, moment_);
+    }
+    return "Inner forces\n" + t.text();
+  }
+
+  std::string stresses() const {
+    const std::string& l = u_.length.text;
+    Table t({{"member", "", Align::left},
+             {"tension", u_.stress.text},
+             {"at", l},
+             {"compression", u_.stress.text},
+             {"at", l},
+             {"von Mises", u_.stress.text},
+             {"at", l},
+             {"safety", ""},
+             {"sag", u_.deflection.text},
+             {"at", l}});
+    for (const MemberResult& m : members_) {
+      std::vector<std::string> cells{m.member().name};
+      const auto add = [&](double value, const NamedUnit& unit, double size, Length at) {
+        const std::string text = show(value, unit, size);
+        cells.push_back(text);
+        cells.push_back(text == "0" ? "" : place(m, at));
+      };
+      const auto stress = [&](const std::optional<StressExtreme>& s, double side) {
+        if (!s) return (void)(cells.push_back("–"), cells.push_back(""));
+        // No tension anywhere is no tension, not the least compression.
+        add(s->value.si() * side > 0 || side == 0 ? s->value.si() : 0, u_.stress, stress_, s->at);
+      };
+      stress(m.max_stress(), 1);
+      stress(m.min_stress(), -1);
+      stress(m.von_mises(), 0);
+      const auto safety = m.safety();
+      cells.push_back(safety && cells[5] != "0" ? number(*safety, std::min(digits_, 3)) : "–");
+      const Extreme sag = m.sag();
+      add(sag.value.si, u_.deflection, move_, sag.at);
+      t.row(std::move(cells));
+    }
+    return "Stress, safety against yield, and sag from the chord\n" + t.text();
+  }
+
+  const Structure& s_;
+  const ModelUnits& u_;
+  CaseResult case_;
+  int digits_;
+  std::vector<MemberResult> members_;
+  double force_ = 0, moment_ = 0, move_ = 0, turn_ = 0, stress_ = 0;
+  Extreme most_{};
+  std::size_t most_member_ = static_cast<std::size_t>(-1);
+  std::optional<StressExtreme> worst_stress_;
+  std::size_t worst_member_ = 0;
+};
+
+std::string signs(const Structure& s) {
+  std::string text =
+      "Signs: N + is tension. M + has tension on the member's -y side (below, where its y points up); V = dM/dx.\n"
+      "Places count from the member's first point. Reactions act on the structure; the sum of reactions and the\n"
+      "loads cancel. Movements go along the global axes, turns are ";
+  text += s.is_plane() ? "counter-clockwise.\n" : "right-handed about them.\n";
+  return text;
+}
+
+}  // namespace
+
+std::string solve_text(const Model& model, const Solution& solution, int digits) {
+  const Structure& s = solution.structure();
+  const auto count = [](std::size_t n, const char* what) { return fmt::format("{} {}{}", n, what, n == 1 ? "" : "s"); };
+  std::string text = fmt::format("{}\n{}, {}, {}, {} {}\n", s.title(), s.is_plane() ? "plane" : "space",
+                                 count(s.points().size(), "point"), count(s.members().size(), "member"),
+                                 number(s.mass().si() / model.units.mass.si, digits), model.units.mass.text);
+  for (const Problem& p : model.located(solution.notes())) text += describe(p) + "\n";
+  text += "\n";
+  std::vector<CaseText> cases;
+  std::size_t widest = 0;
+  for (std::size_t i = 0; i < solution.size(); ++i) {
+    cases.emplace_back(model, solution, i, digits);
+    widest = std::max(widest, width(solution[i].name()));
+  }
+  for (std::size_t i = 0; i < cases.size(); ++i)
+    text += fmt::format("{}:{} {}\n", solution[i].name(), std::string(widest - width(solution[i].name()), ' '), cases[i].summary());
+  for (std::size_t i = 0; i < cases.size(); ++i) {
+    text += fmt::format("\n== {} ==\n\n", solution[i].name());
+    text += cases[i].tables();
+  }
+  return text + "\n" + signs(s);
+}
+
+}  // namespace corvex::cli

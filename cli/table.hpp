@@ -1,0 +1,34 @@
+// Tables for people: columns aligned at the decimal point, rounding noise as 0.
+#pragma once
+
+#include <string>
+#include <vector>
+
+namespace corvex::cli {
+
+// `digits` significant digits, never in powers of ten where a person would not write them: "2.560", "0.002778",
+// "-12350". Zero is "0".
+std::string number(double value, int digits);
+
+// Columns that a terminal needs to show the text.
+std::size_t width(const std::string& text);
+
+class Table {
+ public:
+  enum class Align { left, decimal };
+  struct Column {
+    std::string head, unit;
+    Align align = Align::decimal;
+  };
+
+  explicit Table(std::vector<Column> columns) : columns_(std::move(columns)) {}
+  void row(std::vector<std::string> cells) { rows_.push_back(std::move(cells)); }
+  bool empty() const { return rows_.empty(); }
+  std::string text(const std::string& indent = "  ") const;
+
+ private:
+  std::vector<Column> columns_;
+  std::vector<std::vector<std::string>> rows_;
+};
+
+}  // namespace corvex::cli
