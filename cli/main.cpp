@@ -23,7 +23,8 @@ int refuse(const std::string& why) {
 
 int refuse(const corvex::Problems& problems) {
   constexpr std::size_t most = 25;
-  for (std::size_t i = 0; i < problems.size() && i < most; ++i) fmt::print(stderr, "{}\n", describe(problems[i]));
+  for (std::size_t i = 0; i < problems.size() && i < most; ++i)
+    fmt::print(stderr, "{}\n", describe(problems[i]));
   if (problems.size() > most) fmt::print(stderr, "and {} more\n", problems.size() - most);
   return refused;
 }
@@ -60,7 +61,8 @@ std::string wrong_verb(int argc, char** argv) {
   if (std::find(planned.begin(), planned.end(), verb) != planned.end())
     return fmt::format("'{}' is not built yet; there are: {}", verb, fmt::join(built, ", "));
   std::string text = fmt::format("there is no verb '{}'", verb);
-  if (const std::string near = corvex::nearest(verb, built); !near.empty()) return text + fmt::format("; did you mean '{}'?", near);
+  if (const std::string near = corvex::nearest(verb, built); !near.empty())
+    return text + fmt::format("; did you mean '{}'?", near);
   return text + fmt::format("; there are: {}", fmt::join(built, ", "));
 }
 
@@ -69,24 +71,35 @@ std::string wrong_verb(int argc, char** argv) {
 int main(int argc, char** argv) {
   if (const std::string why = wrong_verb(argc, argv); !why.empty()) return refuse(why);
 
-  CLI::App app("Corvex verifies frames, machine structures and trusses: stresses, deflections, reactions, diagrams.", "corvex");
+  CLI::App app(
+      "Corvex verifies frames, machine structures and trusses: stresses, deflections, reactions, diagrams.",
+      "corvex");
   app.set_version_flag("--version", "corvex " CORVEX_VERSION);
   app.require_subcommand(1);
   app.footer("Exit status: 0 done; 2 the model or the call is wrong, and nothing was written.");
 
   SolveOptions so;
-  CLI::App* solve_verb = app.add_subcommand("solve", "reactions, movements, inner forces with their extremes, stresses, safety");
+  CLI::App* solve_verb =
+      app.add_subcommand("solve", "reactions, movements, inner forces with their extremes, stresses, safety");
   solve_verb->add_option("MODEL", so.model, "model file (YAML or JSON); - is standard input")->required();
-  CLI::Option* json = solve_verb->add_flag("--json", so.json, "everything as JSON, in SI units at full precision");
-  solve_verb->add_option("--stations", so.stations, "with --json: that many evenly spaced stations a member, ends included")
+  CLI::Option* json =
+      solve_verb->add_flag("--json", so.json, "everything as JSON, in SI units at full precision");
+  solve_verb
+      ->add_option("--stations", so.stations,
+                   "with --json: that many evenly spaced stations a member, ends included")
       ->needs(json)
       ->check(CLI::Range(2, 100000))
       ->type_name("N");
-  solve_verb->add_option("--digits", so.digits, "significant digits in the tables")->check(CLI::Range(1, 15))->type_name("N")->capture_default_str();
-  solve_verb->add_option("-o,--output", so.output, "write to this file instead of standard output")->type_name("FILE");
+  solve_verb->add_option("--digits", so.digits, "significant digits in the tables")
+      ->check(CLI::Range(1, 15))
+      ->type_name("N")
+      ->capture_default_str();
+  solve_verb->add_option("-o,--output", so.output, "write to this file instead of standard output")
+      ->type_name("FILE");
 
   std::string folder;
-  CLI::App* demo_verb = app.add_subcommand("demo", "the example models of an orchard's cider works with their results, into a folder");
+  CLI::App* demo_verb = app.add_subcommand(
+      "demo", "the example models of an orchard's cider works with their results, into a folder");
   demo_verb->add_option("DIR", folder, "the folder; made if it is not there")->required();
 
   try {

@@ -8,7 +8,8 @@ namespace corvex::cli {
 
 std::string write(const std::string& path, const std::string& content) {
   if (path.empty() || path == "-") {
-    const bool done = std::fwrite(content.data(), 1, content.size(), stdout) == content.size() && std::fflush(stdout) == 0;
+    const bool done =
+        std::fwrite(content.data(), 1, content.size(), stdout) == content.size() && std::fflush(stdout) == 0;
     return done ? "" : "standard output cannot be written";
   }
   const std::string beside = path + ".part";

@@ -31,10 +31,12 @@ class CaseText {
       text += fmt::format("; worst stress {} {} in {} at {}", show(worst_stress_->value.si(), u_.stress),
                           u_.stress.text, m.member().name, place_words(m, worst_stress_->at));
       if (const auto safety = m.safety())
-        text += fmt::format(" (safety {}{})", number(*safety, std::min(digits_, 3)), *safety < 1 ? ": over the limit of the material" : "");
+        text += fmt::format(" (safety {}{})", number(*safety, std::min(digits_, 3)),
+                            *safety < 1 ? ": over the limit of the material" : "");
     }
     const double error = case_.balance().error;
-    text += error < 1e-6 ? "; reactions balance" : fmt::format("; REACTIONS DO NOT BALANCE (error {:.1e})", error);
+    text += error < 1e-6 ? "; reactions balance"
+                         : fmt::format("; REACTIONS DO NOT BALANCE (error {:.1e})", error);
     return text;
   }
 
@@ -60,13 +62,16 @@ class CaseText {
       high = {std::max(high.x, p.x), std::max(high.y, p.y), std::max(high.z, p.z)};
     }
     const double size = length(high - low);
-    const auto largest = [](const Diagram& d) { return std::max(std::abs(d.max().value.si), std::abs(d.min().value.si)); };
+    const auto largest = [](const Diagram& d) {
+      return std::max(std::abs(d.max().value.si), std::abs(d.min().value.si));
+    };
     for (std::size_t i = 0; i < members_.size(); ++i) {
       const MemberResult& m = members_[i];
       force_ = std::max({force_, largest(m.axial()), largest(m.shear_y()), largest(m.shear_z())});
       moment_ = std::max({moment_, largest(m.torsion()), largest(m.moment_y()), largest(m.moment_z())});
       const Extreme e = m.movement();
-      if (most_member_ == members_.size() || e.value.si > most_.value.si * (1 + noise)) most_ = e, most_member_ = i;
+      if (most_member_ == members_.size() || e.value.si > most_.value.si * (1 + noise))
+        most_ = e, most_member_ = i;
       const auto stress = m.von_mises();
       if (stress && (!worst_stress_ || stress->value.si() > worst_stress_->value.si() * (1 + noise)))
         worst_stress_ = stress, worst_member_ = i;
@@ -75,7 +80,8 @@ class CaseText {
       if (stress) stress_ = std::max(stress_, stress->value.si());
     }
     const Balance b = case_.balance();
-    force_ = std::max({force_, std::abs(b.applied.x.si()), std::abs(b.applied.y.si()), std::abs(b.applied.z.si())});
+    force_ = std::max(
+        {force_, std::abs(b.applied.x.si()), std::abs(b.applied.y.si()), std::abs(b.applied.z.si())});
     move_ = std::max(move_, most_.value.si);
     // Where there is no moment at all, the noise of one is a force's noise times a lever.
     moment_ = std::max(moment_, force_ * size * 1e-3);
@@ -104,9 +110,11 @@ class CaseText {
     const SectionState s = m.at(most_.at);
     const Vector v{s.x.si(), s.y.si(), s.z.si()};
     const std::string point = point_at(m, most_.at);
-    const std::string where = point.empty() ? fmt::format("in {} at {} {}", m.member().name, show(most_.at.si(), u_.length), u_.length.text)
+    const std::string where = point.empty() ? fmt::format("in {} at {} {}", m.member().name,
+                                                          show(most_.at.si(), u_.length), u_.length.text)
                                             : "at " + point;
-    return fmt::format("moves {} {} {} {}", show(most_.value.si, u_.deflection), u_.deflection.text, direction(v), where);
+    return fmt::format("moves {} {} {} {}", show(most_.value.si, u_.deflection), u_.deflection.text,
+                       direction(v), where);
   }
 
   // Up and down, right and left where that is nearly the direction.
@@ -119,7 +127,8 @@ class CaseText {
     if (s_.is_plane() && v.x < -nearly * size) return "to the left";
     const double parts[] = {v.x, v.y, v.z};
     for (int i = 0; i < 3; ++i)
-      if (std::abs(parts[i]) > nearly * size) return fmt::format("along {}{}", parts[i] < 0 ? "-" : "", "xyz"[i]);
+      if (std::abs(parts[i]) > nearly * size)
+        return fmt::format("along {}{}", parts[i] < 0 ? "-" : "", "xyz"[i]);
     const auto share = [&](double part) { return std::abs(part) < 0.005 * size ? 0.0 : part / size; };
     if (s_.is_plane()) return fmt::format("along ({:.2f}, {:.2f})", share(v.x), share(v.y));
     return fmt::format("along ({:.2f}, {:.2f}, {:.2f})", share(v.x), share(v.y), share(v.z));
@@ -127,7 +136,8 @@ class CaseText {
 
   std::string reactions() const {
     const bool plane = s_.is_plane();
-    std::vector<Table::Column> columns = {{"point", "", Align::left}, {"Fx", u_.force.text}, {"Fy", u_.force.text}};
+    std::vector<Table::Column> columns = {
+        {"point", "", Align::left}, {"Fx", u_.force.text}, {"Fy", u_.force.text}};
     if (!plane) columns.push_back({"Fz", u_.force.text});
     if (!plane) columns.push_back({"Mx", u_.moment.text}), columns.push_back({"My", u_.moment.text});
     columns.push_back({"Mz", u_.moment.text});
@@ -136,7 +146,8 @@ class CaseText {
       std::vector<std::string> cells{name};
       const double f[] = {r.x.si(), r.y.si(), r.z.si()}, m[] = {r.mx.si(), r.my.si(), r.mz.si()};
       for (int k = 0; k < (plane ? 2 : 3); ++k) cells.push_back(held[k] ? show(f[k], u_.force, force_) : "");
-      for (int k = plane ? 2 : 0; k < 3; ++k) cells.push_back(held[3 + k] ? show(m[k], u_.moment, moment_) : "");
+      for (int k = plane ? 2 : 0; k < 3; ++k)
+        cells.push_back(held[3 + k] ? show(m[k], u_.moment, moment_) : "");
       t.row(std::move(cells));
     };
     for (const PointSupport& p : s_.supports()) row(s_[p.at].name, case_.reaction(p.at), p.held);
@@ -177,7 +188,8 @@ class CaseText {
              {"", "", Align::left}});
     for (const MemberResult& m : members_) {
       std::string name = m.member().name;
-      const auto row = [&](const char* symbol, const Diagram& d, const NamedUnit& unit, double size, const std::string& words = "") {
+      const auto row = [&](const char* symbol, const Diagram& d, const NamedUnit& unit, double size,
+                           const std::string& words = "") {
         const Extreme high = d.max(), low = d.min();
         const bool nothing = std::max(std::abs(high.value.si), std::abs(low.value.si)) < noise * size;
         if (nothing)
@@ -255,8 +267,10 @@ class CaseText {
 
 std::string signs(const Structure& s) {
   std::string text =
-      "Signs: N + is tension. M + has tension on the member's -y side (below, where its y points up); V = dM/dx.\n"
-      "Places count from the member's first point. Reactions act on the structure; the sum of reactions and the\n"
+      "Signs: N + is tension. M + has tension on the member's -y side (below, where its y points up); V = "
+      "dM/dx.\n"
+      "Places count from the member's first point. Reactions act on the structure; the sum of reactions and "
+      "the\n"
       "loads cancel. Movements go along the global axes, turns are ";
   text += s.is_plane() ? "counter-clockwise.\n" : "right-handed about them.\n";
   return text;
@@ -266,7 +280,9 @@ std::string signs(const Structure& s) {
 
 std::string solve_text(const Model& model, const Solution& solution, int digits) {
   const Structure& s = solution.structure();
-  const auto count = [](std::size_t n, const char* what) { return fmt::format("{} {}{}", n, what, n == 1 ? "" : "s"); };
+  const auto count = [](std::size_t n, const char* what) {
+    return fmt::format("{} {}{}", n, what, n == 1 ? "" : "s");
+  };
   std::string text = fmt::format("{}\n{}, {}, {}, {} {}\n", s.title(), s.is_plane() ? "plane" : "space",
                                  count(s.points().size(), "point"), count(s.members().size(), "member"),
                                  number(s.mass().si() / model.units.mass.si, digits), model.units.mass.text);
@@ -279,7 +295,8 @@ std::string solve_text(const Model& model, const Solution& solution, int digits)
     widest = std::max(widest, width(solution[i].name()));
   }
   for (std::size_t i = 0; i < cases.size(); ++i)
-    text += fmt::format("{}:{} {}\n", solution[i].name(), std::string(widest - width(solution[i].name()), ' '), cases[i].summary());
+    text += fmt::format("{}:{} {}\n", solution[i].name(),
+                        std::string(widest - width(solution[i].name()), ' '), cases[i].summary());
   for (std::size_t i = 0; i < cases.size(); ++i) {
     text += fmt::format("\n== {} ==\n\n", solution[i].name());
     text += cases[i].tables();

@@ -22,8 +22,8 @@ std::string number(double value, int digits) {
 }
 
 std::size_t width(const std::string& text) {
-  return static_cast<std::size_t>(
-      std::count_if(text.begin(), text.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; }));
+  return static_cast<std::size_t>(std::count_if(
+      text.begin(), text.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; }));
 }
 
 namespace {
@@ -34,7 +34,9 @@ std::size_t before_point(const std::string& cell) {
   return width(cell.substr(0, end));
 }
 
-std::string padded(std::size_t n) { return std::string(n, ' '); }
+std::string padded(std::size_t n) {
+  return std::string(n, ' ');
+}
 
 }  // namespace
 

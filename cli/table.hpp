@@ -6,7 +6,8 @@
 
 namespace corvex::cli {
 
-// `digits` significant digits, never in powers of ten where a person would not write them: "2.560", "0.002778",
+// `digits` significant digits, never in powers of ten where a person would not write them: "2.560",
+// "0.002778",
 // "-12350". Zero is "0".
 std::string number(double value, int digits);
 

@@ -1,18 +1,19 @@
 // Corvex: the exact course of a quantity along a member.
 //
-// A diagram is a list of polynomials with its breaks and jumps: shear is piecewise quadratic, moment cubic, slope
-// quartic, deflection quintic. It is evaluated anywhere; its extremes are roots of the derivative, not samples.
+// A diagram is a list of polynomials with its breaks and jumps: shear is piecewise quadratic, moment cubic,
+// slope quartic, deflection quintic. It is evaluated anywhere; its extremes are roots of the derivative, not
+// samples.
 //
-// Extremes: at roots of the derivative and on both sides of every break; at a jump the larger side counts; of equal
-// extremes (to eleven digits) the one with the smallest place is told. A load at the very end of a member does not
-// count as a jump inside it.
+// Extremes: at roots of the derivative and on both sides of every break; at a jump the larger side counts; of
+// equal extremes (to eleven digits) the one with the smallest place is told. A load at the very end of a
+// member does not count as a jump inside it.
 //
 //     const corvex::Diagram bending = solution["product"]["rail"].moment_z();
 //     bending.max().value.in(corvex::N_m);  bending.max().at.in(corvex::m);
 //     bending.at(1.2_m).in(corvex::N_m);
 //
-// Signs: docs/theory.md; N tension, Mz tension on the −y side, dM/dx = V. Accuracy: the tests hold values and places
-// of extremes against closed forms to 1e-9.
+// Signs: docs/theory.md; N tension, Mz tension on the −y side, dM/dx = V. Accuracy: the tests hold values and
+// places of extremes against closed forms to 1e-9.
 #pragma once
 
 #include <array>
@@ -33,7 +34,7 @@ struct Extreme {
 class Diagram {
  public:
   struct Piece {
-    double from = 0, to = 0;        // m along the member
+    double from = 0, to = 0;         // m along the member
     std::array<double, 6> powers{};  // of (x − from), SI units
   };
 

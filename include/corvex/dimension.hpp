@@ -1,8 +1,8 @@
 // Corvex: the dimension of a physical quantity, known at run time.
 //
-// Five base dimensions: length, mass, time, temperature difference and angle. An angle is a dimension of its own
-// (so that a moment and a rotational stiffness cannot be mistaken for each other in print), but rad cancels
-// against a plain number when dimensions are compared: see `compatible`.
+// Five base dimensions: length, mass, time, temperature difference and angle. An angle is a dimension of its
+// own (so that a moment and a rotational stiffness cannot be mistaken for each other in print), but rad
+// cancels against a plain number when dimensions are compared: see `compatible`.
 #pragma once
 
 #include <array>
@@ -14,7 +14,8 @@ struct Dimension {
   // Exponents of metre, kilogram, second, kelvin, radian. Fractions occur (sqrt), hence double.
   std::array<double, 5> exponent{};
 
-  static constexpr Dimension of(double length, double mass, double time, double temperature = 0, double angle = 0) {
+  static constexpr Dimension of(double length, double mass, double time, double temperature = 0,
+                                double angle = 0) {
     return {{length, mass, time, temperature, angle}};
   }
   // No dimension but perhaps an angle: a value that may stand where a plain number is expected.

@@ -1,8 +1,8 @@
 // Corvex: model files in, results out. (Target corvex::files.)
 //
-// A model file describes one structure, its loads and the units of its numbers; docs/model-file.md tells the format.
-// Reading builds a Structure through the same calls that a program would make, and finds many mistakes in one go,
-// each with file, line, column and what was expected.
+// A model file describes one structure, its loads and the units of its numbers; docs/model-file.md tells the
+// format. Reading builds a Structure through the same calls that a program would make, and finds many
+// mistakes in one go, each with file, line, column and what was expected.
 //
 //     const auto model = corvex::read_model("trestle.yaml");
 //     if (!model) { for (const auto& p : model.error()) puts(describe(p).c_str()); return 2; }

@@ -1,9 +1,10 @@
 // Corvex: formulas with units, evaluated at run time.
 //
-// A formula is made of numbers, units, named values, + - * / ^, brackets, sqrt sin cos tan abs min max, pi and gn.
+// A formula is made of numbers, units, named values, + - * / ^, brackets, sqrt sin cos tan abs min max, pi
+// and gn.
 // `^` binds tightest, then a number with its unit, then `*` and `/`: `4.2 cm^2` is 4.2 square centimetres,
-// `10 kN/2 m` is 5 kN/m, `-2^2` is -4. A unit is a constant with a dimension, so dimensions are checked and an
-// error names both sides.
+// `10 kN/2 m` is 5 kN/m, `-2^2` is -4. A unit is a constant with a dimension, so dimensions are checked and
+// an error names both sides.
 //
 //     corvex::Scope scope;
 //     scope.set("L", corvex::Quantity(2.4_m));
@@ -56,15 +57,15 @@ class Scope : public Names {
 
 Expected<Evaluated, FormulaError> evaluate(std::string_view formula, const Names& names);
 
-// Why `name` cannot be given to a parameter: it is a unit, a function or a constant, or no name at all. Empty if
-// it can.
+// Why `name` cannot be given to a parameter: it is a unit, a function or a constant, or no name at all. Empty
+// if it can.
 std::string why_not_a_parameter(std::string_view name);
 
 // The SI value and dimension of a unit symbol (`mm`, `kN`, `°`), if it is one.
 std::optional<Quantity> unit(std::string_view symbol);
 
-// The word of `known` that is nearest to `word` by keystrokes (insertions, deletions, exchanges, swaps); empty if
-// none is near enough to be what was meant.
+// The word of `known` that is nearest to `word` by keystrokes (insertions, deletions, exchanges, swaps);
+// empty if none is near enough to be what was meant.
 std::string nearest(std::string_view word, const std::vector<std::string>& known);
 
 }  // namespace corvex

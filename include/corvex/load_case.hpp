@@ -1,7 +1,7 @@
 // Corvex: loads, in named cases.
 //
-// Forces and moments are vectors in the global axes; moments are right-handed. A load on a member acts where it is
-// said to act: no point is needed there. Positions are lengths from the member's first point.
+// Forces and moments are vectors in the global axes; moments are right-handed. A load on a member acts where
+// it is said to act: no point is needed there. Positions are lengths from the member's first point.
 //
 //     corvex::LoadCase& product = trestle.load_case("product");
 //     product.at(c, corvex::Force{.y = -3.2_kN});

@@ -3,8 +3,8 @@
 //     corvex::Material frame_steel = corvex::material("S235");
 //     frame_steel.yield = 225_MPa;
 //
-// Built-in values: structural steels of EN 10025-2, yield strength for nominal thickness up to 16 mm (table 7);
-// E, Poisson's ratio, density and expansion from EN 1993-1-1, 3.2.6.
+// Built-in values: structural steels of EN 10025-2, yield strength for nominal thickness up to 16 mm (table
+// 7); E, Poisson's ratio, density and expansion from EN 1993-1-1, 3.2.6.
 #pragma once
 
 #include <optional>
@@ -38,7 +38,8 @@ struct Material {
 std::optional<Material> find_material(std::string_view name);
 std::vector<std::string> material_names();
 
-// The same for names written in code: an unknown name throws std::invalid_argument with the nearest right one.
+// The same for names written in code: an unknown name throws std::invalid_argument with the nearest right
+// one.
 Material material(std::string_view name);
 
 }  // namespace corvex

@@ -1,7 +1,7 @@
 // Corvex: what is wrong with a structure, as a value that carries where it is.
 //
-// `subject` names the part of the structure; `place` the line of the model file, filled in by the reader when the
-// structure came from a file. Nothing that a model contains makes the library throw.
+// `subject` names the part of the structure; `place` the line of the model file, filled in by the reader when
+// the structure came from a file. Nothing that a model contains makes the library throw.
 #pragma once
 
 #include <string>
@@ -26,7 +26,8 @@ struct Problem {
   enum class Severity { error, note };
   std::string text;
   Subject subject{};
-  std::string key{};  // the part of the subject that is wrong, by its key in the model file: "wall", "through", …
+  std::string
+      key{};  // the part of the subject that is wrong, by its key in the model file: "wall", "through", …
   Place place{};
   Severity severity = Severity::error;
 };

@@ -1,8 +1,8 @@
 // Corvex: physical quantities.
 //
-// `Measure` is a number with its dimension in the type: a length and a force do not add, and the mistake is found
-// by the compiler. All values are stored in SI units (m, kg, s, K, rad). `Quantity` is the same with the dimension
-// known at run time, for formulas and for results that may be of any kind.
+// `Measure` is a number with its dimension in the type: a length and a force do not add, and the mistake is
+// found by the compiler. All values are stored in SI units (m, kg, s, K, rad). `Quantity` is the same with
+// the dimension known at run time, for formulas and for results that may be of any kind.
 //
 //     using namespace corvex::literals;
 //     corvex::Length span = 2.4_m;
@@ -103,15 +103,16 @@ struct Quantity {
 inline constexpr AccelerationSize gn = AccelerationSize::si(9.80665);
 
 inline namespace units {
-inline constexpr Length m = Length::si(1), mm = Length::si(1e-3), cm = Length::si(1e-2), inch = Length::si(0.0254),
-                        ft = Length::si(0.3048);
+inline constexpr Length m = Length::si(1), mm = Length::si(1e-3), cm = Length::si(1e-2),
+                        inch = Length::si(0.0254), ft = Length::si(0.3048);
 inline constexpr Area mm2 = mm * mm, cm2 = cm * cm, m2 = m * m;
 inline constexpr SectionModulus mm3 = mm2 * mm, cm3 = cm2 * cm;
 inline constexpr SecondMoment mm4 = mm2 * mm2, cm4 = cm2 * cm2;
 inline constexpr Mass kg = Mass::si(1), tonne = Mass::si(1000);
 inline constexpr Density kg_m3 = Density::si(1);
 inline constexpr AccelerationSize m_s2 = AccelerationSize::si(1);
-inline constexpr ForceSize N = ForceSize::si(1), kN = ForceSize::si(1e3), lbf = ForceSize::si(4.4482216152605);
+inline constexpr ForceSize N = ForceSize::si(1), kN = ForceSize::si(1e3),
+                           lbf = ForceSize::si(4.4482216152605);
 inline constexpr MomentSize N_m = N * m, kN_m = kN * m, N_mm = N * mm;
 inline constexpr LineForceSize N_per_m = N / m, kN_per_m = kN / m, N_per_mm = N / mm;
 inline constexpr Stress Pa = Stress::si(1), MPa = Stress::si(1e6), GPa = Stress::si(1e9);
@@ -120,9 +121,13 @@ inline constexpr Angle rad = Angle::si(1), mrad = Angle::si(1e-3), deg = Angle::
 }  // namespace units
 
 namespace literals {
-#define CORVEX_LITERAL(suffix, unit)                                                        \
-  constexpr auto operator""_##suffix(long double v) { return static_cast<double>(v) * unit; } \
-  constexpr auto operator""_##suffix(unsigned long long v) { return static_cast<double>(v) * unit; }
+#define CORVEX_LITERAL(suffix, unit)                         \
+  constexpr auto operator""_##suffix(long double v) {        \
+    return static_cast<double>(v) * unit;                    \
+  }                                                          \
+  constexpr auto operator""_##suffix(unsigned long long v) { \
+    return static_cast<double>(v) * unit;                    \
+  }
 CORVEX_LITERAL(m, m)
 CORVEX_LITERAL(cm, cm)
 CORVEX_LITERAL(mm, mm)

@@ -5,10 +5,13 @@
 //
 // Figures and their sources:
 //   A, Iy, Iz  exact, from the rectangles and circles that make up the shape.
-//   J          round shapes: polar moment, exact. Rectangle: Saint-Venant's series (Timoshenko and Goodier, Theory
-//              of Elasticity, art. 109), summed to machine precision. Square and rectangular tubes: Bredt's closed
-//              tube plus the wall's own part, 4 Am² t/u + u t³/3 along the middle line (EN 10219-2, annex B).
-//   Ay, Az     shear areas from the energy of the shear stress V·S/(I·b): Ay = Iz²/∫(S²/b) dy, b the whole width at
+//   J          round shapes: polar moment, exact. Rectangle: Saint-Venant's series (Timoshenko and Goodier,
+//   Theory
+//              of Elasticity, art. 109), summed to machine precision. Square and rectangular tubes: Bredt's
+//              closed tube plus the wall's own part, 4 Am² t/u + u t³/3 along the middle line (EN 10219-2,
+//              annex B).
+//   Ay, Az     shear areas from the energy of the shear stress V·S/(I·b): Ay = Iz²/∫(S²/b) dy, b the whole
+//   width at
 //              that height (Gere and Timoshenko, Mechanics of Materials, ch. 12); without Poisson's ratio:
 //              rectangle 5/6 A, circle 9/10 A.
 //
@@ -40,8 +43,8 @@ struct RoundBar {
 struct RectangularBar {
   Length height, width;
 };
-// Figures from a table or a data sheet. What is not given is not computed: without Ay and Az there is no shear
-// deformation, without Wy and Wz no bending stress, and shear stress is never known.
+// Figures from a table or a data sheet. What is not given is not computed: without Ay and Az there is no
+// shear deformation, without Wy and Wz no bending stress, and shear stress is never known.
 struct GivenProperties {
   Area A;
   std::optional<SecondMoment> Iy, Iz, J;
@@ -96,8 +99,7 @@ class Section {
   Section() = default;
   Section(const Shape& shape);  // NOLINT: a shape is a section
   template <class S>
-    requires std::is_constructible_v<Shape, S>
-  Section(const S& shape) : Section(Shape(shape)) {}  // NOLINT
+  requires std::is_constructible_v<Shape, S> Section(const S& shape) : Section(Shape(shape)) {}  // NOLINT
 
   const Shape& shape() const { return shape_; }
   // All zero if the shape cannot exist.

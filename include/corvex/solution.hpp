@@ -1,18 +1,18 @@
 // Corvex: solving, and everything that can be asked of a solution.
 //
-// All load cases are solved together; nothing has to be ordered beforehand. A solution is a value; copies share
-// their data. What depends on a member is computed when it is asked for.
+// All load cases are solved together; nothing has to be ordered beforehand. A solution is a value; copies
+// share their data. What depends on a member is computed when it is asked for.
 //
 //     const corvex::Solution solution = corvex::solve(trestle);
 //     if (!solution.ok()) { for (const auto& p : solution.problems()) puts(describe(p).c_str()); return; }
 //     const corvex::Reaction r = solution["product"].reaction(a);
 //     fmt::print("{:.1f} N\n", r.y.in(corvex::N));
 //
-// Signs: movements and reactions along the global axes, rotations and moments right-handed about them; reactions are
-// what the support gives to the structure. Inner forces: see diagram.hpp.
+// Signs: movements and reactions along the global axes, rotations and moments right-handed about them;
+// reactions are what the support gives to the structure. Inner forces: see diagram.hpp.
 //
-// Names and places that do not exist, and results of a refused structure, are slips of the calling code and throw
-// std::out_of_range.
+// Names and places that do not exist, and results of a refused structure, are slips of the calling code and
+// throw std::out_of_range.
 #pragma once
 
 #include <memory>
@@ -95,14 +95,14 @@ class MemberResult {
   // The largest movement of the axis, with its place.
   Extreme movement() const;
 
-  // Normal stress: worst tension and worst compression. Nothing where the section does not tell (a `properties`
-  // section without moduli).
+  // Normal stress: worst tension and worst compression. Nothing where the section does not tell (a
+  // `properties` section without moduli).
   std::optional<StressExtreme> max_stress() const;
   std::optional<StressExtreme> min_stress() const;
   // From normal stress and the shear of Vy, Vz and T. Nothing where a part of it is not known.
   std::optional<StressExtreme> von_mises() const;
-  // The material's allowable stress or yield strength over the worst von Mises stress. Nothing where either is not
-  // known, or where there is no stress.
+  // The material's allowable stress or yield strength over the worst von Mises stress. Nothing where either
+  // is not known, or where there is no stress.
   std::optional<double> safety() const;
 
  private:
@@ -115,7 +115,8 @@ class MemberResult {
 
 class CaseResult {
  public:
-  CaseResult(std::shared_ptr<const result::Data> data, std::size_t load_case) : data_(std::move(data)), case_(load_case) {}
+  CaseResult(std::shared_ptr<const result::Data> data, std::size_t load_case)
+      : data_(std::move(data)), case_(load_case) {}
 
   const std::string& name() const;
   MemberResult operator[](std::string_view member) const;

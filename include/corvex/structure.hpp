@@ -1,11 +1,11 @@
 // Corvex: what the engineer describes: points, members, materials, supports, loads.
 //
-// Plane structures have x to the right and y up; nothing can leave the plane, and nobody has to restrain it. Space
-// structures have z up unless y is asked for. A member through several points is one piece, joined to the others at
-// every point that it names; members that only cross are not joined.
+// Plane structures have x to the right and y up; nothing can leave the plane, and nobody has to restrain it.
+// Space structures have z up unless y is asked for. A member through several points is one piece, joined to
+// the others at every point that it names; members that only cross are not joined.
 //
-// Building never fails: what is wrong (a name used twice, a wall thicker than its tube, a load beside its member)
-// is collected by `validate` and refused by `solve`, each with where it is.
+// Building never fails: what is wrong (a name used twice, a wall thicker than its tube, a load beside its
+// member) is collected by `validate` and refused by `solve`, each with where it is.
 //
 //     corvex::Structure beam = corvex::Structure::plane("walkway beam");
 //     const auto a = beam.point("A", 0_m, 0_m), b = beam.point("B", 3_m, 0_m);
@@ -160,7 +160,8 @@ class Structure {
 };
 
 // The member's own axes, unit vectors: x from the first point to the last; y is up made square to x, or for a
-// member within 1° of vertical global +x made square to x; z completes the right hand; roll turns y and z about x.
+// member within 1° of vertical global +x made square to x; z completes the right hand; roll turns y and z
+// about x.
 struct Axes {
   Vector x, y, z;
   // Components of a global vector along these axes, and back.

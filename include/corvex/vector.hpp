@@ -18,12 +18,20 @@ struct Vector {
   bool operator==(const Vector&) const = default;
 };
 
-inline double dot(const Vector& a, const Vector& b) { return a.x * b.x + a.y * b.y + a.z * b.z; }
+inline double dot(const Vector& a, const Vector& b) {
+  return a.x * b.x + a.y * b.y + a.z * b.z;
+}
 inline Vector cross(const Vector& a, const Vector& b) {
   return {a.y * b.z - a.z * b.y, a.z * b.x - a.x * b.z, a.x * b.y - a.y * b.x};
 }
-inline double length(const Vector& v) { return std::hypot(v.x, v.y, v.z); }
-inline bool zero(const Vector& v) { return v.x == 0 && v.y == 0 && v.z == 0; }
-inline bool finite(const Vector& v) { return std::isfinite(v.x) && std::isfinite(v.y) && std::isfinite(v.z); }
+inline double length(const Vector& v) {
+  return std::hypot(v.x, v.y, v.z);
+}
+inline bool zero(const Vector& v) {
+  return v.x == 0 && v.y == 0 && v.z == 0;
+}
+inline bool finite(const Vector& v) {
+  return std::isfinite(v.x) && std::isfinite(v.y) && std::isfinite(v.z);
+}
 
 }  // namespace corvex

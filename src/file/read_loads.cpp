@@ -20,16 +20,28 @@ void Reader::read_loads(const Node& n) {
 }
 
 void Reader::read_load(LoadCase& loads, const Node& n) {
-  static const Keys keys = {{"at"},           {"on"},          {"force"},          {"moment"},        {"line"},
-                            {"from"},         {"to"},          {"gravity"},        {"per", false},    {"axes", false},
-                            {"spread", false}, {"heat", false}, {"shorten", false}, {"settle", false}};
+  static const Keys keys = {{"at"},
+                            {"on"},
+                            {"force"},
+                            {"moment"},
+                            {"line"},
+                            {"from"},
+                            {"to"},
+                            {"gravity"},
+                            {"per", false},
+                            {"axes", false},
+                            {"spread", false},
+                            {"heat", false},
+                            {"shorten", false},
+                            {"settle", false}};
   if (!is_map(n, "a load")) return;
   if (!check_keys(n, "a load", keys)) return;
   const auto has = [&](std::string_view key) { return tree_->find(n, key) != nullptr; };
   const auto alone = [&](std::initializer_list<std::string_view> others, std::string_view with) {
     bool ok = true;
     for (const std::string_view o : others)
-      if (const Node* key = tree_->find_key(n, o)) fail(*key, fmt::format("'{}' does not go with '{}'", o, with)), ok = false;
+      if (const Node* key = tree_->find_key(n, o))
+        fail(*key, fmt::format("'{}' does not go with '{}'", o, with)), ok = false;
     return ok;
   };
   if (has("gravity")) {
@@ -59,12 +71,15 @@ std::optional<Moment> Reader::moment(const Node& n) {
     return std::nullopt;
   }
   const auto m = vector(n, moment_);
-  return m ? std::optional(Moment{MomentSize::si(m->x), MomentSize::si(m->y), MomentSize::si(m->z)}) : std::nullopt;
+  return m ? std::optional(Moment{MomentSize::si(m->x), MomentSize::si(m->y), MomentSize::si(m->z)})
+           : std::nullopt;
 }
 
 namespace {
 
-Force force_of(const Vector& v) { return {ForceSize::si(v.x), ForceSize::si(v.y), ForceSize::si(v.z)}; }
+Force force_of(const Vector& v) {
+  return {ForceSize::si(v.x), ForceSize::si(v.y), ForceSize::si(v.z)};
+}
 
 LineForce line_of(const Vector& v) {
   return {LineForceSize::si(v.x), LineForceSize::si(v.y), LineForceSize::si(v.z)};
@@ -131,7 +146,8 @@ void Reader::read_line_load(LoadCase& loads, const Node& n, MemberId id) {
       if (!x) return;
       *target = *x;
     }
-  if (values) loads.line(id, line_of(values->first), line_of(values->second), Length::si(from), Length::si(to));
+  if (values)
+    loads.line(id, line_of(values->first), line_of(values->second), Length::si(from), Length::si(to));
 }
 
 void Reader::read_gravity(LoadCase& loads, const Node& n) {

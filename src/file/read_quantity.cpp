@@ -6,12 +6,15 @@ std::optional<Expected<Evaluated, FormulaError>> Parameters::find(std::string_vi
   const auto it = all_.find(name);
   if (it == all_.end()) return std::nullopt;
   Entry& entry = it->second;
-  if (entry.busy) return Expected<Evaluated, FormulaError>(FormulaError{0, fmt::format("'{}' is defined by way of itself", name)});
+  if (entry.busy)
+    return Expected<Evaluated, FormulaError>(
+        FormulaError{0, fmt::format("'{}' is defined by way of itself", name)});
   if (!entry.result) {
     entry.busy = true;
-    entry.result = entry.value->is_text() && !entry.value->is_empty()
-                       ? evaluate(entry.value->text, *this)
-                       : Expected<Evaluated, FormulaError>(FormulaError{0, "a number or a formula was expected"});
+    entry.result =
+        entry.value->is_text() && !entry.value->is_empty()
+            ? evaluate(entry.value->text, *this)
+            : Expected<Evaluated, FormulaError>(FormulaError{0, "a number or a formula was expected"});
     entry.busy = false;
   }
   // Told once, where the parameter stands; not again at every use.
@@ -46,8 +49,10 @@ std::optional<double> Reader::convert(const Node& n, const Evaluated& e, const W
     return std::nullopt;
   }
   if (compatible(q.dimension, w.dimension)) return q.si;
-  std::string text = fmt::format("'{}' is {}; {} was expected, as {}", n.text, name(q.dimension), w.what, w.example);
-  if (compatible(q.dimension * dimension::acceleration, w.dimension) && n.text.find("lb") != std::string_view::npos)
+  std::string text =
+      fmt::format("'{}' is {}; {} was expected, as {}", n.text, name(q.dimension), w.what, w.example);
+  if (compatible(q.dimension * dimension::acceleration, w.dimension) &&
+      n.text.find("lb") != std::string_view::npos)
     text += " (lb is a mass; the force is lbf)";
   fail(n, std::move(text));
   return std::nullopt;
@@ -67,19 +72,26 @@ std::optional<double> Reader::position(const Node& n, double member_length) {
 }
 
 bool Reader::add_direction(Vector& v, std::string_view key, double value) const {
-  if (key == "x") v.x += value;
-  else if (key == "y") v.y += value;
-  else if (key == "z") v.z += value;
-  else if (key == "up") v += structure_.up_direction() * value;
-  else if (key == "down") v += structure_.up_direction() * -value;
-  else return false;
+  if (key == "x")
+    v.x += value;
+  else if (key == "y")
+    v.y += value;
+  else if (key == "z")
+    v.z += value;
+  else if (key == "up")
+    v += structure_.up_direction() * value;
+  else if (key == "down")
+    v += structure_.up_direction() * -value;
+  else
+    return false;
   return true;
 }
 
 namespace {
 
-const Keys direction_keys = {{"x"},           {"y"},           {"z"},           {"up"},         {"down"},
-                             {"size", false}, {"angle", false}, {"toward", false}, {"axes", false}};
+const Keys direction_keys = {
+    {"x"},          {"y"}, {"z"}, {"up"}, {"down"}, {"size", false}, {"angle", false}, {"toward", false},
+    {"axes", false}};
 
 }  // namespace
 

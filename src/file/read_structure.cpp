@@ -8,10 +8,26 @@ void Reader::read_top() {
   const Node& root = tree_->root();
   if (!is_map(root, "a model")) return;
   check_keys(root, "a model",
-             {{"corvex"},        {"title"},         {"notes"},         {"units"},         {"up"},
-              {"analysis"},      {"parameters"},    {"materials"},     {"sections"},      {"points"},
-              {"members"},       {"supports"},      {"loads"},         {"tables", false}, {"masses", false},
-              {"combinations", false}, {"limits", false}, {"accept", false}, {"hand", false},   {"variants", false}});
+             {{"corvex"},
+              {"title"},
+              {"notes"},
+              {"units"},
+              {"up"},
+              {"analysis"},
+              {"parameters"},
+              {"materials"},
+              {"sections"},
+              {"points"},
+              {"members"},
+              {"supports"},
+              {"loads"},
+              {"tables", false},
+              {"masses", false},
+              {"combinations", false},
+              {"limits", false},
+              {"accept", false},
+              {"hand", false},
+              {"variants", false}});
   if (const Node* version = tree_->find(root, "corvex"); version && version->text != "1")
     fail(*version, fmt::format("this program reads version 1 of the format, not '{}'", version->text));
   if (const Node* title = tree_->find(root, "title")) is_text(*title, "a title");
@@ -39,7 +55,8 @@ void Reader::read_parameters(const Node& n) {
       parameters_.add(key.text, value);
   }
   // Each once, so that an unused one is checked too.
-  for (std::size_t i = 0; i < tree_->entries(n); ++i) formula(tree_->entry(n, i).value, "a number or a formula");
+  for (std::size_t i = 0; i < tree_->entries(n); ++i)
+    formula(tree_->entry(n, i).value, "a number or a formula");
 }
 
 void Reader::begin_structure(const Node& points) {
@@ -55,7 +72,10 @@ void Reader::begin_structure(const Node& points) {
     for (std::size_t i = 0; i < tree_->entries(points); ++i) {
       const auto& [name, p] = tree_->entry(points, i);
       if (!p.is_list() || p.count != 2) continue;
-      fail(name, fmt::format("point {} has two coordinates, others have three: a structure is either plane or in space", name.text));
+      fail(name,
+           fmt::format(
+               "point {} has two coordinates, others have three: a structure is either plane or in space",
+               name.text));
       break;
     }
   const Node* title = tree_->find(root, "title");
@@ -80,22 +100,25 @@ void Reader::read_analysis(const Node& n) {
 void Reader::read_materials(const Node& n) {
   if (!is_map(n, "materials")) return;
   // Materials may build on each other in any order; each round reads those whose base is known.
-  for (std::size_t i = 0; i < tree_->entries(n); ++i) broken_[std::string(tree_->entry(n, i).key.text)] = true;
+  for (std::size_t i = 0; i < tree_->entries(n); ++i)
+    broken_[std::string(tree_->entry(n, i).key.text)] = true;
   std::vector<bool> done(tree_->entries(n), false);
   for (bool progress = true; progress;) {
     progress = false;
     for (std::size_t i = 0; i < done.size(); ++i) {
       const auto& [key, value] = tree_->entry(n, i);
       const Node* like = tree_->find(value, "like");
-      const bool waits = !done[i] && like && like->is_text() && like->text != key.text && tree_->find(n, like->text) &&
-                         !materials_.contains(like->text);
+      const bool waits = !done[i] && like && like->is_text() && like->text != key.text &&
+                         tree_->find(n, like->text) && !materials_.contains(like->text);
       if (done[i] || waits) continue;
       read_material(key, value);
       done[i] = progress = true;
     }
   }
   for (std::size_t i = 0; i < done.size(); ++i)
-    if (!done[i]) fail(tree_->entry(n, i).key, fmt::format("material '{}' waits for one that is not known", tree_->entry(n, i).key.text));
+    if (!done[i])
+      fail(tree_->entry(n, i).key,
+           fmt::format("material '{}' waits for one that is not known", tree_->entry(n, i).key.text));
 }
 
 std::optional<Material> Reader::material_named(const Node& n) {
@@ -118,7 +141,8 @@ void Reader::read_material(const Node& name, const Node& n) {
   } else {
     const std::string where = fmt::format("material '{}'", name.text);
     if (!is_map(n, where)) return;
-    check_keys(n, where, {{"like"}, {"E"}, {"poisson"}, {"G"}, {"density"}, {"expansion"}, {"yield"}, {"allowable"}});
+    check_keys(n, where,
+               {{"like"}, {"E"}, {"poisson"}, {"G"}, {"density"}, {"expansion"}, {"yield"}, {"allowable"}});
     if (const Node* like = tree_->find(n, "like")) {
       const auto base = material_named(*like);
       if (!base) return;
@@ -134,7 +158,8 @@ void Reader::read_material(const Node& name, const Node& n) {
     read("E", stress_, [&](double v) { m.E = Stress::si(v); });
     // A new Poisson's ratio makes the shear modulus anew; both together would contradict each other.
     if (tree_->find(n, "poisson") && tree_->find(n, "G"))
-      fail(*tree_->find_key(n, "G"), fmt::format("{} has both 'poisson' and 'G'; one follows from the other", where));
+      fail(*tree_->find_key(n, "G"),
+           fmt::format("{} has both 'poisson' and 'G'; one follows from the other", where));
     read("poisson", number_, [&](double v) { m.poisson = v, m.G.reset(); });
     read("G", stress_, [&](double v) { m.G = Stress::si(v); });
     read("density", density_, [&](double v) { m.density = Density::si(v); });
@@ -168,8 +193,16 @@ std::optional<Shape> Reader::read_shape(const Node& name, const Node& n) {
   const Node* kind = need(n, "shape", name, where);
   if (!kind) return std::nullopt;
   const auto shape = choice(*kind, "a shape",
-                            {{"square tube"}, {"rectangular tube"}, {"round tube"}, {"round bar"}, {"rectangular bar"},
-                             {"properties"}, {"i profile", false}, {"channel", false}, {"angle", false}, {"tee", false},
+                            {{"square tube"},
+                             {"rectangular tube"},
+                             {"round tube"},
+                             {"round bar"},
+                             {"rectangular bar"},
+                             {"properties"},
+                             {"i profile", false},
+                             {"channel", false},
+                             {"angle", false},
+                             {"tee", false},
                              {"outline", false}});
   if (!shape) return std::nullopt;
   const auto dimension = [&](const char* key) {
@@ -181,7 +214,9 @@ std::optional<Shape> Reader::read_shape(const Node& name, const Node& n) {
     check_keys(n, fmt::format("a {}", kind->text), keys);
   };
   switch (*shape) {
-    case 0: keys({{"width"}, {"wall"}, {"corner", false}}); return SquareTube{dimension("width"), dimension("wall")};
+    case 0:
+      keys({{"width"}, {"wall"}, {"corner", false}});
+      return SquareTube{dimension("width"), dimension("wall")};
     case 1:
       keys({{"height"}, {"width"}, {"wall"}, {"corner", false}});
       return RectangularTube{dimension("height"), dimension("width"), dimension("wall")};
@@ -192,7 +227,8 @@ std::optional<Shape> Reader::read_shape(const Node& name, const Node& n) {
   }
   keys({{"A"}, {"Iy"}, {"Iz"}, {"J"}, {"Wy"}, {"Wz"}, {"Ay"}, {"Az"}});
   // Under `units: {section: mm}` a bare area is in mm², a second moment in mm⁴.
-  const auto given = [&](const char* key, int powers, const char* what, const char* example) -> std::optional<double> {
+  const auto given = [&](const char* key, int powers, const char* what,
+                         const char* example) -> std::optional<double> {
     const Node* v = tree_->find(n, key);
     if (!v) return std::nullopt;
     Wanted w{what, power(dimension::length, powers), example, "section"};
@@ -224,12 +260,21 @@ void Reader::read_points(const Node& n) {
     bool ok = value.is_list() && value.count == size;
     if (value.is_map()) {
       if (check_keys(value, fmt::format("point '{}'", key.text),
-                     {{"from", false}, {"by", false}, {"length", false}, {"angle", false}, {"between", false}, {"at", false},
-                      {"mirror", false}, {"about", false}, {"repeat", false}, {"count", false}}))
+                     {{"from", false},
+                      {"by", false},
+                      {"length", false},
+                      {"angle", false},
+                      {"between", false},
+                      {"at", false},
+                      {"mirror", false},
+                      {"about", false},
+                      {"repeat", false},
+                      {"count", false}}))
         fail(value, fmt::format("point '{}': a list of coordinates was expected, as [0, 900 mm]", key.text));
     } else if (!value.is_list() || (value.count != 2 && value.count != 3)) {
       fail(value.is_list() ? value : key,
-           fmt::format("point '{}': two coordinates (plane) or three (space) were expected, as [0, 900 mm]", key.text));
+           fmt::format("point '{}': two coordinates (plane) or three (space) were expected, as [0, 900 mm]",
+                       key.text));
     }
     for (std::size_t k = 0; ok && k < size; ++k) {
       const auto q = quantity(tree_->children(value)[k], length_);
@@ -274,9 +319,10 @@ void Reader::read_members(const Node& n) {
 }
 
 void Reader::read_member(const Node& name, const Node& n) {
-  static const Keys keys = {{"through"},        {"section"},        {"material"},       {"kind"},          {"hinge"},
-                            {"roll"},           {"each", false},    {"repeat", false},  {"count", false},  {"points", false},
-                            {"release", false}, {"offset", false},  {"acts", false}};
+  static const Keys keys = {{"through"},      {"section"},       {"material"},       {"kind"},
+                            {"hinge"},        {"roll"},          {"each", false},    {"repeat", false},
+                            {"count", false}, {"points", false}, {"release", false}, {"offset", false},
+                            {"acts", false}};
   const auto where = [&] { return fmt::format("member '{}'", name.text); };
   if (!n.is_map()) return (void)is_map(n, where());
   if (!check_keys(n, where(), keys)) return;
@@ -334,7 +380,8 @@ void Reader::read_supports(const Node& n) {
       for (const Node& f : tree_->children(*hold)) {
         if (f.is_list())
           not_built(f, "a support that holds along a vector");
-        else if (const auto c = choice(f, "a freedom to hold", freedoms)) held.push_back(static_cast<Freedom>(*c));
+        else if (const auto c = choice(f, "a freedom to hold", freedoms))
+          held.push_back(static_cast<Freedom>(*c));
       }
       if (hold->count == 0) fail(*hold, "the support holds nothing; expected some of x, y, z, rx, ry, rz");
       support = Support::hold(held);

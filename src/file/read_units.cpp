@@ -47,7 +47,8 @@ void Reader::read_units(const Node& n) {
     if (!unit) {
       fail(*value, unit.error().text, unit.error().offset);
     } else if (!(unit->quantity.dimension == dim)) {
-      fail(*value, fmt::format("'{}' is {}, not a unit of {}", value->text, name(unit->quantity.dimension), kind));
+      fail(*value,
+           fmt::format("'{}' is {}, not a unit of {}", value->text, name(unit->quantity.dimension), kind));
     } else if (!(unit->quantity.si > 0)) {
       fail(*value, fmt::format("'{}' is not a unit", value->text));
     } else {
@@ -78,10 +79,13 @@ void Reader::read_units(const Node& n) {
     print_.stress = {"psi", psi.si};
     print_.mass = {"lb", unit("lb")->si};
   }
-  for (const auto& [kind, target] :
-       {std::pair<std::string_view, NamedUnit*>{"length", &print_.length}, {"force", &print_.force},
-        {"moment", &print_.moment}, {"stress", &print_.stress}, {"deflection", &print_.deflection},
-        {"angle", &print_.angle}, {"mass", &print_.mass}})
+  for (const auto& [kind, target] : {std::pair<std::string_view, NamedUnit*>{"length", &print_.length},
+                                     {"force", &print_.force},
+                                     {"moment", &print_.moment},
+                                     {"stress", &print_.stress},
+                                     {"deflection", &print_.deflection},
+                                     {"angle", &print_.angle},
+                                     {"mass", &print_.mass}})
     if (has(kind)) *target = named[kind];
 }
 

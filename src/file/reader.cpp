@@ -7,7 +7,8 @@
 
 namespace corvex::file {
 
-Reader::Reader(std::shared_ptr<const Tree> tree, std::string file) : tree_(std::move(tree)), file_(std::move(file)) {
+Reader::Reader(std::shared_ptr<const Tree> tree, std::string file)
+    : tree_(std::move(tree)), file_(std::move(file)) {
   length_ = {"a length", dimension::length, "2.4 m", "length"};
   force_ = {"a force", dimension::force, "3.2 kN", "force"};
   moment_ = {"a moment", dimension::moment, "1.5 kN*m", "moment"};
@@ -26,7 +27,9 @@ void Reader::fail(const Node& at, std::string text, std::size_t offset) {
   problems_.push_back(problem_at({file_, static_cast<int>(at.line), column}, std::move(text)));
 }
 
-void Reader::not_built(const Node& at, std::string_view what) { fail(at, fmt::format("{} is not built yet", what)); }
+void Reader::not_built(const Node& at, std::string_view what) {
+  fail(at, fmt::format("{} is not built yet", what));
+}
 
 void Reader::unknown(const Node& at, std::string_view what, const std::vector<std::string>& known) {
   std::string text = fmt::format("there is no {} '{}'", what, at.text);
@@ -73,8 +76,10 @@ bool Reader::check_keys(const Node& map, std::string_view where, const Keys& key
     for (const Key& k : keys)
       if (k.built) names.emplace_back(k.name);
     std::string text = fmt::format("'{}' is not a key of {}", key.text, where);
-    if (const std::string near = nearest(key.text, names); !near.empty()) text += fmt::format("; did you mean '{}'?", near);
-    else text += fmt::format("; expected: {}", fmt::join(names, ", "));
+    if (const std::string near = nearest(key.text, names); !near.empty())
+      text += fmt::format("; did you mean '{}'?", near);
+    else
+      text += fmt::format("; expected: {}", fmt::join(names, ", "));
     fail(key, std::move(text));
   }
   return usable;
@@ -87,7 +92,8 @@ const Node* Reader::need(const Node& map, std::string_view key, const Node& blam
   return nullptr;
 }
 
-std::optional<std::size_t> Reader::choice(const Node& n, std::string_view what, const std::vector<Key>& words) {
+std::optional<std::size_t> Reader::choice(const Node& n, std::string_view what,
+                                          const std::vector<Key>& words) {
   if (!is_text(n, what)) return std::nullopt;
   for (std::size_t i = 0; i < words.size(); ++i) {
     if (words[i].name != n.text) continue;
@@ -98,8 +104,10 @@ std::optional<std::size_t> Reader::choice(const Node& n, std::string_view what, 
   std::vector<std::string> names;
   for (const Key& k : words) names.emplace_back(k.name);
   std::string text = fmt::format("'{}' is not {}", n.text, what);
-  if (const std::string near = nearest(n.text, names); !near.empty()) text += fmt::format("; did you mean '{}'?", near);
-  else text += fmt::format("; expected: {}", fmt::join(names, ", "));
+  if (const std::string near = nearest(n.text, names); !near.empty())
+    text += fmt::format("; did you mean '{}'?", near);
+  else
+    text += fmt::format("; expected: {}", fmt::join(names, ", "));
   fail(n, std::move(text));
   return std::nullopt;
 }
@@ -108,7 +116,8 @@ Expected<Model, Problems> Reader::run() {
   read_top();
   Model model{std::move(structure_), print_, file_, tree_, std::move(load_entries_)};
   if (problems_.empty()) return model;
-  // What could be read may have mistakes of its own: told in the same go. Only what depends on the whole is left out.
+  // What could be read may have mistakes of its own: told in the same go. Only what depends on the whole is
+  // left out.
   for (Problem& p : model.located(model.structure.validate()))
     if (p.subject.kind != Subject::Kind::structure) problems_.push_back(std::move(p));
   std::stable_sort(problems_.begin(), problems_.end(), [](const Problem& a, const Problem& b) {
@@ -137,7 +146,8 @@ Expected<Model, Problems> read_model(const std::string& path) {
     std::stringstream buffer;
     if (!in || !(buffer << in.rdbuf())) {
       const bool there = std::ifstream(path).good();
-      return Problems{problem_at({path, 0, 0}, there ? "the file is empty or cannot be read" : "the file cannot be opened")};
+      return Problems{problem_at(
+          {path, 0, 0}, there ? "the file is empty or cannot be read" : "the file cannot be opened")};
     }
     text = std::move(buffer).str();
   }
@@ -175,7 +185,8 @@ const Node* find_node(const Model& m, const Problem& p) {
       std::size_t entry = p.subject.entry;
       const auto& cases = m.structure.load_cases();
       for (std::size_t i = 0; i < cases.size(); ++i)
-        if (cases[i].name() == p.subject.name && entry < m.load_entries[i].size()) entry = m.load_entries[i][entry];
+        if (cases[i].name() == p.subject.name && entry < m.load_entries[i].size())
+          entry = m.load_entries[i][entry];
       if (entry >= list->count) return list;
       const Node& load = t.children(*list)[entry];
       const Node* part = t.find(load, p.key);

@@ -14,10 +14,10 @@ namespace corvex::file {
 
 // What a quantity of the file is, with what a bare number there means.
 struct Wanted {
-  const char* what;                      // "a length"
+  const char* what;  // "a length"
   Dimension dimension;
-  const char* example;                   // "2.4 m"
-  const char* unit_key = nullptr;        // the entry of `units` that settles a bare number
+  const char* example;                        // "2.4 m"
+  const char* unit_key = nullptr;             // the entry of `units` that settles a bare number
   std::optional<double> bare = std::nullopt;  // SI value of one bare unit, where settled
 };
 
@@ -31,7 +31,9 @@ using Keys = std::vector<Key>;
 // Parameters, evaluated when first used: any order, circles told.
 class Parameters : public Names {
  public:
-  void add(std::string_view name, const Node& value) { all_.emplace(name, Entry{&value, std::nullopt, false}); }
+  void add(std::string_view name, const Node& value) {
+    all_.emplace(name, Entry{&value, std::nullopt, false});
+  }
   std::optional<Expected<Evaluated, FormulaError>> find(std::string_view name) const override;
   std::vector<std::string> names() const override;
 
@@ -112,7 +114,8 @@ class Reader {
   Problems problems_;
   Parameters parameters_;
   ModelUnits print_;
-  Wanted length_, force_, moment_, line_, stress_, dimension_, angle_, density_, acceleration_, number_, expansion_;
+  Wanted length_, force_, moment_, line_, stress_, dimension_, angle_, density_, acceleration_, number_,
+      expansion_;
   std::optional<double> section_unit_;
   std::map<std::string, Material, std::less<>> materials_;
   Structure structure_ = Structure::plane("");

@@ -22,17 +22,25 @@ Json six(const char* const (&keys)[6], const double (&values)[6]) {
 }
 
 Json reaction_json(const Reaction& r) {
-  return six({"x", "y", "z", "mx", "my", "mz"}, {r.x.si(), r.y.si(), r.z.si(), r.mx.si(), r.my.si(), r.mz.si()});
+  return six({"x", "y", "z", "mx", "my", "mz"},
+             {r.x.si(), r.y.si(), r.z.si(), r.mx.si(), r.my.si(), r.mz.si()});
 }
 
-Json extreme_json(const Extreme& e) { return {{"value", number(e.value.si)}, {"at", number(e.at.si())}}; }
+Json extreme_json(const Extreme& e) {
+  return {{"value", number(e.value.si)}, {"at", number(e.at.si())}};
+}
 
-Json extremes(const Diagram& d) { return {{"max", extreme_json(d.max())}, {"min", extreme_json(d.min())}}; }
+Json extremes(const Diagram& d) {
+  return {{"max", extreme_json(d.max())}, {"min", extreme_json(d.min())}};
+}
 
 Json stress_json(const std::optional<StressExtreme>& s) {
   const auto coordinate = [](const std::optional<Length>& l) { return l ? number(l->si()) : Json(nullptr); };
   if (!s) return {{"value", nullptr}, {"at", nullptr}, {"y", nullptr}, {"z", nullptr}};
-  return {{"value", number(s->value.si())}, {"at", number(s->at.si())}, {"y", coordinate(s->y)}, {"z", coordinate(s->z)}};
+  return {{"value", number(s->value.si())},
+          {"at", number(s->at.si())},
+          {"y", coordinate(s->y)},
+          {"z", coordinate(s->z)}};
 }
 
 Json forces_json(const SectionState& s) {
@@ -73,7 +81,8 @@ Json member_json(const Structure& structure, const MemberResult& m, const JsonOp
   j["safety"] = safety ? number(*safety) : Json(nullptr);
   j["joints"] = Json::array();
   for (const Joint& joint : m.joints()) {
-    Json k = {{"point", structure[joint.point].name}, {"side", joint.side == Side::before ? "before" : "after"}};
+    Json k = {{"point", structure[joint.point].name},
+              {"side", joint.side == Side::before ? "before" : "after"}};
     k.update(forces_json(joint.state));
     j["joints"].push_back(std::move(k));
   }
@@ -81,7 +90,8 @@ Json member_json(const Structure& structure, const MemberResult& m, const JsonOp
     j["stations"] = Json::array();
     const double L = m.length().si();
     const int n = options.stations;
-    for (int i = 0; i < n; ++i) j["stations"].push_back(station_json(m, n == 1 ? 0 : i == n - 1 ? L : L * i / (n - 1)));
+    for (int i = 0; i < n; ++i)
+      j["stations"].push_back(station_json(m, n == 1 ? 0 : i == n - 1 ? L : L * i / (n - 1)));
   }
   return j;
 }
@@ -91,13 +101,16 @@ Json case_json(const Structure& s, const CaseResult& c, const JsonOptions& optio
   Json& displacements = j["displacements"] = Json::object();
   for (std::size_t i = 0; i < s.points().size(); ++i) {
     const Displacement d = c.displacement(PointId{i});
-    displacements[s.points()[i].name] =
-        six({"x", "y", "z", "rx", "ry", "rz"}, {d.x.si(), d.y.si(), d.z.si(), d.rx.si(), d.ry.si(), d.rz.si()});
+    displacements[s.points()[i].name] = six({"x", "y", "z", "rx", "ry", "rz"},
+                                            {d.x.si(), d.y.si(), d.z.si(), d.rx.si(), d.ry.si(), d.rz.si()});
   }
   Json& reactions = j["reactions"] = Json::object();
-  for (const PointSupport& support : s.supports()) reactions[s[support.at].name] = reaction_json(c.reaction(support.at));
+  for (const PointSupport& support : s.supports())
+    reactions[s[support.at].name] = reaction_json(c.reaction(support.at));
   const Balance b = c.balance();
-  j["balance"] = {{"applied", reaction_json(b.applied)}, {"reacted", reaction_json(b.reacted)}, {"error", number(b.error)}};
+  j["balance"] = {{"applied", reaction_json(b.applied)},
+                  {"reacted", reaction_json(b.reacted)},
+                  {"error", number(b.error)}};
   Json& members = j["members"] = Json::object();
   for (std::size_t i = 0; i < s.members().size(); ++i)
     members[s.members()[i].name] = member_json(s, c[MemberId{i}], options);
@@ -117,7 +130,8 @@ std::string results_json(const Solution& solution, const JsonOptions& options) {
                 {"members", s.members().size()},
                 {"mass", number(s.mass().si())}};
   Json& cases = j["cases"] = Json::object();
-  for (std::size_t i = 0; i < solution.size(); ++i) cases[solution[i].name()] = case_json(s, solution[i], options);
+  for (std::size_t i = 0; i < solution.size(); ++i)
+    cases[solution[i].name()] = case_json(s, solution[i], options);
   return j.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 

@@ -25,8 +25,8 @@ const Node* Tree::find(const Node& map, std::string_view key) const {
   return k ? k + 1 : nullptr;
 }
 
-// Follows libyaml's events; what is open stands on a stack, and a collection's children move into place together
-// when it closes.
+// Follows libyaml's events; what is open stands on a stack, and a collection's children move into place
+// together when it closes.
 class TreeBuilder {
  public:
   TreeBuilder(std::string_view text, const std::string& file) : file_(file), tree_(std::make_shared<Tree>()) {
@@ -89,9 +89,11 @@ class TreeBuilder {
   bool take(const yaml_event_t& e) {
     switch (e.type) {
       case YAML_DOCUMENT_START_EVENT:
-        if (documents_++ > 0) return refuse(e.start_mark, "a second document begins here; a model is one document");
+        if (documents_++ > 0)
+          return refuse(e.start_mark, "a second document begins here; a model is one document");
         return true;
-      case YAML_ALIAS_EVENT: return refuse(e.start_mark, "an alias (*name) was read; write the value out, or use a parameter");
+      case YAML_ALIAS_EVENT:
+        return refuse(e.start_mark, "an alias (*name) was read; write the value out, or use a parameter");
       case YAML_SCALAR_EVENT: return scalar(e);
       case YAML_SEQUENCE_START_EVENT:
         return open(e, Node::Kind::list, e.data.sequence_start.anchor, e.data.sequence_start.tag);
@@ -105,7 +107,8 @@ class TreeBuilder {
   }
 
   bool plain(const yaml_event_t& e, const yaml_char_t* anchor, const yaml_char_t* tag) {
-    if (anchor) return refuse(e.start_mark, "an anchor (&name) was read; write the value out, or use a parameter");
+    if (anchor)
+      return refuse(e.start_mark, "an anchor (&name) was read; write the value out, or use a parameter");
     if (tag) return refuse(e.start_mark, "a tag (!name) was read; every value is a plain text, list or map");
     return true;
   }
@@ -144,7 +147,8 @@ class TreeBuilder {
   bool open(const yaml_event_t& e, Node::Kind kind, const yaml_char_t* anchor, const yaml_char_t* tag) {
     if (!plain(e, anchor, tag)) return false;
     if (open_.size() >= static_cast<std::size_t>(Tree::depth_limit))
-      return refuse(e.start_mark, fmt::format("lists and maps are nested more than {} deep", Tree::depth_limit));
+      return refuse(e.start_mark,
+                    fmt::format("lists and maps are nested more than {} deep", Tree::depth_limit));
     open_.push_back({node_at(e, kind), pending_.size()});
     return true;
   }
@@ -156,7 +160,8 @@ class TreeBuilder {
     n.first = static_cast<std::uint32_t>(tree_->nodes_.size());
     n.count = static_cast<std::uint32_t>(pending_.size() - begin);
     if (n.is_map()) check_keys({pending_.data() + begin, n.count});
-    tree_->nodes_.insert(tree_->nodes_.end(), pending_.begin() + static_cast<std::ptrdiff_t>(begin), pending_.end());
+    tree_->nodes_.insert(tree_->nodes_.end(), pending_.begin() + static_cast<std::ptrdiff_t>(begin),
+                         pending_.end());
     pending_.resize(begin);
     pending_.push_back(n);
     return true;
@@ -164,12 +169,14 @@ class TreeBuilder {
 
   void check_keys(std::span<const Node> turns) {
     const auto clash = [&](const Node& key, const Node& before) {
-      problems_.push_back(at(key.line - 1, key.column - 1,
-                             fmt::format("'{}' stands here a second time; the first is in line {}", key.text, before.line)));
+      problems_.push_back(
+          at(key.line - 1, key.column - 1,
+             fmt::format("'{}' stands here a second time; the first is in line {}", key.text, before.line)));
     };
     for (std::size_t i = 0; i < turns.size(); i += 2)
       if (!turns[i].is_text())
-        problems_.push_back(at(turns[i].line - 1, turns[i].column - 1, "a name was expected before the colon"));
+        problems_.push_back(
+            at(turns[i].line - 1, turns[i].column - 1, "a name was expected before the colon"));
     if (turns.size() <= 16) {
       for (std::size_t i = 2; i < turns.size(); i += 2)
         for (std::size_t j = 0; j < i; j += 2)
@@ -182,7 +189,8 @@ class TreeBuilder {
     std::unordered_map<std::string_view, const Node*> seen;
     seen.reserve(turns.size() / 2);
     for (std::size_t i = 0; i < turns.size(); i += 2)
-      if (const auto [it, fresh] = seen.emplace(turns[i].text, &turns[i]); !fresh) clash(turns[i], *it->second);
+      if (const auto [it, fresh] = seen.emplace(turns[i].text, &turns[i]); !fresh)
+        clash(turns[i], *it->second);
   }
 
   const std::string& file_;
@@ -196,8 +204,7 @@ class TreeBuilder {
 };
 
 Expected<std::shared_ptr<const Tree>, Problems> Tree::parse(std::string_view text, const std::string& file) {
-  if (text.size() > size_limit)
-    return Problems{problem_at({file, 1, 1}, "the file is larger than 256 MiB")};
+  if (text.size() > size_limit) return Problems{problem_at({file, 1, 1}, "the file is larger than 256 MiB")};
   return TreeBuilder(text, file).run();
 }
 

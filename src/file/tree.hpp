@@ -1,5 +1,6 @@
-// A YAML document as a strict tree: texts, lists and maps, each with its place. Scalars are text, whatever they
-// look like. Anchors, aliases, tags, further documents and duplicate keys are refused; depth and sizes are limited.
+// A YAML document as a strict tree: texts, lists and maps, each with its place. Scalars are text, whatever
+// they look like. Anchors, aliases, tags, further documents and duplicate keys are refused; depth and sizes
+// are limited.
 #pragma once
 
 #include <cstdint>
@@ -40,7 +41,8 @@ class Tree {
   static constexpr std::size_t scalar_limit = 1 << 16, size_limit = std::size_t{1} << 28;
 
   // Refuses with one problem for a broken document, or all duplicate keys.
-  static Expected<std::shared_ptr<const Tree>, Problems> parse(std::string_view text, const std::string& file);
+  static Expected<std::shared_ptr<const Tree>, Problems> parse(std::string_view text,
+                                                               const std::string& file);
 
   const Node& root() const { return nodes_[root_]; }
   std::span<const Node> children(const Node& n) const { return {nodes_.data() + n.first, n.count}; }

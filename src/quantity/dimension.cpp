@@ -8,7 +8,9 @@
 namespace corvex {
 namespace {
 
-bool same(double a, double b) { return std::abs(a - b) < 1e-9; }
+bool same(double a, double b) {
+  return std::abs(a - b) < 1e-9;
+}
 
 std::string base_units(const Dimension& d) {
   static constexpr const char* symbol[] = {"m", "kg", "s", "K", "rad"};
@@ -28,8 +30,12 @@ std::string base_units(const Dimension& d) {
 
 }  // namespace
 
-bool Dimension::plain() const { return compatible(*this, dimension::number); }
-bool Dimension::none() const { return *this == dimension::number; }
+bool Dimension::plain() const {
+  return compatible(*this, dimension::number);
+}
+bool Dimension::none() const {
+  return *this == dimension::number;
+}
 
 Dimension operator*(const Dimension& a, const Dimension& b) {
   Dimension r;

@@ -14,7 +14,8 @@ struct Unit {
 };
 
 // Exact definitions: the inch, foot and pound of 1959, standard gravity of 1901.
-constexpr double inch_si = 0.0254, pound_si = 0.45359237, gravity_si = 9.80665, lbf_si = pound_si * gravity_si;
+constexpr double inch_si = 0.0254, pound_si = 0.45359237, gravity_si = 9.80665,
+                 lbf_si = pound_si * gravity_si;
 constexpr double psi_si = lbf_si / (inch_si * inch_si);
 
 const std::array units_known = {
@@ -46,9 +47,16 @@ const std::array units_known = {
 };
 
 // Both code points of the micro sign are in use.
-constexpr std::array<std::pair<std::string_view, double>, 10> prefixes = {
-    {{"n", 1e-9}, {"u", 1e-6}, {"µ", 1e-6}, {"μ", 1e-6}, {"m", 1e-3}, {"c", 1e-2}, {"d", 1e-1}, {"k", 1e3}, {"M", 1e6},
-     {"G", 1e9}}};
+constexpr std::array<std::pair<std::string_view, double>, 10> prefixes = {{{"n", 1e-9},
+                                                                           {"u", 1e-6},
+                                                                           {"µ", 1e-6},
+                                                                           {"μ", 1e-6},
+                                                                           {"m", 1e-3},
+                                                                           {"c", 1e-2},
+                                                                           {"d", 1e-1},
+                                                                           {"k", 1e3},
+                                                                           {"M", 1e6},
+                                                                           {"G", 1e9}}};
 
 }  // namespace
 

@@ -16,8 +16,12 @@ Quantity Diagram::at(Length place, Side side) const {
   return {result::value(p.powers, std::clamp(place.si(), p.from, p.to) - p.from), dimension_};
 }
 
-Extreme Diagram::max() const { return extreme(1); }
-Extreme Diagram::min() const { return extreme(-1); }
+Extreme Diagram::max() const {
+  return extreme(1);
+}
+Extreme Diagram::min() const {
+  return extreme(-1);
+}
 
 Extreme Diagram::extreme(double sign) const {
   result::Best best;

@@ -34,7 +34,8 @@ Coefficients sum(std::span<const double> a, std::span<const double> b, double fa
 
 namespace {
 
-// f changes its sign between a and b and is monotone there: Newton's steps, halved where they leave the interval.
+// f changes its sign between a and b and is monotone there: Newton's steps, halved where they leave the
+// interval.
 double close_in(std::span<const double> c, std::span<const double> slope, double a, double b) {
   const bool rising = value(c, a) < 0;
   double x = (a + b) / 2;

@@ -15,8 +15,8 @@ Coefficients derivative(std::span<const double> c);
 Coefficients product(std::span<const double> a, std::span<const double> b);
 Coefficients sum(std::span<const double> a, std::span<const double> b, double factor_b = 1);
 
-// Where the polynomial changes its sign inside (0, end), ascending. Between the roots of its derivative a polynomial
-// is monotone: each such interval with a change of sign is closed in on to the last digits.
+// Where the polynomial changes its sign inside (0, end), ascending. Between the roots of its derivative a
+// polynomial is monotone: each such interval with a change of sign is closed in on to the last digits.
 std::vector<double> sign_changes(std::span<const double> c, double end);
 
 }  // namespace corvex::result

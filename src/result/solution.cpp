@@ -15,9 +15,9 @@ using solver::CoursePiece;
 using solver::Polynomial;
 
 // The quantities of a course that a diagram can show.
-constexpr Polynomial CoursePiece::*quantities[] = {&CoursePiece::N,  &CoursePiece::Vy, &CoursePiece::Vz,
-                                                   &CoursePiece::T,  &CoursePiece::My, &CoursePiece::Mz,
-                                                   &CoursePiece::u,  &CoursePiece::v,  &CoursePiece::w};
+constexpr Polynomial CoursePiece::*quantities[] = {&CoursePiece::N, &CoursePiece::Vy, &CoursePiece::Vz,
+                                                   &CoursePiece::T, &CoursePiece::My, &CoursePiece::Mz,
+                                                   &CoursePiece::u, &CoursePiece::v,  &CoursePiece::w};
 
 [[noreturn]] void missing(const char* what, std::string_view name) {
   throw std::out_of_range("corvex: there is no " + std::string(what) + " '" + std::string(name) + "'");
@@ -30,14 +30,21 @@ const result::Data& present(const std::shared_ptr<const result::Data>& data) {
 
 }  // namespace
 
-MemberResult::MemberResult(std::shared_ptr<const result::Data> data, std::size_t load_case, std::size_t member)
+MemberResult::MemberResult(std::shared_ptr<const result::Data> data, std::size_t load_case,
+                           std::size_t member)
     : data_(std::move(data)),
       case_(load_case),
       member_(member),
-      inner_(std::make_shared<result::Inner>(result::inner(data_->structure, data_->analysis, case_, member_))) {}
+      inner_(
+          std::make_shared<result::Inner>(result::inner(data_->structure, data_->analysis, case_, member_))) {
+}
 
-const Member& MemberResult::member() const { return data_->structure.members()[member_]; }
-Length MemberResult::length() const { return Length::si(inner_->length); }
+const Member& MemberResult::member() const {
+  return data_->structure.members()[member_];
+}
+Length MemberResult::length() const {
+  return Length::si(inner_->length);
+}
 
 Diagram MemberResult::diagram(Dimension d, double noise, std::size_t quantity) const {
   std::vector<Diagram::Piece> pieces;
@@ -46,15 +53,33 @@ Diagram MemberResult::diagram(Dimension d, double noise, std::size_t quantity) c
   return Diagram(d, std::move(pieces), noise);
 }
 
-Diagram MemberResult::axial() const { return diagram(dimension::force, inner_->force_noise, 0); }
-Diagram MemberResult::shear_y() const { return diagram(dimension::force, inner_->force_noise, 1); }
-Diagram MemberResult::shear_z() const { return diagram(dimension::force, inner_->force_noise, 2); }
-Diagram MemberResult::torsion() const { return diagram(dimension::moment, inner_->moment_noise, 3); }
-Diagram MemberResult::moment_y() const { return diagram(dimension::moment, inner_->moment_noise, 4); }
-Diagram MemberResult::moment_z() const { return diagram(dimension::moment, inner_->moment_noise, 5); }
-Diagram MemberResult::deflection_x() const { return diagram(dimension::length, inner_->movement_noise, 6); }
-Diagram MemberResult::deflection_y() const { return diagram(dimension::length, inner_->movement_noise, 7); }
-Diagram MemberResult::deflection_z() const { return diagram(dimension::length, inner_->movement_noise, 8); }
+Diagram MemberResult::axial() const {
+  return diagram(dimension::force, inner_->force_noise, 0);
+}
+Diagram MemberResult::shear_y() const {
+  return diagram(dimension::force, inner_->force_noise, 1);
+}
+Diagram MemberResult::shear_z() const {
+  return diagram(dimension::force, inner_->force_noise, 2);
+}
+Diagram MemberResult::torsion() const {
+  return diagram(dimension::moment, inner_->moment_noise, 3);
+}
+Diagram MemberResult::moment_y() const {
+  return diagram(dimension::moment, inner_->moment_noise, 4);
+}
+Diagram MemberResult::moment_z() const {
+  return diagram(dimension::moment, inner_->moment_noise, 5);
+}
+Diagram MemberResult::deflection_x() const {
+  return diagram(dimension::length, inner_->movement_noise, 6);
+}
+Diagram MemberResult::deflection_y() const {
+  return diagram(dimension::length, inner_->movement_noise, 7);
+}
+Diagram MemberResult::deflection_z() const {
+  return diagram(dimension::length, inner_->movement_noise, 8);
+}
 
 namespace {
 
@@ -116,9 +141,9 @@ SectionState MemberResult::at(Length place, Side side) const {
   const CoursePiece& p = inner_->pieces[result::piece_at(inner_->pieces, x, side)];
   const solver::State s = p.at(std::clamp(x, p.from, p.to) - p.from);
   const Vector moved = local_axes(data_->structure, member()).global({s.u, s.v, s.w});
-  return {ForceSize::si(s.N),    ForceSize::si(s.Vy),  ForceSize::si(s.Vz), MomentSize::si(s.T),
-          MomentSize::si(s.My),  MomentSize::si(s.Mz), Length::si(s.v),     Length::si(s.w),
-          Length::si(moved.x),   Length::si(moved.y),  Length::si(moved.z)};
+  return {ForceSize::si(s.N),   ForceSize::si(s.Vy),  ForceSize::si(s.Vz), MomentSize::si(s.T),
+          MomentSize::si(s.My), MomentSize::si(s.Mz), Length::si(s.v),     Length::si(s.w),
+          Length::si(moved.x),  Length::si(moved.y),  Length::si(moved.z)};
 }
 
 std::vector<Joint> MemberResult::joints() const {
@@ -153,7 +178,9 @@ std::optional<double> MemberResult::safety() const {
   return *strength / worst->value;
 }
 
-const std::string& CaseResult::name() const { return data_->structure.load_cases()[case_].name(); }
+const std::string& CaseResult::name() const {
+  return data_->structure.load_cases()[case_].name();
+}
 
 MemberResult CaseResult::operator[](std::string_view member) const {
   const auto id = data_->structure.find_member(member);
@@ -168,7 +195,8 @@ MemberResult CaseResult::operator[](MemberId member) const {
 Displacement CaseResult::displacement(PointId point) const {
   if (point.index >= data_->structure.points().size()) missing("point", std::to_string(point.index));
   const solver::Six& d = data_->analysis.cases[case_].movement[point.index];
-  return {Length::si(d[0]), Length::si(d[1]), Length::si(d[2]), Angle::si(d[3]), Angle::si(d[4]), Angle::si(d[5])};
+  return {Length::si(d[0]), Length::si(d[1]), Length::si(d[2]),
+          Angle::si(d[3]),  Angle::si(d[4]),  Angle::si(d[5])};
 }
 Displacement CaseResult::displacement(std::string_view point) const {
   const auto id = data_->structure.find_point(point);
@@ -230,9 +258,15 @@ Balance CaseResult::balance() const {
 
 Solution::Solution(std::shared_ptr<const result::Data> data) : data_(std::move(data)) {}
 
-const Problems& Solution::notes() const { return present(data_).analysis.notes; }
-const Structure& Solution::structure() const { return present(data_).structure; }
-std::size_t Solution::size() const { return present(data_).structure.load_cases().size(); }
+const Problems& Solution::notes() const {
+  return present(data_).analysis.notes;
+}
+const Structure& Solution::structure() const {
+  return present(data_).structure;
+}
+std::size_t Solution::size() const {
+  return present(data_).structure.load_cases().size();
+}
 
 CaseResult Solution::operator[](std::size_t index) const {
   if (index >= size()) missing("load case", std::to_string(index));

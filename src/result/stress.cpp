@@ -25,7 +25,9 @@ class BestStress {
     z_ = z;
   }
   bool could_beat(double bound) const { return !any_ || bound > best_.value; }
-  StressExtreme take(double sign) const { return {Stress::si(sign * best_.value), Length::si(best_.at), y_, z_}; }
+  StressExtreme take(double sign) const {
+    return {Stress::si(sign * best_.value), Length::si(best_.at), y_, z_};
+  }
 
  private:
   bool any_ = false;
@@ -52,13 +54,14 @@ double bound(const Polynomial& p, double h) {
 
 // Unloaded: stresses are affine along the piece, so any stress measure that is convex is largest at an end.
 bool unloaded(const CoursePiece& p) {
-  return p.N.c[1] == 0 && p.N.c[2] == 0 && p.Vy.c[1] == 0 && p.Vy.c[2] == 0 && p.Vz.c[1] == 0 && p.Vz.c[2] == 0;
+  return p.N.c[1] == 0 && p.N.c[2] == 0 && p.Vy.c[1] == 0 && p.Vy.c[2] == 0 && p.Vz.c[1] == 0 &&
+         p.Vz.c[2] == 0;
 }
 
 // Normal and shear stress around the rim at one place along the member; the angle counts from y towards z.
 struct Rim {
-  double n, a, b;   // sigma = n + a cos + b sin
-  double t, c, d;   // tau = t + c cos + d sin
+  double n, a, b;  // sigma = n + a cos + b sin
+  double t, c, d;  // tau = t + c cos + d sin
   double radius;
 
   double mises_squared(double angle) const {
@@ -67,8 +70,8 @@ struct Rim {
     return sigma * sigma + 3 * tau * tau;
   }
 
-  // The angle of the worst von Mises stress: the square is a trigonometric polynomial of degree two, so its best
-  // sample of 24 lies in the right valley; Newton's method finishes.
+  // The angle of the worst von Mises stress: the square is a trigonometric polynomial of degree two, so its
+  // best sample of 24 lies in the right valley; Newton's method finishes.
   double worst_angle() const {
     constexpr int samples = 24;
     double best = 0, angle = 0;
@@ -93,7 +96,8 @@ struct Rim {
 
 }  // namespace
 
-StressCourse::StressCourse(const Structure& structure, const Member& member, const Inner& inner) : inner_(inner) {
+StressCourse::StressCourse(const Structure& structure, const Member& member, const Inner& inner)
+    : inner_(inner) {
   const Section& section = structure.section_of(member);
   const SectionProperties& p = section.properties();
   area_ = p.A.si();
@@ -107,8 +111,8 @@ StressCourse::StressCourse(const Structure& structure, const Member& member, con
     case StressMap::Kind::rim: rim_ = &map; break;
     case StressMap::Kind::points:
       for (const StressPoint& s : map.points)
-        lines_.push_back({1 / area_, -s.z / p.Iy.si(), -s.y / p.Iz.si(), s.vy, s.vz, s.ty, s.tz, Length::si(s.y),
-                          Length::si(s.z)});
+        lines_.push_back({1 / area_, -s.z / p.Iy.si(), -s.y / p.Iz.si(), s.vy, s.vz, s.ty, s.tz,
+                          Length::si(s.y), Length::si(s.z)});
       break;
     case StressMap::Kind::moduli: {
       const bool turned = std::abs(local_axes(structure, member).y.z) > 0.5;
@@ -154,13 +158,15 @@ std::optional<StressExtreme> StressCourse::von_mises() const {
     const double h = p.to - p.from;
     for (const Line& l : lines_) {
       const Polynomial s = combine({{l.n, &p.N}, {l.my, &p.My}, {l.mz, &p.Mz}});
-      const Polynomial ty = combine({{l.vy, &p.Vy}, {l.ty, &p.T}}), tz = combine({{l.vz, &p.Vz}, {l.tz, &p.T}});
+      const Polynomial ty = combine({{l.vy, &p.Vy}, {l.ty, &p.T}}),
+                       tz = combine({{l.vz, &p.Vz}, {l.tz, &p.T}});
       const auto mises = [&](double x) {
         return std::sqrt(s(x) * s(x) + 3 * (ty(x) * ty(x) + tz(x) * tz(x)));
       };
       best.offer(p.from, mises(0), l.y, l.z);
       best.offer(p.to, mises(h), l.y, l.z);
-      const double most = std::sqrt(std::pow(bound(s, h), 2) + 3 * (std::pow(bound(ty, h), 2) + std::pow(bound(tz, h), 2)));
+      const double most =
+          std::sqrt(std::pow(bound(s, h), 2) + 3 * (std::pow(bound(ty, h), 2) + std::pow(bound(tz, h), 2)));
       if (unloaded(p) || !best.could_beat(most)) continue;
       Coefficients square = product(s.c, s.c);
       square = sum(square, product(ty.c, ty.c), 3);
@@ -205,8 +211,8 @@ StressExtreme StressCourse::rim_von_mises() const {
     const double h = p.to - p.from;
     const auto rim = [&](double x) {
       const double peak = rim_->shear_peak;
-      return Rim{p.N(x) / area_, -k * p.Mz(x), -k * p.My(x), rim_->torsion_rim * p.T(x), -peak * p.Vz(x),
-                 peak * p.Vy(x), rim_->radius};
+      return Rim{p.N(x) / area_,  -k * p.Mz(x),   -k * p.My(x), rim_->torsion_rim * p.T(x),
+                 -peak * p.Vz(x), peak * p.Vy(x), rim_->radius};
     };
     const auto mises = [&](double x) {
       const Rim r = rim(x);

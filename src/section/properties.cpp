@@ -34,8 +34,8 @@ RectangleTorsion rectangle_torsion(double side, double other_side) {
 
 namespace {
 
-// ∫ f over [a, b] by Gauss and Legendre, 8 points on each of 32 panels: exact for polynomials up to degree 15, to
-// machine precision for the smooth integrands below.
+// ∫ f over [a, b] by Gauss and Legendre, 8 points on each of 32 panels: exact for polynomials up to degree
+// 15, to machine precision for the smooth integrands below.
 double integral(const std::function<double(double)>& f, double a, double b) {
   static constexpr std::array<double, 4> node = {0.1834346424956498, 0.5255324099163290, 0.7966664774136267,
                                                  0.9602898564975363};
@@ -71,8 +71,8 @@ double box_shear_area(double height, double width, double wall, double I) {
 // a² = R²−y², c² = r²−y². The angles take the roots out of the ends.
 double ring_shear_area(double R, double r, double I) {
   const double hole_angle = std::asin(r / R);
-  const double above =
-      integral([&](double t) { return std::pow(R * std::cos(t), 5) * R * std::cos(t); }, hole_angle, std::numbers::pi / 2);
+  const double above = integral([&](double t) { return std::pow(R * std::cos(t), 5) * R * std::cos(t); },
+                                hole_angle, std::numbers::pi / 2);
   const double across = integral(
       [&](double t) {
         const double c = r * std::cos(t), y = r * std::sin(t);
@@ -107,12 +107,14 @@ SectionProperties ring(double R, double r) {
   const double A = pi * (R - r) * (R + r);
   const double I = pi / 4 * (R - r) * (R + r) * (R * R + r * r);
   const double shear = r > 0 ? ring_shear_area(R, r, I) : 0.9 * A;
-  return {Area::si(A),         SecondMoment::si(I), SecondMoment::si(I),       SecondMoment::si(2 * I),
-          Area::si(shear),     Area::si(shear),     SectionModulus::si(I / R), SectionModulus::si(I / R)};
+  return {Area::si(A),     SecondMoment::si(I), SecondMoment::si(I),       SecondMoment::si(2 * I),
+          Area::si(shear), Area::si(shear),     SectionModulus::si(I / R), SectionModulus::si(I / R)};
 }
 
 struct Compute {
-  SectionProperties operator()(const SquareTube& s) const { return box(s.width.si(), s.width.si(), s.wall.si()); }
+  SectionProperties operator()(const SquareTube& s) const {
+    return box(s.width.si(), s.width.si(), s.wall.si());
+  }
   SectionProperties operator()(const RectangularTube& s) const {
     return box(s.height.si(), s.width.si(), s.wall.si());
   }

@@ -49,9 +49,10 @@ class Checker {
   }
   void wall_fits(Length wall, Length outside, const char* what) {
     if (faults_.empty() && wall.si() * 2 >= outside.si())
-      faults_.push_back({"wall", fmt::format("a wall of {:.4g} mm leaves no hole in a {} of {:.4g} mm; it must be "
-                                             "below half of it",
-                                             wall.in(mm), what, outside.in(mm))});
+      faults_.push_back(
+          {"wall", fmt::format("a wall of {:.4g} mm leaves no hole in a {} of {:.4g} mm; it must be "
+                               "below half of it",
+                               wall.in(mm), what, outside.in(mm))});
   }
 
   std::vector<ShapeFault> faults_;
@@ -59,7 +60,9 @@ class Checker {
 
 }  // namespace
 
-std::vector<ShapeFault> check(const Shape& shape) { return std::visit(Checker(), shape); }
+std::vector<ShapeFault> check(const Shape& shape) {
+  return std::visit(Checker(), shape);
+}
 
 std::string name(const Shape& shape) {
   static constexpr const char* names[] = {"square tube", "rectangular tube", "round tube",

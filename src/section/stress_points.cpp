@@ -8,12 +8,13 @@
 namespace corvex::section {
 namespace {
 
-// The points of an upright rectangle's outline that can govern: the corners, and where the outline crosses the
-// axes of the centroid, with the shear stress of V there and the torsion's on each side.
+// The points of an upright rectangle's outline that can govern: the corners, and where the outline crosses
+// the axes of the centroid, with the shear stress of V there and the torsion's on each side.
 struct Outline {
   double h, w;
-  double peak_y, peak_z;      // shear stress at the axis over Vy, Vz
-  double side, top, corner;   // torsion's shear stress on the sides (z = ±w/2), top and bottom, corners, over T
+  double peak_y, peak_z;  // shear stress at the axis over Vy, Vz
+  double side, top,
+      corner;  // torsion's shear stress on the sides (z = ±w/2), top and bottom, corners, over T
 
   std::vector<StressPoint> points() const {
     std::vector<StressPoint> all;
@@ -53,13 +54,19 @@ StressMap box_map(double h, double w, double t, const SectionProperties& p) {
 StressMap ring_map(double R, double r, const SectionProperties& p) {
   // V·S/(I·b) at the axis: S = 2/3 (R³ − r³), b = 2 (R − r).
   const double peak = (R * R + R * r + r * r) / (3 * p.Iz.si());
-  return {.kind = StressMap::Kind::rim, .points = {}, .radius = R, .shear_peak = peak, .torsion_rim = R / p.J.si()};
+  return {.kind = StressMap::Kind::rim,
+          .points = {},
+          .radius = R,
+          .shear_peak = peak,
+          .torsion_rim = R / p.J.si()};
 }
 
 struct Map {
   const SectionProperties& p;
 
-  StressMap operator()(const SquareTube& s) const { return box_map(s.width.si(), s.width.si(), s.wall.si(), p); }
+  StressMap operator()(const SquareTube& s) const {
+    return box_map(s.width.si(), s.width.si(), s.wall.si(), p);
+  }
   StressMap operator()(const RectangularTube& s) const {
     return box_map(s.height.si(), s.width.si(), s.wall.si(), p);
   }
@@ -71,8 +78,9 @@ struct Map {
     const double h = s.height.si(), w = s.width.si(), A = h * w;
     const RectangleTorsion t = rectangle_torsion(h, w);
     const bool upright = h >= w;  // then the long sides are z = ±w/2
-    const Outline outline{h, w, 1.5 / A, 1.5 / A, upright ? t.long_side : t.short_side,
-                          upright ? t.short_side : t.long_side, 0};
+    const Outline outline{
+        h, w, 1.5 / A, 1.5 / A, upright ? t.long_side : t.short_side, upright ? t.short_side : t.long_side,
+        0};
     return {.kind = StressMap::Kind::points, .points = outline.points()};
   }
   StressMap operator()(const GivenProperties& s) const {
@@ -82,6 +90,8 @@ struct Map {
 
 }  // namespace
 
-StressMap stress_map(const Shape& shape, const SectionProperties& p) { return std::visit(Map{p}, shape); }
+StressMap stress_map(const Shape& shape, const SectionProperties& p) {
+  return std::visit(Map{p}, shape);
+}
 
 }  // namespace corvex::section

@@ -66,18 +66,25 @@ class Run {
           const std::string& name = s_[l->at].name;
           const double moment[] = {l->moment.x, l->moment.y, l->moment.z};
           if (!a_.freedoms.used[l->at.index]) {
-            problems.push_back({fmt::format("no member goes through point {}: nothing carries this load", name), subject, "at"});
+            problems.push_back(
+                {fmt::format("no member goes through point {}: nothing carries this load", name), subject,
+                 "at"});
           } else {
             for (int k = 0; k < 3; ++k)
               if (moment[k] != 0 && !a_.freedoms.exists(l->at.index, 3 + k))
-                problems.push_back({fmt::format("nothing at point {} can take a moment: only links and hinged ends meet there", name),
-                                    subject, "moment"});
+                problems.push_back(
+                    {fmt::format(
+                         "nothing at point {} can take a moment: only links and hinged ends meet there",
+                         name),
+                     subject, "moment"});
           }
         }
         if (const auto* l = std::get_if<MemberLoad>(&c.loads()[i])) {
           const Member& m = s_[l->on];
-          if (m.kind == MemberKind::link && std::abs(local_axes(s_, m).local(l->moment).x) > 1e-9 * length(l->moment))
-            problems.push_back({fmt::format("'{}' is a link and cannot take torsion", m.name), subject, "moment"});
+          if (m.kind == MemberKind::link &&
+              std::abs(local_axes(s_, m).local(l->moment).x) > 1e-9 * length(l->moment))
+            problems.push_back(
+                {fmt::format("'{}' is a link and cannot take torsion", m.name), subject, "moment"});
         }
       }
     return problems;
@@ -146,12 +153,14 @@ class Run {
     const auto residual = [&](const Eigen::MatrixXd& error) {
       for (Eigen::Index c = 0; c < x.cols(); ++c) {
         const double largest = right.col(c).cwiseAbs().maxCoeff();
-        a_.cases[static_cast<std::size_t>(c)].residual = largest > 0 ? error.col(c).cwiseAbs().maxCoeff() / largest : 0;
+        a_.cases[static_cast<std::size_t>(c)].residual =
+            largest > 0 ? error.col(c).cwiseAbs().maxCoeff() / largest : 0;
       }
     };
     Eigen::MatrixXd error = right - K_.times(x);
     residual(error);
-    const bool good = std::all_of(a_.cases.begin(), a_.cases.end(), [](const auto& c) { return c.residual < 1e-13; });
+    const bool good =
+        std::all_of(a_.cases.begin(), a_.cases.end(), [](const auto& c) { return c.residual < 1e-13; });
     if (good) return;
     x += factor_->solve(error);
     residual(right - K_.times(x));
@@ -168,7 +177,8 @@ class Run {
     std::vector<bool> watched(s_.points().size(), false);
     for (const PointSupport& s : s_.supports()) watched[s.at.index] = true;
     for (std::size_t p = 0; p < f.status.size(); ++p)
-      watched[p] = watched[p] || std::find(f.status[p].begin(), f.status[p].end(), Status::idle) != f.status[p].end();
+      watched[p] =
+          watched[p] || std::find(f.status[p].begin(), f.status[p].end(), Status::idle) != f.status[p].end();
     std::vector<Six> need(s_.points().size(), Six{});
     double largest = 0;
     for (std::size_t i = 0; i < a_.spans.all.size(); ++i) {
@@ -208,9 +218,11 @@ class Run {
     Problems problems;
     for (std::size_t i = 0; i < spun_.size(); ++i) {
       if (i > 0 && spun_[i].first == spun_[i - 1].first) continue;
-      problems.push_back({fmt::format("in case '{}' a load turns point {}, where only hinged ends and links meet: nothing holds it",
-                                      s_.load_cases()[spun_[i].second].name(), s_.points()[spun_[i].first].name),
-                          {Subject::Kind::load_case, s_.load_cases()[spun_[i].second].name()}});
+      problems.push_back(
+          {fmt::format(
+               "in case '{}' a load turns point {}, where only hinged ends and links meet: nothing holds it",
+               s_.load_cases()[spun_[i].second].name(), s_.points()[spun_[i].first].name),
+           {Subject::Kind::load_case, s_.load_cases()[spun_[i].second].name()}});
     }
     return problems;
   }
@@ -222,9 +234,11 @@ class Run {
     };
     for (std::size_t p = 0; p < s_.points().size(); ++p)
       if (!a_.freedoms.used[p])
-        note(fmt::format("no member goes through point {}", s_.points()[p].name), {Subject::Kind::point, s_.points()[p].name});
+        note(fmt::format("no member goes through point {}", s_.points()[p].name),
+             {Subject::Kind::point, s_.points()[p].name});
     for (const LoadCase& c : s_.load_cases())
-      if (c.loads().empty()) note(fmt::format("load case '{}' is empty", c.name()), {Subject::Kind::load_case, c.name()});
+      if (c.loads().empty())
+        note(fmt::format("load case '{}' is empty", c.name()), {Subject::Kind::load_case, c.name()});
     std::vector<std::string> loaded;
     for (std::size_t i = 0; i < a_.spans.all.size(); ++i) {
       const Span& s = a_.spans.all[i];
@@ -239,7 +253,9 @@ class Run {
       if (bends) loaded.push_back(s_.members()[s.member].name);
     }
     if (!loaded.empty())
-      note(fmt::format("{}: loads on a link (its own weight too) go to its ends; its own bending is not computed", list(loaded)),
+      note(fmt::format(
+               "{}: loads on a link (its own weight too) go to its ends; its own bending is not computed",
+               list(loaded)),
            {Subject::Kind::member, loaded.front()});
     return notes;
   }
@@ -253,6 +269,8 @@ class Run {
 
 }  // namespace
 
-Expected<Analysis, Problems> analyse(const Structure& structure) { return Run(structure)(); }
+Expected<Analysis, Problems> analyse(const Structure& structure) {
+  return Run(structure)();
+}
 
 }  // namespace corvex::solver

@@ -16,7 +16,7 @@ struct CaseAnalysis {
   std::vector<Six> movement;  // of each point
   std::vector<Six> reaction;  // of each support, as given to the structure
   Resultant applied;
-  double residual = 0;        // of the equations, against the largest force in them
+  double residual = 0;  // of the equations, against the largest force in them
 };
 
 struct Analysis {

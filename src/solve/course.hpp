@@ -1,8 +1,9 @@
 // The exact course of inner forces and movements along a span: beam theory integrated piece by piece.
 //
-// With the signs of docs/theory.md: N' = −qx, Vy' = qy, Vz' = qz, Mz' = Vy, My' = Vz, T' = 0; at a place with a
-// load N jumps by −Px, Vy by Py, Vz by Pz, T by −mx, My by my, Mz by −mz. Movements: u' = N/EA, twist' = T/GJ,
-// slope' = M/EI, v' = slope − V/GA (the shear force V is minus the stress resultant on the face along +x).
+// With the signs of docs/theory.md: N' = −qx, Vy' = qy, Vz' = qz, Mz' = Vy, My' = Vz, T' = 0; at a place with
+// a load N jumps by −Px, Vy by Py, Vz by Pz, T by −mx, My by my, Mz by −mz. Movements: u' = N/EA, twist' =
+// T/GJ, slope' = M/EI, v' = slope − V/GA (the shear force V is minus the stress resultant on the face along
+// +x).
 #pragma once
 
 #include <array>
@@ -41,8 +42,8 @@ struct Polynomial {
   }
 };
 
-// The state of a cross-section. slope_y is the rotation in the x–y plane (about +z), slope_z the one in the x–z
-// plane (about −y).
+// The state of a cross-section. slope_y is the rotation in the x–y plane (about +z), slope_z the one in the
+// x–z plane (about −y).
 struct State {
   double N = 0, Vy = 0, Vz = 0, T = 0, My = 0, Mz = 0;
   double u = 0, v = 0, w = 0, twist = 0, slope_y = 0, slope_z = 0;

@@ -5,8 +5,8 @@
 namespace corvex::solver {
 namespace {
 
-// One bending plane at the freedoms (deflection a, slope a, deflection b, slope b); `sign` is −1 where the rotation
-// about the axis is minus the slope.
+// One bending plane at the freedoms (deflection a, slope a, deflection b, slope b); `sign` is −1 where the
+// rotation about the axis is minus the slope.
 void add_bending(Matrix12& K, double EI, double GA, double L, const std::array<int, 4>& f, double sign) {
   if (EI == 0) return;
   const double phi = GA > 0 ? 12 * EI / (GA * L * L) : 0;

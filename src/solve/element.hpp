@@ -1,5 +1,5 @@
-// The stiffness of one span and the forces that its loads put on its ends, exact for straight prismatic beams with
-// shear deformation (Przemieniecki, Theory of Matrix Structural Analysis, ch. 5.6) and for links.
+// The stiffness of one span and the forces that its loads put on its ends, exact for straight prismatic beams
+// with shear deformation (Przemieniecki, Theory of Matrix Structural Analysis, ch. 5.6) and for links.
 //
 // Local order: u v w θx θy θz at end a, then at end b; forces are those of the point on the span.
 #pragma once
@@ -42,8 +42,8 @@ Vector12 to_local(const Axes& axes, const Vector12& global);
 Vector12 to_global(const Axes& axes, const Vector12& local);
 Matrix12 to_global(const Axes& axes, const Matrix12& local);
 
-// The end movements without the motion of the span as a rigid body: what deforms it. Exact to the rounding of the
-// movements themselves, so that energies far below that of a stiff span are seen.
+// The end movements without the motion of the span as a rigid body: what deforms it. Exact to the rounding of
+// the movements themselves, so that energies far below that of a stiff span are seen.
 Vector12 deforming_part(const Vector12& local_ends, double length);
 
 }  // namespace corvex::solver

@@ -1,8 +1,8 @@
 // The factorised stiffness matrix, by the method that suits its size.
 //
-// Every method works on the matrix scaled to a diagonal of one, and in the order given: the caller has numbered the
-// freedoms in the order of elimination. A pivot that all but vanishes is reported as weak; whether that is a
-// structure that can move or one that is merely soft is for mechanism.hpp to say.
+// Every method works on the matrix scaled to a diagonal of one, and in the order given: the caller has
+// numbered the freedoms in the order of elimination. A pivot that all but vanishes is reported as weak;
+// whether that is a structure that can move or one that is merely soft is for mechanism.hpp to say.
 #pragma once
 
 #include <memory>

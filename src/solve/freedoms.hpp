@@ -1,8 +1,8 @@
 // Only the freedoms that exist.
 //
-// Plane structures have x, y and rz a point. A point has rotations only where something rigid could turn with it:
-// the end of a beam without a hinge, or a beam that runs through. Where only links and hinged ends meet there is
-// none in the plane; in space, hinged ends still bring torsion about their own axes (see spin.hpp).
+// Plane structures have x, y and rz a point. A point has rotations only where something rigid could turn with
+// it: the end of a beam without a hinge, or a beam that runs through. Where only links and hinged ends meet
+// there is none in the plane; in space, hinged ends still bring torsion about their own axes (see spin.hpp).
 #pragma once
 
 #include <array>

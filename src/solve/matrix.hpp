@@ -45,8 +45,8 @@ class Assembly {
 
   const Freedoms& f_;
   LowerMatrix matrix_;
-  std::vector<int> place_;                 // of each point in the order, −1 without freedoms
-  std::vector<int> neighbour_first_;       // later neighbours of each place, ascending
+  std::vector<int> place_;            // of each point in the order, −1 without freedoms
+  std::vector<int> neighbour_first_;  // later neighbours of each place, ascending
   std::vector<int> neighbour_, neighbour_offset_;
 };
 

@@ -34,8 +34,8 @@ std::vector<std::vector<std::size_t>> parts(const Spans& spans, const Freedoms& 
   return all;
 }
 
-// One part moved as a rigid body: three translations and three rotations about its middle, the rotations scaled to
-// the part's size so that all six compare.
+// One part moved as a rigid body: three translations and three rotations about its middle, the rotations
+// scaled to the part's size so that all six compare.
 class RigidPart {
  public:
   RigidPart(const Structure& s, const Freedoms& f, const std::vector<std::size_t>& points, bool whole)
@@ -59,7 +59,9 @@ class RigidPart {
  private:
   Vector position(std::size_t p) const { return s_.points()[p].position; }
 
-  static void add(Problems& problems, std::string text) { problems.push_back({std::move(text), {}, "supports"}); }
+  static void add(Problems& problems, std::string text) {
+    problems.push_back({std::move(text), {}, "supports"});
+  }
 
   // What the six motions do to the freedom k of a point.
   Eigen::Matrix<double, 1, 6> row(std::size_t p, std::size_t k) const {
@@ -140,7 +142,8 @@ class RigidPart {
                            middle_.y + free(0, 0) / turn, end);
     }
     const Vector turn{free(3, 0), free(4, 0), free(5, 0)};
-    if (free.cols() == 1 && length(turn) > 1e-9) return fmt::format("{} about an axis along {}{}", who, direction(s_, turn), end);
+    if (free.cols() == 1 && length(turn) > 1e-9)
+      return fmt::format("{} about an axis along {}{}", who, direction(s_, turn), end);
     return fmt::format("{} or slides in {} independent ways{}", who, free.cols(), end);
   }
 
@@ -180,7 +183,8 @@ Motion motion_of(const Freedoms& f, const Eigen::VectorXd& z) {
   return m;
 }
 
-Eigen::MatrixXd energies(const Structure& s, const Spans& spans, const Freedoms& f, const Eigen::MatrixXd& Z) {
+Eigen::MatrixXd energies(const Structure& s, const Spans& spans, const Freedoms& f,
+                         const Eigen::MatrixXd& Z) {
   Eigen::MatrixXd E = Eigen::MatrixXd::Zero(Z.cols(), Z.cols());
   Eigen::Matrix<double, 12, Eigen::Dynamic> D(12, Z.cols());
   for (const Span& span : spans.all) {
@@ -190,7 +194,8 @@ Eigen::MatrixXd energies(const Structure& s, const Spans& spans, const Freedoms&
     for (Eigen::Index c = 0; c < Z.cols(); ++c) {
       Vector12 global = Vector12::Zero();
       for (int k = 0; k < 6; ++k) {
-        const int a = f.equation[span.a][static_cast<std::size_t>(k)], b = f.equation[span.b][static_cast<std::size_t>(k)];
+        const int a = f.equation[span.a][static_cast<std::size_t>(k)],
+                  b = f.equation[span.b][static_cast<std::size_t>(k)];
         if (a >= 0) global(k) = Z(a, c);
         if (b >= 0) global(6 + k) = Z(b, c);
       }
@@ -204,8 +209,8 @@ Eigen::MatrixXd energies(const Structure& s, const Spans& spans, const Freedoms&
 
 }  // namespace
 
-Problems inner_motions(const Structure& structure, const Spans& spans, const Freedoms& f, const LowerMatrix& K,
-                       const std::vector<int>& weak) {
+Problems inner_motions(const Structure& structure, const Spans& spans, const Freedoms& f,
+                       const LowerMatrix& K, const std::vector<int>& weak) {
   const LowerMatrix grounded = K.grounded(weak);
   const Factor factor = Factor::tolerant(grounded);
   const auto m = static_cast<Eigen::Index>(std::min(weak.size(), most_examined));
@@ -224,7 +229,8 @@ Problems inner_motions(const Structure& structure, const Spans& spans, const Fre
   while (null < m && modes.eigenvalues()(null) < no_energy) ++null;
   for (Eigen::Index c = 0; c < null && problems.size() < most_told; ++c) {
     // Single columns are the simpler motions; they are free of energy only if all are.
-    const Eigen::VectorXd z = all_null ? Eigen::VectorXd(Z.col(c)) : Eigen::VectorXd(Z * modes.eigenvectors().col(c));
+    const Eigen::VectorXd z =
+        all_null ? Eigen::VectorXd(Z.col(c)) : Eigen::VectorXd(Z * modes.eigenvectors().col(c));
     problems.push_back({in_words(structure, motion_of(f, z)) + ": nothing holds this motion", {}, "members"});
   }
   const std::size_t all = static_cast<std::size_t>(null) + (weak.size() - static_cast<std::size_t>(m));

@@ -83,7 +83,8 @@ std::string in_words(const Structure& s, const Motion& motion) {
   }
   if (same) {
     for (std::string& m : whole_members(s, moving)) names.push_back(std::move(m));
-    return fmt::format("{} {} along {}", list(names), names.size() == 1 ? "slides" : "slide", direction(s, first));
+    return fmt::format("{} {} along {}", list(names), names.size() == 1 ? "slides" : "slide",
+                       direction(s, first));
   }
   std::string text;
   int told = 0;

@@ -16,14 +16,14 @@ class Multifrontal : public Backend {
     id_.comm_fortran = use_comm_world;
     run(-1);
     for (const int stream : {1, 2, 3, 4}) icntl(stream) = stream == 4 ? 0 : -1;  // silence
-    icntl(6) = 0;                  // no permutation of columns
-    icntl(7) = 1;                  // the order of elimination is ours
-    icntl(8) = 0;                  // the matrix comes scaled
-    icntl(10) = 0;                 // refinement is done by the caller, on the unscaled matrix
-    icntl(12) = 1;                 // no compressed graph
-    icntl(14) = 30;                // per cent of spare memory
+    icntl(6) = 0;                                                                // no permutation of columns
+    icntl(7) = 1;    // the order of elimination is ours
+    icntl(8) = 0;    // the matrix comes scaled
+    icntl(10) = 0;   // refinement is done by the caller, on the unscaled matrix
+    icntl(12) = 1;   // no compressed graph
+    icntl(14) = 30;  // per cent of spare memory
     icntl(24) = detect ? 1 : 0;
-    id_.cntl[0] = 0;               // no pivoting: the matrix is positive definite where the structure holds
+    id_.cntl[0] = 0;  // no pivoting: the matrix is positive definite where the structure holds
     if (detect) id_.cntl[2] = weak_pivot;
   }
   ~Multifrontal() override { run(-2); }

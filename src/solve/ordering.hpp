@@ -1,5 +1,5 @@
-// The order in which points are eliminated. Ordering the graph of points instead of single freedoms costs half of
-// the analysis and no fill.
+// The order in which points are eliminated. Ordering the graph of points instead of single freedoms costs
+// half of the analysis and no fill.
 #pragma once
 
 #include <vector>
@@ -13,8 +13,8 @@ struct Graph {
   int size() const { return static_cast<int>(first.size()) - 1; }
 };
 
-// Vertices in the order of elimination: by approximate minimum degree, or by METIS' nested dissection where the
-// graph is large and that takes fewer operations. `weight` is the number of freedoms of each vertex.
+// Vertices in the order of elimination: by approximate minimum degree, or by METIS' nested dissection where
+// the graph is large and that takes fewer operations. `weight` is the number of freedoms of each vertex.
 std::vector<int> elimination_order(const Graph& graph, const std::vector<int>& weight);
 
 }  // namespace corvex::solver

@@ -52,15 +52,21 @@ class Gathering {
   }
 
  private:
-  void spread(std::size_t member, const Axes& axes, double from, double to, const Vector& first, const Vector& last) {
+  void spread(std::size_t member, const Axes& axes, double from, double to, const Vector& first,
+              const Vector& last) {
     const Vector a = axes.local(first), b = axes.local(last);
     const Vector slope = (b - a) / (to - from);
     for (std::size_t i = spans_.first[member]; i < spans_.first[member + 1]; ++i) {
       const Span& span = spans_.all[i];
       const double begin = std::max(from, span.start), end = std::min(to, span.start + span.length);
       if (end - begin <= 1e-9 * span.length) continue;
-      entries.push_back({i, begin - span.start, std::min(end - span.start, span.length), a + slope * (begin - from),
-                         a + slope * (end - from), {}, {}});
+      entries.push_back({i,
+                         begin - span.start,
+                         std::min(end - span.start, span.length),
+                         a + slope * (begin - from),
+                         a + slope * (end - from),
+                         {},
+                         {}});
     }
   }
 
@@ -115,7 +121,8 @@ SpanLoads::SpanLoads(const Structure& structure, const Spans& spans, const LoadC
   Gathering gather(structure, spans);
   for (const Load& l : loads.loads()) std::visit(gather, l);
   std::vector<Entry>& entries = gather.entries;
-  std::stable_sort(entries.begin(), entries.end(), [](const Entry& a, const Entry& b) { return a.span < b.span; });
+  std::stable_sort(entries.begin(), entries.end(),
+                   [](const Entry& a, const Entry& b) { return a.span < b.span; });
   first_.assign(spans.all.size() + 1, 0);
   std::size_t next = 0;
   for (std::size_t i = 0; i < spans.all.size(); ++i) {
@@ -154,7 +161,8 @@ struct Sum {
   }
   void operator()(const GravityLoad& l) {
     for (const Member& m : s.members()) {
-      const double mass = s.section_of(m).properties().A.si() * s.material_of(m).density.si() * s.length_of(m);
+      const double mass =
+          s.section_of(m).properties().A.si() * s.material_of(m).density.si() * s.length_of(m);
       add(along(m, s.length_of(m) / 2), l.acceleration * mass);
     }
   }

@@ -30,14 +30,17 @@ LoadCase& LoadCase::on(MemberId member, Length at, const Moment& moment) {
   return *this;
 }
 
-LoadCase& LoadCase::line(MemberId member, const LineForce& load) { return line(member, load, load); }
+LoadCase& LoadCase::line(MemberId member, const LineForce& load) {
+  return line(member, load, load);
+}
 
 LoadCase& LoadCase::line(MemberId member, const LineForce& first, const LineForce& last) {
   loads_.push_back(LineLoad{member, 0, std::nullopt, si(first), si(last)});
   return *this;
 }
 
-LoadCase& LoadCase::line(MemberId member, const LineForce& first, const LineForce& last, Length from, Length to) {
+LoadCase& LoadCase::line(MemberId member, const LineForce& first, const LineForce& last, Length from,
+                         Length to) {
   loads_.push_back(LineLoad{member, from.si(), to.si(), si(first), si(last)});
   return *this;
 }

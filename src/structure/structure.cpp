@@ -10,7 +10,9 @@ Support Support::fixed() {
   return s;
 }
 
-Support Support::pinned() { return hold({Freedom::x, Freedom::y, Freedom::z}); }
+Support Support::pinned() {
+  return hold({Freedom::x, Freedom::y, Freedom::z});
+}
 
 Support Support::roller() {
   Support s;
@@ -18,7 +20,9 @@ Support Support::roller() {
   return s;
 }
 
-Support Support::hold(std::initializer_list<Freedom> freedoms) { return hold(std::vector<Freedom>(freedoms)); }
+Support Support::hold(std::initializer_list<Freedom> freedoms) {
+  return hold(std::vector<Freedom>(freedoms));
+}
 
 Support Support::hold(const std::vector<Freedom>& freedoms) {
   Support s;
@@ -26,8 +30,12 @@ Support Support::hold(const std::vector<Freedom>& freedoms) {
   return s;
 }
 
-Structure Structure::plane(std::string title) { return Structure(std::move(title), true, Up::y); }
-Structure Structure::space(std::string title, Up up) { return Structure(std::move(title), false, up); }
+Structure Structure::plane(std::string title) {
+  return Structure(std::move(title), true, Up::y);
+}
+Structure Structure::space(std::string title, Up up) {
+  return Structure(std::move(title), false, up);
+}
 
 void Structure::enter(Index& index, const std::string& name, std::size_t at, Subject::Kind kind) {
   const bool reserved = name == "all" || name == "envelope" || name == "total";
