@@ -17,16 +17,16 @@
 namespace corvex {
 
 struct Material {
-  std::string name;
-  Stress E;
+  std::string name{};
+  Stress E{};
   double poisson = 0.3;
   // The shear modulus; E/(2(1 + poisson)) where it is not given.
-  std::optional<Stress> G;
-  Density density;
-  Expansion expansion;
-  std::optional<Stress> yield;
+  std::optional<Stress> G{};
+  Density density{};
+  Expansion expansion{};
+  std::optional<Stress> yield{};
   // Where given, safety is counted against it instead of the yield strength.
-  std::optional<Stress> allowable;
+  std::optional<Stress> allowable{};
 
   Stress shear_modulus() const { return G ? *G : E / (2 * (1 + poisson)); }
   // What safety is counted against, if anything is known.

@@ -28,28 +28,29 @@
 
 namespace corvex {
 
+// Every dimension has an initialiser, so that naming only some of them is no warning under -Wextra.
 struct SquareTube {
-  Length width, wall;
+  Length width{}, wall{};
 };
 struct RectangularTube {
-  Length height, width, wall;
+  Length height{}, width{}, wall{};
 };
 struct RoundTube {
-  Length diameter, wall;
+  Length diameter{}, wall{};
 };
 struct RoundBar {
-  Length diameter;
+  Length diameter{};
 };
 struct RectangularBar {
-  Length height, width;
+  Length height{}, width{};
 };
 // Figures from a table or a data sheet. What is not given is not computed: without Ay and Az there is no
 // shear deformation, without Wy and Wz no bending stress, and shear stress is never known.
 struct GivenProperties {
-  Area A;
-  std::optional<SecondMoment> Iy, Iz, J;
-  std::optional<SectionModulus> Wy, Wz;
-  std::optional<Area> Ay, Az;
+  Area A{};
+  std::optional<SecondMoment> Iy{}, Iz{}, J{};
+  std::optional<SectionModulus> Wy{}, Wz{};
+  std::optional<Area> Ay{}, Az{};
 };
 
 using Shape = std::variant<SquareTube, RectangularTube, RoundTube, RoundBar, RectangularBar, GivenProperties>;

@@ -58,8 +58,8 @@ class Support {
 };
 
 struct MemberOptions {
-  SectionId section;
-  Material material;
+  SectionId section{};
+  Material material{};
   MemberKind kind = MemberKind::beam;
   Hinge hinge = Hinge::none;
   // Turns the section about the member's axis, right-handed.

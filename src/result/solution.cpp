@@ -230,13 +230,14 @@ Balance CaseResult::balance() const {
   const Structure& s = data_->structure;
   const solver::CaseAnalysis& c = data_->analysis.cases[case_];
   Vector force, moment, low = s.points().front().position, high = low;
-  double largest = length(c.applied.force);
+  double largest = c.applied.largest_force, turning = c.applied.largest_moment;
   for (std::size_t i = 0; i < s.supports().size(); ++i) {
     const solver::Six& r = c.reaction[i];
     const Vector f{r[0], r[1], r[2]}, m{r[3], r[4], r[5]};
     force += f;
     moment += cross(s[s.supports()[i].at].position, f) + m;
     largest = std::max(largest, length(f));
+    turning = std::max(turning, length(m));
   }
   for (const Point& p : s.points()) {
     low = {std::min(low.x, p.position.x), std::min(low.y, p.position.y), std::min(low.z, p.position.z)};
@@ -245,8 +246,8 @@ Balance CaseResult::balance() const {
   // Levers count from the origin, wherever the structure stands.
   const double size = std::max({length(high - low), length(low), length(high)});
   const Vector lack = force + c.applied.force, turn = moment + c.applied.moment;
-  double reference = largest;
-  if (reference == 0) reference = std::max(length(c.applied.moment), length(moment)) / size;
+  // Where only moments act, the forces are rounding: a moment counts as the pair of forces that spans the structure.
+  const double reference = std::max(largest, turning / size);
   Balance b;
   b.applied = reaction_of({c.applied.force.x, c.applied.force.y, c.applied.force.z, c.applied.moment.x,
                            c.applied.moment.y, c.applied.moment.z});

@@ -9,12 +9,10 @@
 
 namespace corvex::solver {
 
-using Six = std::array<double, 6>;  // x y z, then about x y z; global axes
-
 struct CaseAnalysis {
   SpanLoads loads;
-  std::vector<Six> movement;  // of each point
-  std::vector<Six> reaction;  // of each support, as given to the structure
+  std::vector<Six> movement;  // of each point, global axes
+  std::vector<Six> reaction;  // of each support, as given to the structure; global axes
   Resultant applied;
   double residual = 0;  // of the equations, against the largest force in them
 };

@@ -64,8 +64,11 @@ Method suitable_method(int freedoms) {
 }
 
 Eigen::VectorXd scale_to_unit_diagonal(LowerMatrix& K) {
+  // Less than this share of its point's stiffness is rounding: lifted to one it would pass for stiffness. A joint of
+  // two links that lean against each other by 1e-9 still counts.
+  constexpr double least = 1e-18;
   Eigen::VectorXd s = K.diagonal();
-  for (double& d : s) d = d > 0 ? 1 / std::sqrt(d) : 1;
+  for (int j = 0; j < K.n; ++j) s(j) = 1 / std::sqrt(std::max(s(j), least * K.reference[j]));
   for (int j = 0; j < K.n; ++j)
     for (int k = K.first[j]; k < K.first[j + 1]; ++k) K.value[k] *= s(j) * s(K.row[k]);
   return s;

@@ -52,7 +52,7 @@ class Factor {
   bool sound_ = false;
 };
 
-// Diagonal of one: S K S, with S returned.
+// Diagonal of one, but for what is only rounding: S K S, with S returned.
 Eigen::VectorXd scale_to_unit_diagonal(LowerMatrix& K);
 
 // The freedoms whose pivots vanish.

@@ -143,4 +143,42 @@ void Assembly::add_block(std::size_t p, std::size_t q, const Matrix12& K, int ro
   }
 }
 
+LowerMatrix Assembly::take() {
+  matrix_.reference.assign(static_cast<std::size_t>(matrix_.n), 0);
+  double largest = 0;
+  for (const auto& equation : f_.equation)
+    for (const std::size_t kind : {0, 3}) {
+      double most = 0;
+      for (std::size_t k = kind; k < kind + 3; ++k)
+        if (equation[k] >= 0) most = std::max(most, matrix_.value[matrix_.first[equation[k]]]);
+      for (std::size_t k = kind; k < kind + 3; ++k)
+        if (equation[k] >= 0) matrix_.reference[equation[k]] = most;
+      largest = std::max(largest, most);
+    }
+  // A point that nothing at all stiffens.
+  for (double& r : matrix_.reference)
+    if (!(r > 0)) r = largest > 0 ? largest : 1;
+  return std::move(matrix_);
+}
+
+LowerMatrix assemble_all(const Structure& structure, const Spans& spans, Freedoms& f) {
+  const PointGraph g = point_graph(spans, f);
+  const std::vector<int> order = elimination_order(g.graph, g.weight);
+  std::vector<std::size_t> points;
+  points.reserve(order.size());
+  for (const int v : order) points.push_back(g.point[static_cast<std::size_t>(v)]);
+  number(f, points);
+  Assembly assembly(g, order, f);
+  for (std::size_t m = 0; m < structure.members().size(); ++m) {
+    const Member& member = structure.members()[m];
+    const Rigidity r = rigidity(structure, member);
+    const Axes axes = local_axes(structure, member);
+    for (std::size_t i = spans.first[m]; i < spans.first[m + 1]; ++i) {
+      const Span& s = spans.all[i];
+      if (f.free_count(s.a) > 0 || f.free_count(s.b) > 0) assembly.add(s, to_global(axes, Element(r, s).stiffness()));
+    }
+  }
+  return assembly.take();
+}
+
 }  // namespace corvex::solver

@@ -15,6 +15,9 @@ struct LowerMatrix {
   std::vector<int> first;  // of each column; one more at the end
   std::vector<int> row;
   std::vector<double> value;
+  // What the diagonal of each freedom is small against: the largest diagonal of the movements, or of the rotations, of
+  // its point. Told apart from rounding by it: a link that should stand square to a freedom gives it 1e-32 of that.
+  std::vector<double> reference;
 
   Eigen::VectorXd diagonal() const;
   // this · x, with the upper triangle by symmetry.
@@ -38,7 +41,7 @@ class Assembly {
   Assembly(const PointGraph& g, const std::vector<int>& order, const Freedoms& f);
 
   void add(const Span& span, const Matrix12& global_stiffness);
-  LowerMatrix take() { return std::move(matrix_); }
+  LowerMatrix take();
 
  private:
   void add_block(std::size_t p, std::size_t q, const Matrix12& K, int row_offset, int column_offset);
@@ -49,5 +52,8 @@ class Assembly {
   std::vector<int> neighbour_first_;  // later neighbours of each place, ascending
   std::vector<int> neighbour_, neighbour_offset_;
 };
+
+// Orders and numbers the free freedoms and assembles the stiffness of all spans.
+LowerMatrix assemble_all(const Structure& structure, const Spans& spans, Freedoms& f);
 
 }  // namespace corvex::solver

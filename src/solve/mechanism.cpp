@@ -63,6 +63,9 @@ class RigidPart {
     problems.push_back({std::move(text), {}, "supports"});
   }
 
+  // A coordinate without its rounding noise.
+  double tidy(double x) const { return std::abs(x) < 1e-9 * size_ ? 0.0 : x; }
+
   // What the six motions do to the freedom k of a point.
   Eigen::Matrix<double, 1, 6> row(std::size_t p, std::size_t k) const {
     Eigen::Matrix<double, 1, 6> r;
@@ -91,20 +94,20 @@ class RigidPart {
       }
     if (s_.is_plane())
       for (const int k : {2, 3, 4}) held(k, k) += 1;
-    const Eigen::MatrixXd free = kernel(held);
+    const Eigen::MatrixXd free = kernel(held, held.trace());
     if (free.cols() == 0) return free;
     // Of these, those that move something.
-    const Eigen::MatrixXd void_ones = free * kernel(free.transpose() * moved * free);
+    const Eigen::MatrixXd void_ones = free * kernel(free.transpose() * moved * free, moved.trace());
     Eigen::MatrixXd rest = free;
     for (Eigen::Index i = 0; i < void_ones.cols(); ++i) rest = without(rest, void_ones.col(i));
     return rest;
   }
 
-  static Eigen::MatrixXd kernel(const Eigen::MatrixXd& square) {
+  // What vanishes beside `size`.
+  static Eigen::MatrixXd kernel(const Eigen::MatrixXd& square, double size) {
     const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(square);
-    const double largest = std::max(eigen.eigenvalues().maxCoeff(), 1e-300);
     Eigen::Index n = 0;
-    while (n < square.rows() && eigen.eigenvalues()(n) < 1e-13 * largest) ++n;
+    while (n < square.rows() && eigen.eigenvalues()(n) <= 1e-13 * size) ++n;
     return eigen.eigenvectors().leftCols(n);
   }
 
@@ -138,8 +141,8 @@ class RigidPart {
     if (s_.is_plane()) {
       const double turn = free(5, 0) / size_;
       if (std::abs(turn) * size_ > 1e-9)
-        return fmt::format("{} about the place ({:.4g} m, {:.4g} m){}", who, middle_.x - free(1, 0) / turn,
-                           middle_.y + free(0, 0) / turn, end);
+        return fmt::format("{} about the place ({:.4g} m, {:.4g} m){}", who, tidy(middle_.x - free(1, 0) / turn),
+                           tidy(middle_.y + free(0, 0) / turn), end);
     }
     const Vector turn{free(3, 0), free(4, 0), free(5, 0)};
     if (free.cols() == 1 && length(turn) > 1e-9)
@@ -166,7 +169,7 @@ Problems rigid_motions(const Structure& structure, const Spans& spans, const Fre
 
 namespace {
 
-// Below this share of what the stiffness on the diagonal would give, a motion meets no resistance.
+// Below this share of what the stiffness around the moving points would give, a motion meets no resistance.
 constexpr double no_energy = 1e-18;
 constexpr std::size_t most_told = 3;
 constexpr std::size_t most_examined = 200;
@@ -221,7 +224,8 @@ Problems inner_motions(const Structure& structure, const Spans& spans, const Fre
   for (const int j : weak) right.row(j).setZero();
   const Eigen::MatrixXd Z = factor.solve(right) + unit;
   const Eigen::MatrixXd E = energies(structure, spans, f, Z);
-  const Eigen::MatrixXd reference = Z.transpose() * K.diagonal().asDiagonal() * Z;
+  const Eigen::Map<const Eigen::VectorXd> stiffness(K.reference.data(), K.n);
+  const Eigen::MatrixXd reference = Z.transpose() * stiffness.asDiagonal() * Z;
   const Eigen::GeneralizedSelfAdjointEigenSolver<Eigen::MatrixXd> modes(E, reference);
   Problems problems;
   const bool all_null = modes.eigenvalues()(m - 1) < no_energy;

@@ -12,7 +12,7 @@ class Multifrontal : public Backend {
  public:
   explicit Multifrontal(bool detect) {
     id_.par = 1;
-    id_.sym = 2;  // symmetric; without pivoting for size (below) this is LDLᵀ in our own order
+    id_.sym = 2;  // symmetric; with hardly any pivoting (below) this is LDLᵀ in our own order
     id_.comm_fortran = use_comm_world;
     run(-1);
     for (const int stream : {1, 2, 3, 4}) icntl(stream) = stream == 4 ? 0 : -1;  // silence
@@ -23,7 +23,9 @@ class Multifrontal : public Backend {
     icntl(12) = 1;   // no compressed graph
     icntl(14) = 30;  // per cent of spare memory
     icntl(24) = detect ? 1 : 0;
-    id_.cntl[0] = 0;  // no pivoting: the matrix is positive definite where the structure holds
+// Positive definite matrices need no pivoting; but rows without a pivot are looked for only where it is on, so it
+    // is on with a threshold that nothing sound falls below.
+    id_.cntl[0] = 1e-8;
     if (detect) id_.cntl[2] = weak_pivot;
   }
   ~Multifrontal() override { run(-2); }

@@ -11,6 +11,8 @@ namespace corvex::solver {
 // The six freedoms of a span's end, in the member's axes: u v w, then rotations about x, y, z.
 inline constexpr int end_freedoms = 6;
 
+using Six = std::array<double, 6>;  // x y z, then about x y z
+
 // Resistance of a cross-section of its material. Zero shear stiffness means: shear deformation is left out.
 struct Rigidity {
   double EA = 0, EIy = 0, EIz = 0, GJ = 0, GAy = 0, GAz = 0;

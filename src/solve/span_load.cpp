@@ -143,6 +143,8 @@ struct Sum {
   void add(const Vector& at, const Vector& force, const Vector& moment = {}) {
     r.force += force;
     r.moment += cross(at, force) + moment;
+    r.largest_force = std::max(r.largest_force, length(force));
+    r.largest_moment = std::max(r.largest_moment, length(moment));
   }
   Vector along(const Member& m, double x) const {
     const Vector a = s[m.through.front()].position, b = s[m.through.back()].position;

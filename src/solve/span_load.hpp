@@ -33,6 +33,7 @@ class SpanLoads {
 // The sum of all loads of a case and of their moments about the origin, from their description alone.
 struct Resultant {
   Vector force, moment;
+  double largest_force = 0, largest_moment = 0;  // of the single loads, which may cancel in the sum
 };
 Resultant resultant(const Structure& structure, const LoadCase& loads);
 

@@ -15,21 +15,10 @@ void mark_idle_spins(const Structure& structure, const Spans& spans, Freedoms& f
       any |= spin;
     }
   if (!any) return;
-  const PointGraph g = point_graph(spans, only);
-  const std::vector<int> order = elimination_order(g.graph, g.weight);
-  std::vector<std::size_t> points;
-  for (const int v : order) points.push_back(g.point[v]);
-  number(only, points);
-  Assembly assembly(g, order, only);
-  for (const Span& s : spans.all) {
-    if (!s.beam || (only.free_count(s.a) == 0 && only.free_count(s.b) == 0)) continue;
-    const Member& m = structure.members()[s.member];
-    assembly.add(s, to_global(local_axes(structure, m), Element(rigidity(structure, m), s).stiffness()));
-  }
-  const std::vector<int> idle = null_pivots(assembly.take());
+  const std::vector<int> idle = null_pivots(assemble_all(structure, spans, only));
   std::vector<bool> is_idle(static_cast<std::size_t>(only.equations), false);
   for (const int j : idle) is_idle[j] = true;
-  for (const std::size_t p : points)
+  for (std::size_t p = 0; p < f.status.size(); ++p)
     for (std::size_t k = 3; k < 6; ++k)
       if (only.equation[p][k] >= 0 && is_idle[only.equation[p][k]]) f.status[p][k] = Status::idle;
 }

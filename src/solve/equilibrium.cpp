@@ -1,0 +1,64 @@
+#include "solve/equilibrium.hpp"
+
+#include <algorithm>
+
+#include "solve/element.hpp"
+
+namespace corvex::solver {
+namespace {
+
+Vector12 ends_of(const std::vector<Six>& movement, const Span& s) {
+  Vector12 d;
+  for (int k = 0; k < 6; ++k) {
+    d(k) = movement[s.a][static_cast<std::size_t>(k)];
+    d(6 + k) = movement[s.b][static_cast<std::size_t>(k)];
+  }
+  return d;
+}
+
+void take_point_loads(const LoadCase& loads, Need& need) {
+  for (const Load& load : loads.loads()) {
+    const auto* l = std::get_if<PointLoad>(&load);
+    if (!l) continue;
+    const double six[] = {l->force.x, l->force.y, l->force.z, l->moment.x, l->moment.y, l->moment.z};
+    for (std::size_t k = 0; k < 6; ++k) {
+      need.at[l->at.index][k] -= six[k];
+      need.largest = std::max(need.largest, std::abs(six[k]));
+    }
+  }
+}
+
+}  // namespace
+
+std::vector<Need> needs(const Structure& structure, const Analysis& a) {
+  std::vector<Need> all(a.cases.size());
+  for (std::size_t c = 0; c < all.size(); ++c) {
+    all[c].at.assign(structure.points().size(), Six{});
+    take_point_loads(structure.load_cases()[c], all[c]);
+  }
+  for (std::size_t m = 0; m < structure.members().size(); ++m) {
+    const Member& member = structure.members()[m];
+    const Rigidity r = rigidity(structure, member);
+    const Axes axes = local_axes(structure, member);
+    for (std::size_t i = a.spans.first[m]; i < a.spans.first[m + 1]; ++i) {
+      const Span& s = a.spans.all[i];
+      std::optional<Element> element;
+      for (std::size_t c = 0; c < all.size(); ++c) {
+        const Vector12 ends = ends_of(a.cases[c].movement, s);
+        const auto loads = a.cases[c].loads.on(i);
+        if (loads.empty() && ends.isZero(0)) continue;
+        if (!element) element.emplace(r, s);
+        const Vector12 local = element->end_forces(element->own_ends(to_local(axes, ends), loads), loads);
+        const Vector12 force = to_global(axes, local);
+        all[c].largest = std::max(all[c].largest, local.cwiseAbs().maxCoeff());
+        for (int k = 0; k < 6; ++k) {
+          all[c].at[s.a][static_cast<std::size_t>(k)] += force(k);
+          all[c].at[s.b][static_cast<std::size_t>(k)] += force(6 + k);
+        }
+      }
+    }
+  }
+  return all;
+}
+
+}  // namespace corvex::solver

@@ -1,0 +1,20 @@
+// What every point must be given from outside so that all spans that meet there are in balance: the reaction where a
+// support holds, nothing where the equations are met, the loads themselves while nothing has moved.
+//
+// Forces are taken from what deforms each span, not from a product of the whole stiffness matrix with the movements:
+// the large common part of the movements drops out first, and a chain of many short pieces keeps its digits.
+#pragma once
+
+#include "solve/analysis.hpp"
+
+namespace corvex::solver {
+
+struct Need {
+  std::vector<Six> at;  // of each point, global axes
+  double largest = 0;   // of the forces and moments that meet there: what a remainder is small against
+};
+
+// Of each case, for the movements that `analysis` holds.
+std::vector<Need> needs(const Structure& structure, const Analysis& analysis);
+
+}  // namespace corvex::solver

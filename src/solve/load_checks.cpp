@@ -1,0 +1,85 @@
+#include "solve/load_checks.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "solve/motion_words.hpp"
+
+namespace corvex::solver {
+namespace {
+
+void check(const Structure& s, const Freedoms& f, const PointLoad& l, const Subject& subject, Problems& problems) {
+  const std::string& name = s[l.at].name;
+  if (!f.used[l.at.index]) {
+    problems.push_back(
+        {fmt::format("no member goes through point {}: nothing carries this load", name), subject, "at"});
+    return;
+  }
+  const double moment[] = {l.moment.x, l.moment.y, l.moment.z};
+  for (int k = 0; k < 3; ++k)
+    if (moment[k] != 0 && !f.exists(l.at.index, 3 + k))
+      problems.push_back(
+          {fmt::format("nothing at point {} can take a moment: only links and hinged ends meet there", name), subject,
+           "moment"});
+}
+
+void check(const Structure& s, const MemberLoad& l, const Subject& subject, Problems& problems) {
+  const Member& m = s[l.on];
+  const double torsion = local_axes(s, m).local(l.moment).x;
+  if (m.kind == MemberKind::link && std::abs(torsion) > 1e-9 * length(l.moment))
+    problems.push_back({fmt::format("'{}' is a link and cannot take torsion", m.name), subject, "moment"});
+}
+
+bool acts_across(const LoadPiece& l) {
+  return l.q0.y != 0 || l.q0.z != 0 || l.slope.y != 0 || l.slope.z != 0 || l.jump_force.y != 0 ||
+         l.jump_force.z != 0 || l.jump_moment.y != 0 || l.jump_moment.z != 0;
+}
+
+// Links that some case loads across.
+std::vector<std::string> loaded_links(const Structure& s, const Analysis& a) {
+  std::vector<std::string> names;
+  for (std::size_t i = 0; i < a.spans.all.size(); ++i) {
+    if (a.spans.all[i].beam) continue;
+    const bool loaded = std::any_of(a.cases.begin(), a.cases.end(), [&](const CaseAnalysis& c) {
+      const auto pieces = c.loads.on(i);
+      return std::any_of(pieces.begin(), pieces.end(), acts_across);
+    });
+    if (loaded) names.push_back(s.members()[a.spans.all[i].member].name);
+  }
+  return names;
+}
+
+}  // namespace
+
+Problems loads_without_hold(const Structure& s, const Freedoms& f) {
+  Problems problems;
+  for (const LoadCase& c : s.load_cases())
+    for (std::size_t i = 0; i < c.loads().size(); ++i) {
+      const Subject subject{Subject::Kind::load, c.name(), i};
+      if (const auto* l = std::get_if<PointLoad>(&c.loads()[i])) check(s, f, *l, subject, problems);
+      if (const auto* l = std::get_if<MemberLoad>(&c.loads()[i])) check(s, *l, subject, problems);
+    }
+  return problems;
+}
+
+Problems notes(const Structure& s, const Analysis& a) {
+  Problems notes;
+  const auto note = [&](std::string text, Subject subject) {
+    notes.push_back({std::move(text), std::move(subject), {}, {}, Problem::Severity::note});
+  };
+  for (std::size_t p = 0; p < s.points().size(); ++p)
+    if (!a.freedoms.used[p])
+      note(fmt::format("no member goes through point {}", s.points()[p].name),
+           {Subject::Kind::point, s.points()[p].name});
+  for (const LoadCase& c : s.load_cases())
+    if (c.loads().empty()) note(fmt::format("load case '{}' is empty", c.name()), {Subject::Kind::load_case, c.name()});
+  const std::vector<std::string> loaded = loaded_links(s, a);
+  if (!loaded.empty())
+    note(fmt::format("{}: loads on a link (its own weight too) go to its ends; its own bending is not computed",
+                     list(loaded)),
+         {Subject::Kind::member, loaded.front()});
+  return notes;
+}
+
+}  // namespace corvex::solver

@@ -1,0 +1,14 @@
+// What is to be said about loads once it is known which freedoms the structure has.
+#pragma once
+
+#include "solve/analysis.hpp"
+
+namespace corvex::solver {
+
+// Loads where the structure has nothing to take them: refused.
+Problems loads_without_hold(const Structure& structure, const Freedoms& f);
+
+// What is worth knowing about a structure that was solved: points without members, empty cases, loads across links.
+Problems notes(const Structure& structure, const Analysis& analysis);
+
+}  // namespace corvex::solver

@@ -1,0 +1,191 @@
+// Every mistake of a description is found before solving, says what it is about, and is refused by `solve`.
+#include <corvex/corvex.hpp>
+
+#include "support/near.hpp"
+
+using namespace corvex;
+using namespace corvex::literals;
+using Catch::Matchers::Contains;
+
+namespace {
+
+// A sound cantilever to spoil.
+struct Sound {
+  Structure s = Structure::plane("sound");
+  PointId a = s.point("A", 0_m, 0_m), b = s.point("B", 2_m, 0_m);
+  SectionId bar = s.section("bar", RectangularBar{.height = 60_mm, .width = 20_mm});
+  MemberOptions options{.section = bar, .material = material("S235")};
+  MemberId beam = s.member("beam", {a, b}, options);
+  LoadCase& loads = s.load_case("loads");
+  Sound() {
+    s.support(a, Support::fixed());
+    loads.at(b, Force{.y = -1_kN});
+  }
+};
+
+void refused(const Structure& s, const std::string& phrase) {
+  const Problems problems = s.validate();
+  REQUIRE(problems.size() == 1);
+  CHECK_THAT(describe(problems[0]), Contains(phrase));
+  CHECK(!solve(s).ok());
+}
+
+}  // namespace
+
+TEST_CASE("A sound description has no problem") {
+  Sound k;
+  CHECK(k.s.validate().empty());
+  CHECK(solve(k.s).ok());
+  CHECK(k.s.mass().si() == test::near(0.06 * 0.02 * 2 * 7850));
+}
+
+TEST_CASE("Names") {
+  Sound k;
+  SECTION("used twice") {
+    k.s.point("A", 5_m, 0_m);
+    refused(k.s, "point A: error: the name 'A' is used twice");
+  }
+  SECTION("reserved") {
+    k.s.point("all", 5_m, 0_m);
+    refused(k.s, "reserved");
+  }
+  SECTION("of a load case") {
+    k.s.load_case("envelope");
+    refused(k.s, "load case envelope: error: 'envelope' is a reserved name");
+  }
+  SECTION("with a comma") {
+    k.s.section("a, b", RoundBar{.diameter = 20_mm});
+    refused(k.s, "a quote or a comma");
+  }
+}
+
+TEST_CASE("Members") {
+  Sound k;
+  const auto c = k.s.point("C", 1_m, 1_mm), d = k.s.point("D", 3_m, 0_m), e = k.s.point("E", 2_m, 0_m);
+  SECTION("not straight") {
+    k.s.member("bent", {k.a, c, k.b}, k.options);
+    refused(k.s, "member bent: error: point C lies 0.001 m beside the straight line from A to B");
+  }
+  SECTION("out of order") {
+    k.s.member("back", {k.a, d, k.b}, k.options);
+    refused(k.s, "not in order");
+  }
+  SECTION("without length") {
+    k.s.member("none", {k.b, e}, k.options);
+    refused(k.s, "same place");
+  }
+  SECTION("through one point") {
+    k.s.member("one", {k.a}, k.options);
+    refused(k.s, "two points or more");
+  }
+  SECTION("a link through three") {
+    MemberOptions o = k.options;
+    o.kind = MemberKind::link;
+    k.s.member("link", {k.a, k.b, d}, o);
+    refused(k.s, "a link goes through two points");
+  }
+  SECTION("a link with a hinge") {
+    MemberOptions o = k.options;
+    o.kind = MemberKind::link;
+    o.hinge = Hinge::both;
+    k.s.member("link", {k.a, k.b}, o);
+    refused(k.s, "no hinge to free");
+  }
+  SECTION("rolled out of the plane") {
+    MemberOptions o = k.options;
+    o.roll = 30_deg;
+    k.s.member("rolled", {k.b, d}, o);
+    refused(k.s, "bend out of the plane");
+  }
+  SECTION("a strange section") {
+    MemberOptions o = k.options;
+    o.section = SectionId{7};
+    k.s.member("odd", {k.b, d}, o);
+    refused(k.s, "not one of this structure");
+  }
+  SECTION("a beam whose section tells only an area") {
+    MemberOptions o = k.options;
+    o.section = k.s.section("area", GivenProperties{.A = Area::si(1e-3)});
+    k.s.member("bare", {k.b, d}, o);
+    refused(k.s, "needs Iz");
+  }
+}
+
+TEST_CASE("Materials and sections") {
+  Sound k;
+  const auto d = k.s.point("D", 3_m, 0_m);
+  SECTION("without E") {
+    MemberOptions o = k.options;
+    o.material = Material{.name = "putty"};
+    k.s.member("soft", {k.b, d}, o);
+    refused(k.s, "material 'putty' needs E");
+  }
+  SECTION("an impossible Poisson's ratio") {
+    MemberOptions o = k.options;
+    o.material.poisson = 0.7;
+    k.s.member("odd", {k.b, d}, o);
+    refused(k.s, "Poisson");
+  }
+  SECTION("a wall too thick") {
+    k.s.section("solid", SquareTube{.width = 40_mm, .wall = 20_mm});
+    refused(k.s, "section solid: error: a wall of 20 mm leaves no hole in a width of 40 mm");
+  }
+  SECTION("an unknown name in code is a slip that throws") {
+    CHECK_THROWS_WITH(material("S253"), Contains("did you mean 'S235'") || Contains("S235"));
+  }
+}
+
+TEST_CASE("Supports and loads") {
+  Sound k;
+  SECTION("two supports on one point") {
+    k.s.support(k.a, Support::pinned());
+    refused(k.s, "two supports");
+  }
+  SECTION("a load beside its member") {
+    k.loads.on(k.beam, 2.5_m, Force{.y = -1_kN});
+    refused(k.s, "2.5 m is not on member 'beam', which is 2 m long");
+  }
+  SECTION("a line load that ends before it begins") {
+    k.loads.line(k.beam, LineForce{}, LineForce{}, 1_m, 0.5_m);
+    refused(k.s, "not after its beginning");
+  }
+  SECTION("a force out of the plane") {
+    k.loads.at(k.b, Force{.z = 1_kN});
+    refused(k.s, "load 2 of case loads: error: this force leaves the plane");
+  }
+  SECTION("a moment out of the plane") {
+    k.loads.at(k.b, Moment{.x = 1_kN_m});
+    refused(k.s, "turns about z");
+  }
+  SECTION("a load that is no number") {
+    k.loads.at(k.b, Force{.y = ForceSize::si(std::numeric_limits<double>::quiet_NaN())});
+    refused(k.s, "not finite");
+  }
+  SECTION("gravity without any mass") {
+    Structure s = Structure::plane("weightless");
+    const auto a = s.point("A", 0_m, 0_m), b = s.point("B", 2_m, 0_m);
+    Material ghost = material("S235");
+    ghost.density = {};
+    s.member("beam", {a, b}, {.section = s.section("bar", RoundBar{.diameter = 20_mm}), .material = ghost});
+    s.support(a, Support::fixed());
+    s.load_case("weight").gravity();
+    refused(s, "no mass");
+  }
+}
+
+TEST_CASE("An empty structure is refused, not computed") {
+  const Structure s = Structure::plane("empty");
+  const Problems problems = s.validate();
+  CHECK(problems.size() == 2);
+  CHECK(!solve(s).ok());
+}
+
+TEST_CASE("Asking for what is not there throws, and names it") {
+  Sound k;
+  const Solution s = solve(k.s);
+  CHECK_THROWS_WITH(s["wind"], Contains("wind"));
+  CHECK_THROWS_WITH(s[0]["rafter"], Contains("rafter"));
+  CHECK_THROWS_WITH(s[0].displacement("Q"), Contains("Q"));
+  CHECK_THROWS_AS(s[0]["beam"].at(3_m), std::out_of_range);
+  CHECK_THROWS_AS(solve(Structure::plane("empty"))[0], std::out_of_range);
+}

@@ -1,0 +1,72 @@
+// A frame as plain numbers: random ones are made here, changed in ways that must not change the answer, and built
+// through the library or written as a model file.
+#pragma once
+
+#include <array>
+#include <corvex/corvex.hpp>
+#include <string>
+#include <vector>
+
+namespace corvex::test {
+
+struct PlanMember {
+  std::vector<std::size_t> through;
+  std::size_t section = 0;
+  bool link = false;
+  Hinge hinge = Hinge::none;
+  double roll = 0;
+};
+
+struct PlanLoad {
+  enum class Kind { point_force, point_moment, member_force, member_moment, line, gravity };
+  Kind kind = Kind::point_force;
+  std::size_t on = 0;       // point or member
+  double from = 0, to = 0;  // m along the member
+  Vector first, last;       // N, N·m, N/m, m/s²; `last` for lines only
+};
+
+struct Plan {
+  bool plane = true;
+  Up up = Up::z;
+  bool shear = true;
+  std::vector<Vector> points;
+  std::vector<Shape> sections;
+  std::vector<PlanMember> members;
+  std::vector<std::pair<std::size_t, std::array<bool, 6>>> supports;
+  std::vector<std::vector<PlanLoad>> cases;
+
+  double length_of(const PlanMember& m) const;
+};
+
+// Rigid beams from a fixed point hold all points; links, hinged beams, members through three points, exactly vertical
+// ones, rolls, further supports and every kind of load come on top. The same seed gives the same plan.
+Plan random_plan(unsigned seed, bool plane);
+
+// Points and members are named P0, P1, … and M0, M1, …; cases C0, C1, ….
+Structure build(const Plan& plan);
+
+// The same frame, turned about the up direction (space only).
+Plan turned(const Plan& plan, double angle);
+Vector turn_about_up(const Plan& plan, const Vector& v, double angle);
+
+// The same frame with points and members in another order; where[i] is the new place of point or member i.
+struct Shuffled {
+  Plan plan;
+  std::vector<std::size_t> point, member;
+};
+Shuffled shuffled(const Plan& plan, unsigned seed);
+
+// Each beam gets a point in between: as a member through it, or as two members end to end (the second part of member
+// i is then second[i]).
+Plan with_points_between(const Plan& plan);
+struct Halved {
+  Plan plan;
+  std::vector<std::size_t> second;
+  std::vector<double> at;
+};
+Halved halved(const Plan& plan);
+
+// As a model file in which lengths, forces and moments are bare numbers of these units.
+std::string model_file(const Plan& plan, const std::string& length, const std::string& force, const std::string& moment);
+
+}  // namespace corvex::test
