@@ -88,14 +88,14 @@ class CaseText {
     turn_ = std::max(turn_, size > 0 ? move_ / size * 1e-3 : 0);
   }
 
-  std::string place(const MemberResult& m, Length at) const {
-    const std::string text = std::abs(at.si()) < 1e-9 * m.length().si() ? "0" : show(at.si(), u_.length);
-    const std::string point = point_at(m, at);
-    return point.empty() ? text : text + " " + point;
+  // Two cells: how far along the member, and the point that stands there.
+  std::pair<std::string, std::string> place(const MemberResult& m, Length at) const {
+    if (std::abs(at.si()) < 1e-9 * m.length().si()) return {"0", point_at(m, at)};
+    return {short_number(at.si() / u_.length.si, digits_), point_at(m, at)};
   }
   std::string place_words(const MemberResult& m, Length at) const {
     const std::string point = point_at(m, at);
-    return point.empty() ? show(at.si(), u_.length) + " " + u_.length.text : point;
+    return point.empty() ? short_number(at.si() / u_.length.si, digits_) + " " + u_.length.text : point;
   }
   std::string point_at(const MemberResult& m, Length at) const {
     const Vector start = s_[m.member().through.front()].position;
@@ -109,10 +109,8 @@ class CaseText {
     const MemberResult& m = members_[most_member_];
     const SectionState s = m.at(most_.at);
     const Vector v{s.x.si(), s.y.si(), s.z.si()};
-    const std::string point = point_at(m, most_.at);
-    const std::string where = point.empty() ? fmt::format("in {} at {} {}", m.member().name,
-                                                          show(most_.at.si(), u_.length), u_.length.text)
-                                            : "at " + point;
+    std::string where = "at " + place_words(m, most_.at);
+    if (point_at(m, most_.at).empty()) where = "in " + m.member().name + " " + where;
     return fmt::format("moves {} {} {} {}", show(most_.value.si, u_.deflection), u_.deflection.text,
                        direction(v), where);
   }
@@ -183,8 +181,10 @@ class CaseText {
              {"unit", "", Align::left},
              {"max", ""},
              {"at", u_.length.text},
+             {"", "", Align::left},
              {"min", ""},
              {"at", u_.length.text},
+             {"", "", Align::left},
              {"", "", Align::left}});
     for (const MemberResult& m : members_) {
       std::string name = m.member().name;
@@ -192,11 +192,14 @@ class CaseText {
                            const std::string& words = "") {
         const Extreme high = d.max(), low = d.min();
         const bool nothing = std::max(std::abs(high.value.si), std::abs(low.value.si)) < noise * size;
-        if (nothing)
-          t.row({name, symbol, unit.text, "0", "", "0"});
-        else
-          t.row({name, symbol, unit.text, show(high.value.si, unit, size), place(m, high.at),
-                 show(low.value.si, unit, size), place(m, low.at), words});
+        if (nothing) {
+          t.row({name, symbol, unit.text, "0", "", "", "0"});
+        } else {
+          const auto [high_at, high_point] = place(m, high.at);
+          const auto [low_at, low_point] = place(m, low.at);
+          t.row({name, symbol, unit.text, show(high.value.si, unit, size), high_at, high_point,
+                 show(low.value.si, unit, size), low_at, low_point, words});
+        }
         name.clear();
       };
       const Diagram axial = m.axial();
@@ -222,22 +225,28 @@ class CaseText {
     Table t({{"member", "", Align::left},
              {"tension", u_.stress.text},
              {"at", l},
+             {"", "", Align::left},
              {"compression", u_.stress.text},
              {"at", l},
+             {"", "", Align::left},
              {"von Mises", u_.stress.text},
              {"at", l},
+             {"", "", Align::left},
              {"safety", ""},
              {"sag", u_.deflection.text},
-             {"at", l}});
+             {"at", l},
+             {"", "", Align::left}});
     for (const MemberResult& m : members_) {
       std::vector<std::string> cells{m.member().name};
       const auto add = [&](double value, const NamedUnit& unit, double size, Length at) {
-        const std::string text = show(value, unit, size);
-        cells.push_back(text);
-        cells.push_back(text == "0" ? "" : place(m, at));
+        cells.push_back(show(value, unit, size));
+        const auto [along, point] =
+            cells.back() == "0" ? std::pair<std::string, std::string>() : place(m, at);
+        cells.push_back(along);
+        cells.push_back(point);
       };
       const auto stress = [&](const std::optional<StressExtreme>& s, double side) {
-        if (!s) return (void)(cells.push_back("–"), cells.push_back(""));
+        if (!s) return (void)cells.insert(cells.end(), {"–", "", ""});
         // No tension anywhere is no tension, not the least compression.
         add(s->value.si() * side > 0 || side == 0 ? s->value.si() : 0, u_.stress, stress_, s->at);
       };
@@ -245,7 +254,8 @@ class CaseText {
       stress(m.min_stress(), -1);
       stress(m.von_mises(), 0);
       const auto safety = m.safety();
-      cells.push_back(safety && cells[5] != "0" ? number(*safety, std::min(digits_, 3)) : "–");
+      const bool stressed = m.von_mises() && show(m.von_mises()->value.si(), u_.stress, stress_) != "0";
+      cells.push_back(safety && stressed ? number(*safety, std::min(digits_, 3)) : "–");
       const Extreme sag = m.sag();
       add(sag.value.si, u_.deflection, move_, sag.at);
       t.row(std::move(cells));
@@ -269,9 +279,9 @@ std::string signs(const Structure& s) {
   std::string text =
       "Signs: N + is tension. M + has tension on the member's -y side (below, where its y points up); V = "
       "dM/dx.\n"
-      "Places count from the member's first point. Reactions act on the structure; the sum of reactions and "
-      "the\n"
-      "loads cancel. Movements go along the global axes, turns are ";
+      "Places count from the member's first point. Reactions act on the structure; their sum and the loads "
+      "cancel.\n"
+      "Movements go along the global axes, turns are ";
   text += s.is_plane() ? "counter-clockwise.\n" : "right-handed about them.\n";
   return text;
 }

@@ -21,6 +21,14 @@ std::string number(double value, int digits) {
   return fmt::format("{:.{}f}", value, digits - 1 - exponent);
 }
 
+std::string short_number(double value, int digits) {
+  std::string text = number(value, digits);
+  if (text.find('.') == std::string::npos || text.find('e') != std::string::npos) return text;
+  text.erase(text.find_last_not_of('0') + 1);
+  if (text.back() == '.') text.pop_back();
+  return text;
+}
+
 std::size_t width(const std::string& text) {
   return static_cast<std::size_t>(std::count_if(
       text.begin(), text.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; }));
@@ -40,10 +48,19 @@ std::string padded(std::size_t n) {
 
 }  // namespace
 
+bool Table::vacant(std::size_t c) const {
+  return columns_[c].head.empty() && columns_[c].unit.empty() &&
+         std::all_of(rows_.begin(), rows_.end(),
+                     [&](const auto& row) { return c >= row.size() || row[c].empty(); });
+}
+
 std::string Table::text(const std::string& indent) const {
   std::vector<std::string> lines(rows_.size() + 2, indent);
   for (std::size_t c = 0; c < columns_.size(); ++c) {
     const Column& column = columns_[c];
+    if (vacant(c)) continue;
+    if (c > 0)
+      for (std::string& line : lines) line += column.head.empty() && column.unit.empty() ? " " : "  ";
     const bool decimal = column.align == Align::decimal;
     std::size_t left = 0, right = 0;
     for (const auto& row : rows_) {
@@ -66,8 +83,6 @@ std::string Table::text(const std::string& indent) const {
       const std::size_t lead = decimal ? left - before_point(cell) : 0;
       lines[r + 2] += padded(lead) + cell + padded(all - lead - width(cell));
     }
-    if (c + 1 < columns_.size())
-      for (std::string& line : lines) line += "  ";
   }
   std::string text;
   for (std::size_t i = 0; i < lines.size(); ++i) {

@@ -10,6 +10,8 @@ namespace corvex::cli {
 // "0.002778",
 // "-12350". Zero is "0".
 std::string number(double value, int digits);
+// The same without the zeros at its end, for places: "900", "1.2".
+std::string short_number(double value, int digits);
 
 // Columns that a terminal needs to show the text.
 std::size_t width(const std::string& text);
@@ -28,6 +30,9 @@ class Table {
   std::string text(const std::string& indent = "  ") const;
 
  private:
+  // A column without heading and without cells takes no room.
+  bool vacant(std::size_t column) const;
+
   std::vector<Column> columns_;
   std::vector<std::vector<std::string>> rows_;
 };

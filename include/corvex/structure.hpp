@@ -129,7 +129,7 @@ class Structure {
   std::optional<MemberId> find_member(std::string_view name) const;
   std::optional<SectionId> find_section(std::string_view name) const;
 
-  // Length of a member from its first point to its last, in metres.
+  // Length of a member from its first point to its last, in metres. Of a sound description only, as the mass is.
   double length_of(const Member& m) const;
   Mass mass() const;
 

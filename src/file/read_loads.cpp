@@ -1,3 +1,5 @@
+#include <algorithm>
+
 #include "file/reader.hpp"
 
 namespace corvex::file {
@@ -56,7 +58,7 @@ void Reader::read_load(LoadCase& loads, const Node& n) {
     } else if (need(n, "at", n, "a force or moment")) {
       read_point_load(loads, n);
     }
-  } else {
+  } else if (std::none_of(misspelt_.begin(), misspelt_.end(), [&](const auto& m) { return m.first == &n; })) {
     fail(n, "a load needs one of: force, moment, line, gravity");
   }
 }

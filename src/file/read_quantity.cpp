@@ -28,6 +28,13 @@ std::vector<std::string> Parameters::names() const {
   return names;
 }
 
+std::optional<FormulaError> Parameters::own_error(std::string_view name) const {
+  const auto it = all_.find(name);
+  if (it == all_.end() || !find(name) || it->second.result->ok() || it->second.result->error().text.empty())
+    return std::nullopt;
+  return it->second.result->error();
+}
+
 std::optional<Evaluated> Reader::formula(const Node& n, std::string_view what) {
   if (!is_text(n, what)) return std::nullopt;
   const auto result = evaluate(n.text, parameters_);
@@ -114,18 +121,8 @@ std::optional<Vector> Reader::vector(const Node& n, const Wanted& wanted) {
     return ok ? std::optional(v) : std::nullopt;
   }
   if (n.is_map()) {
-    if (!check_keys(n, "a direction", direction_keys)) return std::nullopt;
-    if (n.count == 0) {
-      fail(n, "a direction was expected, as {down: " + std::string(wanted.example) + "}");
-      return std::nullopt;
-    }
-    bool ok = true;
-    for (std::size_t i = 0; i < tree_->entries(n); ++i) {
-      const auto& [key, value] = tree_->entry(n, i);
-      const auto c = quantity(value, wanted);
-      ok = ok && c && add_direction(v, key.text, *c);
-    }
-    return ok ? std::optional(v) : std::nullopt;
+    const auto ends = directions(n, wanted, false);
+    return ends ? std::optional(ends->first) : std::nullopt;
   }
   fail(n, fmt::format("a direction is missing: write {{down: {}}} or a list of {} components",
                       n.is_empty() ? wanted.example : std::string(n.text), size));
@@ -139,28 +136,36 @@ std::optional<std::pair<Vector, Vector>> Reader::vector_pair(const Node& n, cons
     if (!first || !last) return std::nullopt;
     return std::pair(*first, *last);
   }
-  // {down: [first, last]}
-  bool changes = false;
-  if (n.is_map())
-    for (std::size_t i = 0; i < tree_->entries(n); ++i) changes |= tree_->entry(n, i).value.is_list();
-  if (!changes) {
-    const auto v = vector(n, wanted);
-    return v ? std::optional(std::pair(*v, *v)) : std::nullopt;
+  if (n.is_map()) return directions(n, wanted, true);
+  const auto v = vector(n, wanted);
+  return v ? std::optional(std::pair(*v, *v)) : std::nullopt;
+}
+
+std::optional<std::pair<Vector, Vector>> Reader::directions(const Node& map, const Wanted& wanted,
+                                                            bool may_change) {
+  if (!check_keys(map, "a direction", direction_keys)) return std::nullopt;
+  if (map.count == 0) {
+    fail(map, "a direction was expected, as {down: " + std::string(wanted.example) + "}");
+    return std::nullopt;
   }
-  if (!check_keys(n, "a direction", direction_keys)) return std::nullopt;
   Vector first, last;
   bool ok = true;
-  for (std::size_t i = 0; i < tree_->entries(n); ++i) {
-    const auto& [key, value] = tree_->entry(n, i);
-    if (value.is_list() && value.count != 2) {
+  for (std::size_t i = 0; i < tree_->entries(map); ++i) {
+    const auto& [key, value] = tree_->entry(map, i);
+    // A wrong key has been told; what stands behind it is not looked at.
+    if (Vector ignored; !add_direction(ignored, key.text, 0)) {
+      ok = false;
+      continue;
+    }
+    const bool pair = may_change && value.is_list();
+    if (pair && value.count != 2) {
       fail(value, fmt::format("a first and a last value were expected, but there are {}", value.count));
       ok = false;
       continue;
     }
-    const Node& a = value.is_list() ? tree_->children(value)[0] : value;
-    const Node& b = value.is_list() ? tree_->children(value)[1] : value;
-    const auto qa = quantity(a, wanted), qb = value.is_list() ? quantity(b, wanted) : qa;
-    ok = ok && qa && qb && add_direction(first, key.text, *qa) && add_direction(last, key.text, *qb);
+    const auto a = quantity(pair ? tree_->children(value)[0] : value, wanted);
+    const auto b = pair ? quantity(tree_->children(value)[1], wanted) : a;
+    ok = ok && a && b && add_direction(first, key.text, *a) && add_direction(last, key.text, *b);
   }
   return ok ? std::optional(std::pair(first, last)) : std::nullopt;
 }

@@ -55,8 +55,11 @@ void Reader::read_parameters(const Node& n) {
       parameters_.add(key.text, value);
   }
   // Each once, so that an unused one is checked too.
-  for (std::size_t i = 0; i < tree_->entries(n); ++i)
-    formula(tree_->entry(n, i).value, "a number or a formula");
+  for (std::size_t i = 0; i < tree_->entries(n); ++i) {
+    const auto& [key, value] = tree_->entry(n, i);
+    if (const auto error = parameters_.own_error(key.text))
+      fail(value, fmt::format("'{}': {}", value.text, error->text), error->offset);
+  }
 }
 
 void Reader::begin_structure(const Node& points) {

@@ -76,10 +76,12 @@ bool Reader::check_keys(const Node& map, std::string_view where, const Keys& key
     for (const Key& k : keys)
       if (k.built) names.emplace_back(k.name);
     std::string text = fmt::format("'{}' is not a key of {}", key.text, where);
-    if (const std::string near = nearest(key.text, names); !near.empty())
+    if (const std::string near = nearest(key.text, names); !near.empty()) {
       text += fmt::format("; did you mean '{}'?", near);
-    else
+      misspelt_.emplace(&map, near);
+    } else {
       text += fmt::format("; expected: {}", fmt::join(names, ", "));
+    }
     fail(key, std::move(text));
   }
   return usable;
@@ -87,7 +89,7 @@ bool Reader::check_keys(const Node& map, std::string_view where, const Keys& key
 
 const Node* Reader::need(const Node& map, std::string_view key, const Node& blame, std::string_view where) {
   if (const Node* n = tree_->find(map, key)) return n;
-  // A misspelt key has been told already; so has one that is not built.
+  if (misspelt_.contains({&map, std::string(key)})) return nullptr;
   fail(blame, fmt::format("{} needs '{}'", where, key));
   return nullptr;
 }

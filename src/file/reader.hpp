@@ -5,6 +5,7 @@
 
 #include <map>
 #include <optional>
+#include <set>
 
 #include "corvex/file.hpp"
 #include "corvex/formula.hpp"
@@ -36,6 +37,8 @@ class Parameters : public Names {
   }
   std::optional<Expected<Evaluated, FormulaError>> find(std::string_view name) const override;
   std::vector<std::string> names() const override;
+  // What is wrong with a parameter itself; nothing where it only uses one that is wrong.
+  std::optional<FormulaError> own_error(std::string_view name) const;
 
  private:
   struct Entry {
@@ -78,6 +81,7 @@ class Reader {
   std::optional<Vector> vector(const Node& n, const Wanted& wanted);
   // The same for a load that changes from a first to a last value.
   std::optional<std::pair<Vector, Vector>> vector_pair(const Node& n, const Wanted& wanted);
+  std::optional<std::pair<Vector, Vector>> directions(const Node& map, const Wanted& wanted, bool may_change);
   bool add_direction(Vector& v, std::string_view key, double value) const;
 
   // Units (read_units.cpp).
@@ -119,6 +123,8 @@ class Reader {
   std::optional<double> section_unit_;
   std::map<std::string, Material, std::less<>> materials_;
   Structure structure_ = Structure::plane("");
+  // Keys that a misspelt one was meant to be: told once is enough.
+  std::set<std::pair<const Node*, std::string>> misspelt_;
   // Names that stand in the file but could not be read: using them is no second mistake.
   std::map<std::string, bool, std::less<>> broken_;
   std::vector<std::vector<std::size_t>> load_entries_;

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 #include <yaml.h>
 
+#include <algorithm>
 #include <unordered_map>
 
 namespace corvex::file {
@@ -29,7 +30,8 @@ const Node* Tree::find(const Node& map, std::string_view key) const {
 // together when it closes.
 class TreeBuilder {
  public:
-  TreeBuilder(std::string_view text, const std::string& file) : file_(file), tree_(std::make_shared<Tree>()) {
+  TreeBuilder(std::string_view text, const std::string& file)
+      : text_(text), file_(file), tree_(std::make_shared<Tree>()) {
     yaml_parser_initialize(&parser_);
     yaml_parser_set_encoding(&parser_, YAML_UTF8_ENCODING);
     yaml_parser_set_input_string(&parser_, reinterpret_cast<const unsigned char*>(text.data()), text.size());
@@ -75,7 +77,7 @@ class TreeBuilder {
     const yaml_mark_t& m = parser_.problem_mark;
     const std::string what = parser_.problem ? parser_.problem : "it cannot be read";
     if (parser_.error == YAML_READER_ERROR) {
-      problems_.push_back(at(parser_.mark.line, parser_.mark.column, "the file is not UTF-8 text: " + what));
+      refuse_bytes(parser_.problem_offset, what);
       return;
     }
     std::string text = "not valid YAML: " + what;
@@ -84,6 +86,16 @@ class TreeBuilder {
     if (what.find("'\\t'") != std::string::npos || what.find("cannot start any token") != std::string::npos)
       text += " (tabs cannot indent; texts that begin with % @ or ` need quotes)";
     problems_.push_back(at(m.line, m.column, std::move(text)));
+  }
+
+  // The reader tells a place in bytes only, and counts no lines ahead of the scanner.
+  void refuse_bytes(std::size_t offset, const std::string& what) {
+    const std::string_view before = text_.substr(0, offset);
+    const std::size_t line = static_cast<std::size_t>(std::count(before.begin(), before.end(), '\n'));
+    const std::string_view in_line = before.substr(before.rfind('\n') + 1);
+    const auto column =
+        std::count_if(in_line.begin(), in_line.end(), [](char c) { return (c & 0xC0) != 0x80; });
+    problems_.push_back(at(line, static_cast<std::size_t>(column), "the file is not UTF-8 text: " + what));
   }
 
   bool take(const yaml_event_t& e) {
@@ -193,6 +205,7 @@ class TreeBuilder {
         clash(turns[i], *it->second);
   }
 
+  std::string_view text_;
   const std::string& file_;
   std::shared_ptr<Tree> tree_;
   yaml_parser_t parser_{};

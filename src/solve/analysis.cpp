@@ -48,18 +48,21 @@ class Run {
     if (factor_->sound()) return {};
     const std::vector<int> weak = factor_->weak().empty() ? null_pivots(K_) : factor_->weak();
     if (!weak.empty())
-      if (Problems problems = inner_motions(s_, a_.spans, a_.freedoms, K_, weak); !problems.empty()) return problems;
+      if (Problems problems = inner_motions(s_, a_.spans, a_.freedoms, K_, weak); !problems.empty())
+        return problems;
     // Soft, but nothing moves.
     factor_ = Factor::tolerant(K_);
     if (factor_->sound()) return {};
-    return {{"the stiffness matrix is singular to working precision, though no motion without resistance was found: "
-             "some members are stiffer than others by more than the digits can hold",
-             {},
-             "members"}};
+    return {
+        {"the stiffness matrix is singular to working precision, though no motion without resistance was "
+         "found: "
+         "some members are stiffer than others by more than the digits can hold",
+         {},
+         "members"}};
   }
 
-  // Solves for what the points lack; then, as rounding leaves a remainder, for that: each step gains as many digits
-  // as the first one had, and mostly the first one has them all.
+  // Solves for what the points lack; then, as rounding leaves a remainder, for that: each step gains as many
+  // digits as the first one had, and mostly the first one has them all.
   void solve_cases() {
     for (const LoadCase& loads : s_.load_cases())
       a_.cases.push_back({SpanLoads(s_, a_.spans, loads),
@@ -88,7 +91,8 @@ class Run {
     for (std::size_t p = 0; p < f.equation.size(); ++p)
       for (std::size_t k = 0; k < 6; ++k)
         if (const int e = f.equation[p][k]; e >= 0)
-          for (std::size_t c = 0; c < need.size(); ++c) lack(e, static_cast<Eigen::Index>(c)) = -need[c].at[p][k];
+          for (std::size_t c = 0; c < need.size(); ++c)
+            lack(e, static_cast<Eigen::Index>(c)) = -need[c].at[p][k];
     return lack;
   }
 
@@ -108,7 +112,8 @@ class Run {
     for (std::size_t c = 0; c < a_.cases.size(); ++c)
       for (std::size_t p = 0; p < f.equation.size(); ++p)
         for (std::size_t k = 0; k < 6; ++k)
-          if (const int e = f.equation[p][k]; e >= 0) a_.cases[c].movement[p][k] += step(e, static_cast<Eigen::Index>(c));
+          if (const int e = f.equation[p][k]; e >= 0)
+            a_.cases[c].movement[p][k] += step(e, static_cast<Eigen::Index>(c));
   }
 
   void finish(const std::vector<Need>& need) {
@@ -135,8 +140,9 @@ class Run {
       if (i > 0 && point == spun_[i - 1].first) continue;
       const std::string& name = s_.load_cases()[load_case].name();
       problems.push_back(
-          {fmt::format("in case '{}' a load turns point {}, where only hinged ends and links meet: nothing holds it",
-                       name, s_.points()[point].name),
+          {fmt::format(
+               "in case '{}' a load turns point {}, where only hinged ends and links meet: nothing holds it",
+               name, s_.points()[point].name),
            {Subject::Kind::load_case, name}});
     }
     return problems;

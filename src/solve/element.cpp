@@ -79,13 +79,15 @@ Vector12 Element::fixed_end(std::span<const LoadPiece> loads) const {
 
 Vector12 Element::own_ends(const Vector12& ends, std::span<const LoadPiece> loads) const {
   if (freed_.empty()) return ends;
-  // Beside the rigid motion of the span, the freed rotations are those that its other deformations and its loads bring.
+  // Beside the rigid motion of the span, the freed rotations are those that its other deformations and its
+  // loads bring.
   Vector12 d = ends, bent = deforming_part(ends, length_);
   for (const int i : freed_) bent(i) = 0;
   const Vector12 force = whole_ * bent + fixed_end_whole(loads);
   const Eigen::VectorXd turned = -spread_ * Eigen::VectorXd(force(freed_));
   const Vector12 rigid = ends - deforming_part(ends, length_);
-  for (std::size_t k = 0; k < freed_.size(); ++k) d(freed_[k]) = rigid(freed_[k]) + turned(static_cast<Eigen::Index>(k));
+  for (std::size_t k = 0; k < freed_.size(); ++k)
+    d(freed_[k]) = rigid(freed_[k]) + turned(static_cast<Eigen::Index>(k));
   return d;
 }
 

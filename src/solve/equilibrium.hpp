@@ -1,8 +1,9 @@
-// What every point must be given from outside so that all spans that meet there are in balance: the reaction where a
-// support holds, nothing where the equations are met, the loads themselves while nothing has moved.
+// What every point must be given from outside so that all spans that meet there are in balance: the reaction
+// where a support holds, nothing where the equations are met, the loads themselves while nothing has moved.
 //
-// Forces are taken from what deforms each span, not from a product of the whole stiffness matrix with the movements:
-// the large common part of the movements drops out first, and a chain of many short pieces keeps its digits.
+// Forces are taken from what deforms each span, not from a product of the whole stiffness matrix with the
+// movements: the large common part of the movements drops out first, and a chain of many short pieces keeps
+// its digits.
 #pragma once
 
 #include "solve/analysis.hpp"

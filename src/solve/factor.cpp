@@ -64,8 +64,8 @@ Method suitable_method(int freedoms) {
 }
 
 Eigen::VectorXd scale_to_unit_diagonal(LowerMatrix& K) {
-  // Less than this share of its point's stiffness is rounding: lifted to one it would pass for stiffness. A joint of
-  // two links that lean against each other by 1e-9 still counts.
+  // Less than this share of its point's stiffness is rounding: lifted to one it would pass for stiffness. A
+  // joint of two links that lean against each other by 1e-9 still counts.
   constexpr double least = 1e-18;
   Eigen::VectorXd s = K.diagonal();
   for (int j = 0; j < K.n; ++j) s(j) = 1 / std::sqrt(std::max(s(j), least * K.reference[j]));

@@ -8,7 +8,8 @@ namespace corvex::solver {
 // Loads where the structure has nothing to take them: refused.
 Problems loads_without_hold(const Structure& structure, const Freedoms& f);
 
-// What is worth knowing about a structure that was solved: points without members, empty cases, loads across links.
+// What is worth knowing about a structure that was solved: points without members, empty cases, loads across
+// links.
 Problems notes(const Structure& structure, const Analysis& analysis);
 
 }  // namespace corvex::solver

@@ -175,7 +175,8 @@ LowerMatrix assemble_all(const Structure& structure, const Spans& spans, Freedom
     const Axes axes = local_axes(structure, member);
     for (std::size_t i = spans.first[m]; i < spans.first[m + 1]; ++i) {
       const Span& s = spans.all[i];
-      if (f.free_count(s.a) > 0 || f.free_count(s.b) > 0) assembly.add(s, to_global(axes, Element(r, s).stiffness()));
+      if (f.free_count(s.a) > 0 || f.free_count(s.b) > 0)
+        assembly.add(s, to_global(axes, Element(r, s).stiffness()));
     }
   }
   return assembly.take();

@@ -15,8 +15,9 @@ struct LowerMatrix {
   std::vector<int> first;  // of each column; one more at the end
   std::vector<int> row;
   std::vector<double> value;
-  // What the diagonal of each freedom is small against: the largest diagonal of the movements, or of the rotations, of
-  // its point. Told apart from rounding by it: a link that should stand square to a freedom gives it 1e-32 of that.
+  // What the diagonal of each freedom is small against: the largest diagonal of the movements, or of the
+  // rotations, of its point. Told apart from rounding by it: a link that should stand square to a freedom
+  // gives it 1e-32 of that.
   std::vector<double> reference;
 
   Eigen::VectorXd diagonal() const;

@@ -141,8 +141,8 @@ class RigidPart {
     if (s_.is_plane()) {
       const double turn = free(5, 0) / size_;
       if (std::abs(turn) * size_ > 1e-9)
-        return fmt::format("{} about the place ({:.4g} m, {:.4g} m){}", who, tidy(middle_.x - free(1, 0) / turn),
-                           tidy(middle_.y + free(0, 0) / turn), end);
+        return fmt::format("{} about the place ({:.4g} m, {:.4g} m){}", who,
+                           tidy(middle_.x - free(1, 0) / turn), tidy(middle_.y + free(0, 0) / turn), end);
     }
     const Vector turn{free(3, 0), free(4, 0), free(5, 0)};
     if (free.cols() == 1 && length(turn) > 1e-9)

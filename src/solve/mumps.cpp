@@ -23,8 +23,8 @@ class Multifrontal : public Backend {
     icntl(12) = 1;   // no compressed graph
     icntl(14) = 30;  // per cent of spare memory
     icntl(24) = detect ? 1 : 0;
-// Positive definite matrices need no pivoting; but rows without a pivot are looked for only where it is on, so it
-    // is on with a threshold that nothing sound falls below.
+    // Positive definite matrices need no pivoting; but rows without a pivot are looked for only where it is
+    // on, so it is on with a threshold that nothing sound falls below.
     id_.cntl[0] = 1e-8;
     if (detect) id_.cntl[2] = weak_pivot;
   }

@@ -1,6 +1,7 @@
 // What is wrong with a description, found without solving: each check one small function.
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 #include <numbers>
 #include <unordered_map>
@@ -209,7 +210,8 @@ class Checker {
 
   void check(const GravityLoad& l, const Subject& subject) {
     check_plane(l.acceleration, {}, subject);
-    if (!zero(l.acceleration) && s_.mass().si() == 0)
+    const auto heavy = [](const Material& m) { return m.density.si() > 0; };
+    if (!zero(l.acceleration) && std::none_of(s_.materials().begin(), s_.materials().end(), heavy))
       add("there is no mass for gravity to act on: the materials have no density", subject, "gravity");
   }
 
