@@ -12,21 +12,26 @@ std::string write(const std::string& path, const std::string& content) {
         std::fwrite(content.data(), 1, content.size(), stdout) == content.size() && std::fflush(stdout) == 0;
     return done ? "" : "standard output cannot be written";
   }
-  const std::string beside = path + ".part";
-  {
-    std::ofstream out(beside, std::ios::binary);
-    out << content;
-    out.flush();
-    if (!out) {
-      std::remove(beside.c_str());
-      return "'" + path + "' cannot be written";
-    }
-  }
+  namespace fs = std::filesystem;
+  const std::string failed = "'" + path + "' cannot be written";
   std::error_code error;
-  std::filesystem::rename(beside, path, error);
+  // A device or a pipe is written to, never replaced; behind a link stands the file that is meant.
+  const bool plain = !fs::exists(path, error) || fs::is_regular_file(path, error);
+  const fs::path target = fs::is_symlink(path, error) ? fs::weakly_canonical(path, error) : fs::path(path);
+  const fs::path first = plain ? fs::path(target.string() + ".part") : target;
+  std::ofstream out(first, std::ios::binary);
+  out << content;
+  out.close();
+  if (!out) {
+    if (plain) fs::remove(first, error);
+    return failed;
+  }
+  if (!plain) return {};
+  fs::rename(first, target, error);
   if (!error) return {};
-  std::remove(beside.c_str());
-  return "'" + path + "' cannot be written: " + error.message();
+  const std::string why = error.message();
+  fs::remove(first, error);
+  return failed + ": " + why;
 }
 
 }  // namespace corvex::cli

@@ -115,20 +115,21 @@ class CaseText {
                        direction(v), where);
   }
 
-  // Up and down, right and left where that is nearly the direction.
+  // Up and down, right and left in the plane; in space along an axis where that is nearly the direction.
   std::string direction(const Vector& v) const {
     const double size = length(v), up = dot(v, s_.up_direction());
     constexpr double nearly = 0.94;  // within 20°
-    if (up < -nearly * size) return "down";
-    if (up > nearly * size) return "up";
-    if (s_.is_plane() && v.x > nearly * size) return "to the right";
-    if (s_.is_plane() && v.x < -nearly * size) return "to the left";
+    const std::string vertical = up < 0 ? "down" : "up", sideways = v.x < 0 ? "to the left" : "to the right";
+    if (std::abs(up) > nearly * size) return vertical;
+    if (s_.is_plane()) {
+      if (std::abs(v.x) > nearly * size) return sideways;
+      return std::abs(up) > std::abs(v.x) ? vertical + " and " + sideways : sideways + " and " + vertical;
+    }
     const double parts[] = {v.x, v.y, v.z};
     for (int i = 0; i < 3; ++i)
       if (std::abs(parts[i]) > nearly * size)
         return fmt::format("along {}{}", parts[i] < 0 ? "-" : "", "xyz"[i]);
     const auto share = [&](double part) { return std::abs(part) < 0.005 * size ? 0.0 : part / size; };
-    if (s_.is_plane()) return fmt::format("along ({:.2f}, {:.2f})", share(v.x), share(v.y));
     return fmt::format("along ({:.2f}, {:.2f}, {:.2f})", share(v.x), share(v.y), share(v.z));
   }
 

@@ -1,0 +1,59 @@
+// The models of the cider works against the hand calculations that their pages tell.
+#include <cmath>
+#include <fstream>
+#include <sstream>
+
+#include "support/near.hpp"
+#include "support/program.hpp"
+
+using corvex::test::near;
+using Json = nlohmann::json;
+
+namespace {
+
+Json example(const std::string& name) {
+  std::ifstream in(std::string(CORVEX_EXAMPLES) + "/cider-works/" + name + ".yaml");
+  std::stringstream text;
+  text << in.rdbuf();
+  return corvex::test::solved(text.str())["cases"];
+}
+
+double number(const Json& j) {
+  return j.get<double>();
+}
+
+}  // namespace
+
+TEST_CASE("The walkway beam: an overhang under a uniform load, and a force within its span") {
+  const Json cases = example("walkway-beam");
+  const double q = 2500, L = 3, a = 1;
+  const Json& people = cases["people"];
+  CHECK(number(people["reactions"]["B"]["y"]) == near(q * (L + a) * (L + a) / (2 * L)));
+  CHECK(number(people["reactions"]["A"]["y"]) == near(q * (L * L - a * a) / (2 * L)));
+  const Json& M = people["members"]["walkway"]["moment_z"];
+  CHECK(number(M["min"]["value"]) == near(-q * a * a / 2));
+  CHECK(number(M["min"]["at"]) == near(L));
+  CHECK(number(M["max"]["value"]) == near(q * std::pow(L * L - a * a, 2) / (8 * L * L)));
+  CHECK(number(M["max"]["at"]) == near((L * L - a * a) / (2 * L)));
+  const Json& barrel = cases["barrel"];
+  CHECK(number(barrel["reactions"]["A"]["y"]) == near(1800 * 1.8 / 3));
+  CHECK(number(barrel["members"]["walkway"]["moment_z"]["max"]["value"]) == near(1800 * 1.2 * 1.8 / 3));
+}
+
+TEST_CASE("The conveyor trestle: symmetry, weight and a push") {
+  const Json cases = example("conveyor-trestle");
+  const Json& product = cases["product"];
+  CHECK(number(product["reactions"]["A"]["y"]) == near(3200 / 2.0 + 800 * 2.4 / 2));
+  CHECK(number(product["reactions"]["E"]["y"]) == near(3200 / 2.0 + 800 * 2.4 / 2));
+  CHECK(number(product["reactions"]["A"]["x"]) == near(-number(product["reactions"]["E"]["x"])));
+  CHECK(number(product["members"]["rail"]["moment_z"]["max"]["at"]) == near(1.2));
+  // The free moment of the span hangs between the corner's and the middle's.
+  const double free_moment = 3200 * 2.4 / 4 + 800 * 2.4 * 2.4 / 8;
+  const Json& M = product["members"]["rail"]["moment_z"];
+  CHECK(number(M["max"]["value"]) - number(M["min"]["value"]) == near(free_moment));
+  const double mass = 7850 * (2 * 0.9 * 896e-6 + 2.4 * 896e-6);
+  CHECK(number(cases["weight"]["reactions"]["A"]["y"]) == near(mass * 9.80665 / 2));
+  CHECK(number(cases["push"]["reactions"]["A"]["x"]) + number(cases["push"]["reactions"]["E"]["x"]) ==
+        near(-300));
+  for (const auto& [name, c] : cases.items()) CHECK(number(c["balance"]["error"]) < 1e-12);
+}

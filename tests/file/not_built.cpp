@@ -2,8 +2,8 @@
 #include "support/text.hpp"
 
 using namespace corvex;
-using corvex::test::refusal;
 using Catch::Matchers::Contains;
+using corvex::test::refusal;
 
 namespace {
 

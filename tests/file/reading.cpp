@@ -1,7 +1,7 @@
-// Model files: what each key means, read through the public reader and compared with the same structure built by hand.
-#include <corvex/file.hpp>
-
+// Model files: what each key means, read through the public reader and compared with the same structure built
+// by hand.
 #include <cmath>
+#include <corvex/file.hpp>
 
 #include "support/near.hpp"
 #include "support/text.hpp"
@@ -144,7 +144,8 @@ TEST_CASE("Shear deformation can be left out") {
 }
 
 TEST_CASE("Properties of a section can be given") {
-  const Model m = read(test::cantilever("", "{shape: properties, A: 10 cm^2, Iz: 200 cm^4, Wz: 40 cm^3, Ay: 5 cm^2}"));
+  const Model m =
+      read(test::cantilever("", "{shape: properties, A: 10 cm^2, Iz: 200 cm^4, Wz: 40 cm^3, Ay: 5 cm^2}"));
   const auto& p = m.structure.sections()[0].section.properties();
   CHECK(p.A.si() == near(1e-3));
   CHECK(p.Iz.si() == near(2e-6));
@@ -153,6 +154,7 @@ TEST_CASE("Properties of a section can be given") {
 }
 
 TEST_CASE("Parameters may stand in any order and use each other") {
-  const Model m = read("parameters: {tip: 2*arm - 100 mm, arm: 0.55 m, F: 3 kN}\n" + test::cantilever("    - {at: B, force: {down: F*tip/arm}}"));
+  const Model m = read("parameters: {tip: 2*arm - 100 mm, arm: 0.55 m, F: 3 kN}\n" +
+                       test::cantilever("    - {at: B, force: {down: F*tip/arm}}"));
   CHECK(std::get<PointLoad>(m.structure.load_cases()[0].loads()[0]).force.y == near(-3000 * 1.0 / 0.55));
 }

@@ -1,4 +1,5 @@
-// The same structure written in any units is the same structure; and how results are printed follows the file.
+// The same structure written in any units is the same structure; and how results are printed follows the
+// file.
 #include "support/near.hpp"
 #include "support/plan.hpp"
 #include "support/text.hpp"
@@ -13,7 +14,10 @@ TEST_CASE("A frame written in other units, or built by hand, answers the same") 
       const Plan plan = random_plan(seed, plane);
       const Solution built = solve(build(plan));
       REQUIRE(built.ok());
-      for (const auto& [length, force, moment] : {std::array{"mm", "N", "N*mm"}, {"m", "kN", "kN*m"}, {"in", "lbf", "kip*ft"}, {"ft", "kip", "lbf*in"}}) {
+      for (const auto& [length, force, moment] : {std::array{"mm", "N", "N*mm"},
+                                                  {"m", "kN", "kN*m"},
+                                                  {"in", "lbf", "kip*ft"},
+                                                  {"ft", "kip", "lbf*in"}}) {
         const Solution s = solve(read(model_file(plan, length, force, moment)).structure);
         REQUIRE(s.ok());
         for (std::size_t c = 0; c < built.size(); ++c) {
@@ -23,13 +27,15 @@ TEST_CASE("A frame written in other units, or built by hand, answers the same") 
             const Displacement d = a.displacement(PointId{p});
             size = std::max({size, std::abs(d.x.si()), std::abs(d.y.si()), std::abs(d.z.si())});
           }
-          for (std::size_t i = 0; i < plan.members.size(); ++i) stress = std::max(stress, a[MemberId{i}].von_mises()->value.si());
+          for (std::size_t i = 0; i < plan.members.size(); ++i)
+            stress = std::max(stress, a[MemberId{i}].von_mises()->value.si());
           for (std::size_t p = 0; p < plan.points.size(); ++p) {
             CHECK(b.displacement(PointId{p}).x.si() == near(a.displacement(PointId{p}).x.si(), size));
             CHECK(b.displacement(PointId{p}).y.si() == near(a.displacement(PointId{p}).y.si(), size));
           }
           for (std::size_t i = 0; i < plan.members.size(); ++i)
-            CHECK(b[MemberId{i}].von_mises()->value.si() == near(a[MemberId{i}].von_mises()->value.si(), stress));
+            CHECK(b[MemberId{i}].von_mises()->value.si() ==
+                  near(a[MemberId{i}].von_mises()->value.si(), stress));
         }
       }
     }
@@ -42,12 +48,16 @@ sections: {tube: {shape: round bar, diameter: 20 mm}}
 points: {A: [0, 0], B: [2 m, 0]}
 members: {arm: {through: [A, B], section: tube, material: S235}}
 supports: {A: fixed}
-loads: {tip: [)" + loads + "]}\n");
+loads: {tip: [)" + loads +
+                   "]}\n");
   };
   using Catch::Matchers::Contains;
-  CHECK_THAT(refused("{length: mm}", "{at: B, force: {down: 2}}"), Contains("'2' has no unit") && Contains("name force under units"));
-  CHECK_THAT(refused("{force: kN}", "{on: arm, line: {down: 2}}"), Contains("name force and length under units"));
-  CHECK_THAT(refused("{force: kN}", "{on: arm, at: 1, force: {down: 2}}"), Contains("name length under units"));
+  CHECK_THAT(refused("{length: mm}", "{at: B, force: {down: 2}}"),
+             Contains("'2' has no unit") && Contains("name force under units"));
+  CHECK_THAT(refused("{force: kN}", "{on: arm, line: {down: 2}}"),
+             Contains("name force and length under units"));
+  CHECK_THAT(refused("{force: kN}", "{on: arm, at: 1, force: {down: 2}}"),
+             Contains("name length under units"));
   CHECK_THAT(refused("{length: mm, force: kN}", "{gravity: [0, -9.81]}"), Contains("m/s^2"));
 }
 
@@ -72,13 +82,16 @@ loads: {tip: [{at: C, force: {down: 2}}]}
 }
 
 TEST_CASE("Results print in the units of the file, or in the usual ones") {
-  const auto units = [](const std::string& text) { return read("units: " + text + R"(
+  const auto units = [](const std::string& text) {
+    return read("units: " + text + R"(
 sections: {tube: {shape: round bar, diameter: 20 mm}}
 points: {A: [0, 0], B: [2 m, 0]}
 members: {arm: {through: [A, B], section: tube, material: S235}}
 supports: {A: fixed}
 loads: {tip: []}
-)").units; };
+)")
+        .units;
+  };
   const ModelUnits usual = units("{}");
   CHECK(usual.length.text == "m");
   CHECK(usual.force.text == "kN");

@@ -1,0 +1,41 @@
+// `corvex demo`: the models and their results in a folder, and what to look at.
+#include <catch2/catch.hpp>
+#include <filesystem>
+
+#include "support/program.hpp"
+
+using Catch::Matchers::Contains;
+using corvex::test::Folder;
+using corvex::test::Outcome;
+
+TEST_CASE("The demo writes models and results that the program itself gives") {
+  const Folder folder;
+  const Outcome o = folder.run("demo works/demo");
+  REQUIRE(o.status == 0);
+  CHECK(o.err.empty());
+  for (const std::string name : {"conveyor-trestle", "walkway-beam"}) {
+    CHECK_THAT(o.out, Contains(name) && Contains("Look at"));
+    const std::string base = "works/demo/" + name;
+    REQUIRE(folder.has(base + ".yaml"));
+    CHECK(folder.content(base + ".txt") == folder.run("solve " + base + ".yaml").out);
+    CHECK(folder.content(base + ".json") == folder.run("solve " + base + ".yaml --json --stations 11").out);
+  }
+  SECTION("again is no harm") {
+    CHECK(folder.run("demo works/demo").status == 0);
+  }
+  SECTION("but changed models are somebody's work") {
+    folder.write("works/demo/walkway-beam.yaml", "mine");
+    const Outcome again = folder.run("demo works/demo");
+    CHECK(again.status == 2);
+    CHECK_THAT(again.err, Contains("walkway-beam.yaml") && Contains("differs"));
+    CHECK(folder.content("works/demo/walkway-beam.yaml") == "mine");
+  }
+}
+
+TEST_CASE("A folder that cannot be made is told") {
+  const Folder folder;
+  folder.write("file", "");
+  const Outcome o = folder.run("demo file/inside");
+  CHECK(o.status == 2);
+  CHECK_THAT(o.err, Contains("cannot be made"));
+}

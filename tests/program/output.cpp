@@ -1,0 +1,192 @@
+// What the program prints: read back and held against the results as JSON, in any units and digits.
+#include <catch2/catch.hpp>
+#include <cmath>
+#include <sstream>
+
+#include "support/program.hpp"
+
+using Catch::Matchers::Contains;
+using corvex::test::Folder;
+using corvex::test::Outcome;
+using Json = nlohmann::json;
+
+namespace {
+
+const std::string frame = R"(
+sections:
+  leg: {shape: square tube, width: 60 mm, wall: 4 mm}
+  rod: {shape: round bar, diameter: 12 mm}
+points: {A: [0, 0], B: [0, 900 mm], C: [1.2 m, 900 mm], D: [2.4 m, 900 mm], E: [2.4 m, 0]}
+members:
+  left leg: {through: [A, B], section: leg, material: S235}
+  rail: {through: [B, C, D], section: leg, material: S235}
+  right leg: {through: [E, D], section: leg, material: S235}
+  brace: {through: [A, C], section: rod, material: S235, kind: link}
+supports: {A: fixed, E: fixed}
+loads:
+  product: [{at: C, force: {down: 3.2 kN}}, {at: B, force: {x: 400 N}}]
+  weight: [{gravity: down}]
+)";
+
+// The lines of a table: from its title to the next empty line, its two heading lines left out.
+std::vector<std::string> table(const std::string& text, const std::string& title) {
+  std::istringstream in(text.substr(text.find("\n" + title + "\n") + title.size() + 2));
+  std::vector<std::string> lines;
+  for (std::string line; std::getline(in, line) && !line.empty();) lines.push_back(line);
+  REQUIRE(lines.size() > 2);
+  return {lines.begin() + 2, lines.end()};
+}
+
+std::vector<std::string> words(const std::string& line) {
+  std::istringstream in(line);
+  std::vector<std::string> all;
+  for (std::string w; in >> w;) all.push_back(w);
+  return all;
+}
+
+// Printed figures agree with the exact ones to half a unit of the last of four digits; noise prints as 0.
+void check_printed(const std::string& printed, double exact, double size) {
+  INFO(printed << " for " << exact);
+  if (std::abs(exact) < 1e-9 * size)
+    CHECK(printed == "0");
+  else
+    CHECK(std::stod(printed) == Approx(exact).epsilon(6e-4));
+}
+
+}  // namespace
+
+TEST_CASE("The tables show the figures of the JSON, in the units of the file") {
+  const auto [units, force, moment, deflection] = GENERATE(table<std::string, double, double, double>({
+      {"{length: mm, force: kN}", 1e3, 1e3, 1e-3},
+      {"{length: m, force: N, moment: N*mm, deflection: um}", 1, 1e-3, 1e-6},
+      {"{length: in, force: lbf}", 4.4482216152605, 4.4482216152605 * 0.0254, 0.0254},
+  }));
+  const Folder folder;
+  folder.write("frame.yaml", "units: " + units + frame);
+  const Outcome text = folder.run("solve frame.yaml"), json = folder.run("solve frame.yaml --json");
+  REQUIRE(text.status == 0);
+  REQUIRE(json.status == 0);
+  const std::string product = text.out.substr(text.out.find("== product =="), text.out.find("== weight =="));
+  const Json c = Json::parse(json.out)["cases"]["product"];
+
+  const auto reactions = ::table(product, "Reactions");
+  REQUIRE(reactions.size() == 4);  // two supports, their sum, the loads
+  for (const std::string& line : {reactions[0], reactions[1]}) {
+    const auto w = words(line);
+    const Json& r = c["reactions"][w[0]];
+    check_printed(w[1], r["x"].get<double>() / force, 3200 / force);
+    check_printed(w[2], r["y"].get<double>() / force, 3200 / force);
+    check_printed(w[3], r["mz"].get<double>() / moment, 1000 / moment);
+  }
+  CHECK(words(reactions[2])[0] == "sum");
+  check_printed(words(reactions[3])[2], -3200 / force, 3200 / force);
+
+  const auto movements = ::table(product, "Movements");
+  REQUIRE(movements.size() == 5);
+  for (const std::string& line : movements) {
+    const auto w = words(line);
+    check_printed(w[1], c["displacements"][w[0]]["x"].get<double>() / deflection, 1e-3 / deflection);
+    check_printed(w[2], c["displacements"][w[0]]["y"].get<double>() / deflection, 1e-3 / deflection);
+  }
+
+  const auto inner = ::table(product, "Inner forces");
+  REQUIRE(inner.size() == 10);        // three beams with N, V, M and a link with N
+  const auto rail = words(inner[5]);  // Mz kN·m max at point min at point
+  CHECK(rail[0] == "Mz");
+  check_printed(rail[2], c["members"]["rail"]["moment_z"]["max"]["value"].get<double>() / moment,
+                1000 / moment);
+  CHECK_THAT(inner.back(), Contains("brace") && Contains("compression"));
+}
+
+TEST_CASE("The first lines say how it bends, what is worst, and that it balances") {
+  const Folder folder;
+  folder.write("frame.yaml", "title: Trestle\nunits: {length: mm, force: kN}" + frame);
+  const Outcome o = folder.run("solve frame.yaml");
+  CHECK_THAT(o.out, Contains("Trestle\nplane, 5 points, 4 members, "));
+  CHECK_THAT(o.out, Contains("product: moves ") && Contains(" mm down and to the right in rail at ") &&
+                        Contains("; worst stress ") && Contains("; reactions balance\n"));
+  CHECK_THAT(o.out, Contains("Signs: N + is tension."));
+  // The brace is a link with its own weight: said once, where the file names it.
+  CHECK_THAT(o.out, Contains("frame.yaml:11:3: note: brace: loads on a link"));
+  CHECK(o.err.empty());
+}
+
+TEST_CASE("No rounding noise and no powers of ten are printed") {
+  const Folder folder;
+  folder.write("frame.yaml", "units: {length: mm, force: kN}" + frame);
+  const std::string text = folder.run("solve frame.yaml").out;
+  for (const char* noise : {"e-", "e+", "nan", "inf", "-0 ", "-0\n"}) CHECK_THAT(text, !Contains(noise));
+}
+
+TEST_CASE("Digits are as many as asked for") {
+  const Folder folder;
+  folder.write("frame.yaml", "units: {length: mm, force: kN}" + frame);
+  CHECK_THAT(folder.run("solve frame.yaml --digits 2").out, Contains("-3.2\n") || Contains("-3.2 "));
+  CHECK_THAT(folder.run("solve frame.yaml --digits 7").out, Contains("-3.200000"));
+}
+
+TEST_CASE("Overstressed material is said to be so in the first line") {
+  const Folder folder;
+  std::string heavy = "units: {length: mm, force: kN}" + frame;
+  heavy.replace(heavy.find("3.2 kN"), 6, "99 kN ");
+  folder.write("frame.yaml", heavy);
+  CHECK_THAT(folder.run("solve frame.yaml").out, Contains("over the limit of the material"));
+}
+
+TEST_CASE("Models come from standard input, results go to a file, from any folder") {
+  const Folder folder;
+  const std::string model = "units: {length: mm, force: kN}" + frame;
+  folder.write("frame.yaml", model);
+  const Outcome file = folder.run("solve frame.yaml"), piped = folder.run("solve -", model);
+  CHECK(piped.status == 0);
+  CHECK(piped.out.size() > 500);
+  const Outcome written = folder.run("solve frame.yaml -o result.txt");
+  CHECK(written.status == 0);
+  CHECK(written.out.empty());
+  CHECK(folder.content("result.txt") == file.out);
+  CHECK_FALSE(folder.has("result.txt.part"));
+  const Outcome far =
+      folder.run("solve '" + (folder.path() / "frame.yaml").string() + "' --json", "", "cd / &&");
+  CHECK(far.status == 0);
+  CHECK(far.out == folder.run("solve frame.yaml --json").out);
+}
+
+TEST_CASE("A device is written to, not replaced; a link stays one; an old file is replaced whole") {
+  const Folder folder;
+  folder.write("frame.yaml", "units: {length: mm, force: kN}" + frame);
+  CHECK(folder.run("solve frame.yaml -o /dev/null").status == 0);
+  CHECK(std::filesystem::is_character_file("/dev/null"));
+  folder.write("old.txt", "old");
+  std::filesystem::create_symlink(folder.path() / "old.txt", folder.path() / "link.txt");
+  CHECK(folder.run("solve frame.yaml -o link.txt").status == 0);
+  CHECK(std::filesystem::is_symlink(folder.path() / "link.txt"));
+  CHECK(folder.content("old.txt") == folder.run("solve frame.yaml").out);
+}
+
+TEST_CASE("With --json notes go to standard error, and stations are exactly as many as asked for") {
+  const Folder folder;
+  folder.write("frame.yaml", "units: {length: mm, force: kN}" + frame);
+  const Outcome o = folder.run("solve frame.yaml --json --stations 2");
+  CHECK_THAT(o.err, Contains("note: brace"));
+  const Json j = Json::parse(o.out);
+  for (const auto& [name, c] : j["cases"].items())
+    for (const auto& [member, m] : c["members"].items()) {
+      REQUIRE(m["stations"].size() == 2);
+      CHECK(m["stations"][0]["at"] == 0.0);
+      CHECK(m["stations"][1]["at"] == m["length"]);
+    }
+}
+
+TEST_CASE("The same input gives the same bytes") {
+  const Folder folder;
+  folder.write("frame.yaml", "units: {length: mm, force: kN}" + frame);
+  CHECK(folder.run("solve frame.yaml --json --stations 7").out ==
+        folder.run("solve frame.yaml --json --stations 7").out);
+}
+
+TEST_CASE("Help and version are for standard output") {
+  const Folder folder;
+  CHECK_THAT(folder.run("--help").out, Contains("solve") && Contains("demo"));
+  CHECK_THAT(folder.run("solve --help").out, Contains("--json") && Contains("--stations"));
+  CHECK_THAT(folder.run("--version").out, Contains("corvex 0."));
+}

@@ -1,0 +1,95 @@
+// What is wrong: exit status 2, a helpful sentence with its place on standard error, nothing written
+// anywhere, at once.
+#include <catch2/catch.hpp>
+
+#include "support/program.hpp"
+
+using Catch::Matchers::Contains;
+using Catch::Matchers::StartsWith;
+using corvex::test::Folder;
+using corvex::test::Outcome;
+
+namespace {
+
+const std::string sound = R"(corvex: 1
+units: {length: mm, force: kN}
+sections: {leg: {shape: square tube, width: 60 mm, wall: 4 mm}}
+points: {A: [0, 0], B: [0, 900]}
+members:
+  post: {through: [A, B], section: leg, material: S235}
+supports: {A: fixed}
+loads: {push: [{at: B, force: {x: 2}}]}
+)";
+
+std::string with(const std::string& what, const std::string& by) {
+  std::string text = sound;
+  const std::size_t at = text.find(what);
+  REQUIRE(at != std::string::npos);
+  return text.replace(at, what.size(), by);
+}
+
+}  // namespace
+
+TEST_CASE("A wrong model ends with 2, says where and what, and writes nothing") {
+  std::string deep = "a: ";
+  deep.append(100000, '[');
+  const auto [model, message] = GENERATE_COPY(table<std::string, std::string>({
+      {with("section: leg", "setcion: leg"),
+       "model.yaml:6:27: error: 'setcion' is not a key of member 'post'; did you mean 'section'?"},
+      {with("width: 60 mm", "width: 60"), "model.yaml:3:45: error: '60' has no unit"},
+      {with("wall: 4 mm", "wall: 4 kN"),
+       "model.yaml:3:58: error: '4 kN' is a force; a section dimension was expected"},
+      {with("[A, B], section", "[A, X], section"), "model.yaml:6:23: error: there is no point 'X'"},
+      {with("B: [0, 900]", "B: [0, 900], B: [0, 1]"),
+       "model.yaml:4:34: error: 'B' stands here a second time; the first is in line 4"},
+      {"a: &a [lol, lol]\nb: &b [*a, *a]\nc: [*b, *b]\n", "model.yaml:1:4: error: an anchor"},
+      {deep, "model.yaml:1:35: error: lists and maps are nested more than 32 deep"},
+      {with("A: fixed", "A: roller"),
+       "model.yaml:7:1: error: the structure slides along x: nothing holds it"},
+      {with("wall: 4 mm", "wall: 30 mm"), "model.yaml:3:58: error: a wall of 30 mm leaves no hole"},
+      {with("loads:", "hand: {}\nloads:"), "model.yaml:8:1: error: 'hand' in a model is not built yet"},
+  }));
+  const Folder folder;
+  folder.write("model.yaml", model);
+  for (const char* how : {"solve model.yaml -o out.txt", "solve model.yaml --json", "solve model.yaml"}) {
+    const Outcome o = folder.run(how);
+    CHECK(o.status == 2);
+    CHECK(o.out.empty());
+    CHECK_THAT(o.err, StartsWith(message));
+    CHECK_FALSE(folder.has("out.txt"));
+    CHECK_FALSE(folder.has("out.txt.part"));
+  }
+}
+
+TEST_CASE("A wrong call ends with 2 and a hint") {
+  const Folder folder;
+  folder.write("model.yaml", sound);
+  const auto [call, message] = GENERATE(table<std::string, std::string>({
+      {"sovle model.yaml", "there is no verb 'sovle'; did you mean 'solve'?"},
+      {"fly", "there is no verb 'fly'; there are: solve, demo"},
+      {"verify model.yaml", "'verify' is not built yet"},
+      {"draw model.yaml", "'draw' is not built yet"},
+      {"solve", "MODEL"},
+      {"", "corvex --help"},
+      {"solve model.yaml --jsno", "--jsno"},
+      {"solve model.yaml --stations 5", "--json"},
+      {"solve model.yaml --json --stations 0", "--stations"},
+      {"solve model.yaml --digits 99", "--digits"},
+      {"solve nowhere.yaml", "nowhere.yaml: error: the file cannot be opened"},
+      {"solve .", "error"},
+      {"solve model.yaml -o nowhere/out.txt", "'nowhere/out.txt' cannot be written"},
+  }));
+  const Outcome o = folder.run(call);
+  INFO(call << "\n" << o.err);
+  CHECK(o.status == 2);
+  CHECK(o.out.empty());
+  CHECK_THAT(o.err, Contains(message));
+}
+
+TEST_CASE("A full disk is told") {
+  const Folder folder;
+  folder.write("model.yaml", sound);
+  const Outcome o = folder.run("solve model.yaml -o /dev/full");
+  CHECK(o.status == 2);
+  CHECK_THAT(o.err, Contains("cannot be written"));
+}

@@ -1,14 +1,13 @@
 // Formulas with units: values, dimensions, binding, and errors that help.
 #include <corvex/formula.hpp>
-
 #include <string>
 
 #include "support/near.hpp"
 
 using namespace corvex;
 using namespace corvex::literals;
-using corvex::test::near;
 using Catch::Matchers::Contains;
+using corvex::test::near;
 
 namespace {
 
@@ -75,14 +74,48 @@ TEST_CASE("Units bind tighter than products, powers tighter than units") {
 
 TEST_CASE("Every unit of the page has its exact value") {
   const auto [text, si] = GENERATE(table<std::string, double>({
-      {"1 m", 1}, {"1 mm", 1e-3}, {"1 cm", 1e-2}, {"1 dm", 0.1}, {"1 km", 1e3}, {"1 um", 1e-6}, {"1 µm", 1e-6}, {"1 nm", 1e-9},
-      {"1 g", 1e-3}, {"1 kg", 1}, {"1 Mg", 1000}, {"1 tonne", 1000}, {"1 lb", 0.45359237},
-      {"1 N", 1}, {"1 kN", 1e3}, {"1 MN", 1e6}, {"1 daN/1 daN", 0}, {"1 lbf", 4.4482216152605}, {"1 kip", 4448.2216152605},
-      {"1 kgf", 9.80665}, {"1 Pa", 1}, {"1 kPa", 1e3}, {"1 MPa", 1e6}, {"1 GPa", 1e9}, {"1 N/mm^2", 1e6},
-      {"1 psi", 4.4482216152605 / (0.0254 * 0.0254)}, {"1 ksi", 4448.2216152605 / (0.0254 * 0.0254)},
-      {"1 in", 0.0254}, {"1 ft", 0.3048}, {"1 rad", 1}, {"1 mrad", 1e-3}, {"180 deg", 3.14159265358979323846},
-      {"1 s", 1}, {"1 ms", 1e-3}, {"1 Hz", 1}, {"1 kHz", 1e3}, {"1 K", 1}, {"9 degF", 5}, {"1 degC", 1}, {"1 °C", 1},
-      {"1 lbf*in", 4.4482216152605 * 0.0254}, {"1 %", 0.01},
+      {"1 m", 1},
+      {"1 mm", 1e-3},
+      {"1 cm", 1e-2},
+      {"1 dm", 0.1},
+      {"1 km", 1e3},
+      {"1 um", 1e-6},
+      {"1 µm", 1e-6},
+      {"1 nm", 1e-9},
+      {"1 g", 1e-3},
+      {"1 kg", 1},
+      {"1 Mg", 1000},
+      {"1 tonne", 1000},
+      {"1 lb", 0.45359237},
+      {"1 N", 1},
+      {"1 kN", 1e3},
+      {"1 MN", 1e6},
+      {"1 daN/1 daN", 0},
+      {"1 lbf", 4.4482216152605},
+      {"1 kip", 4448.2216152605},
+      {"1 kgf", 9.80665},
+      {"1 Pa", 1},
+      {"1 kPa", 1e3},
+      {"1 MPa", 1e6},
+      {"1 GPa", 1e9},
+      {"1 N/mm^2", 1e6},
+      {"1 psi", 4.4482216152605 / (0.0254 * 0.0254)},
+      {"1 ksi", 4448.2216152605 / (0.0254 * 0.0254)},
+      {"1 in", 0.0254},
+      {"1 ft", 0.3048},
+      {"1 rad", 1},
+      {"1 mrad", 1e-3},
+      {"180 deg", 3.14159265358979323846},
+      {"1 s", 1},
+      {"1 ms", 1e-3},
+      {"1 Hz", 1},
+      {"1 kHz", 1e3},
+      {"1 K", 1},
+      {"9 degF", 5},
+      {"1 degC", 1},
+      {"1 °C", 1},
+      {"1 lbf*in", 4.4482216152605 * 0.0254},
+      {"1 %", 0.01},
   }));
   if (text == "1 daN/1 daN") {
     CHECK_THAT(error(text).text, Contains("'daN' is not a unit"));
@@ -151,7 +184,8 @@ TEST_CASE("Depth is limited, not the stack") {
 }
 
 TEST_CASE("A parameter may not bear the name of something else") {
-  for (const char* taken : {"m", "N", "s", "g", "K", "kN", "mm", "pi", "gn", "sqrt"}) CHECK(!why_not_a_parameter(taken).empty());
+  for (const char* taken : {"m", "N", "s", "g", "K", "kN", "mm", "pi", "gn", "sqrt"})
+    CHECK(!why_not_a_parameter(taken).empty());
   CHECK_THAT(why_not_a_parameter("m"), Contains("unit"));
   for (const char* free : {"t", "span", "L", "q_1", "P2", "ß"}) CHECK(why_not_a_parameter(free).empty());
   for (const char* broken : {"", "2P", "a b", "a-b"}) CHECK(!why_not_a_parameter(broken).empty());

@@ -10,9 +10,13 @@ using corvex::test::near;
 namespace {
 
 template <class A, class B>
-concept Adds = requires(A a, B b) { a + b; };
+concept Adds = requires(A a, B b) {
+  a + b;
+};
 template <class A, class B>
-concept Compares = requires(A a, B b) { a < b; };
+concept Compares = requires(A a, B b) {
+  a < b;
+};
 
 }  // namespace
 

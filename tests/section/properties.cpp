@@ -1,7 +1,6 @@
 // What a cross-section is worth, against closed forms, textbook coefficients and limits.
-#include <corvex/section.hpp>
-
 #include <cmath>
+#include <corvex/section.hpp>
 #include <functional>
 #include <numbers>
 
@@ -40,7 +39,8 @@ TEST_CASE("A square tube") {
   CHECK(p.Wz.in(mm3) == near((std::pow(60, 4) - std::pow(52, 4)) / 12 / 30));
   // Bredt on the middle line of 56 mm, plus u t³/3.
   CHECK(p.J.in(mm4) == near(std::pow(56, 3) * 4 + 4 * 56 * std::pow(4, 3) / 3.0));
-  CHECK(p.Ay.in(mm2) == Approx(shear_area([](double y) { return std::abs(y) > 26 ? 60 : 8; }, 60)).epsilon(1e-4));
+  CHECK(p.Ay.in(mm2) ==
+        Approx(shear_area([](double y) { return std::abs(y) > 26 ? 60 : 8; }, 60)).epsilon(1e-4));
 }
 
 TEST_CASE("A rectangular tube") {
@@ -52,8 +52,10 @@ TEST_CASE("A rectangular tube") {
   CHECK(p.Wy.in(mm3) == near(p.Iy.in(mm4) / 30));
   const double Am = 115 * 55, u = 2 * (115 + 55);
   CHECK(p.J.in(mm4) == near(4 * Am * Am * 5 / u + u * 125 / 3.0));
-  CHECK(p.Ay.in(mm2) == Approx(shear_area([](double y) { return std::abs(y) > 55 ? 60 : 10; }, 120)).epsilon(1e-4));
-  CHECK(p.Az.in(mm2) == Approx(shear_area([](double y) { return std::abs(y) > 25 ? 120 : 10; }, 60)).epsilon(1e-4));
+  CHECK(p.Ay.in(mm2) ==
+        Approx(shear_area([](double y) { return std::abs(y) > 55 ? 60 : 10; }, 120)).epsilon(1e-4));
+  CHECK(p.Az.in(mm2) ==
+        Approx(shear_area([](double y) { return std::abs(y) > 25 ? 120 : 10; }, 60)).epsilon(1e-4));
 }
 
 TEST_CASE("Round tubes from thin to solid") {
@@ -65,7 +67,8 @@ TEST_CASE("Round tubes from thin to solid") {
   CHECK(p.Iz.si() == near(pi / 64 * (std::pow(D, 4) - std::pow(d, 4))));
   CHECK(p.J.si() == near(pi / 32 * (std::pow(D, 4) - std::pow(d, 4))));
   const auto width = [&](double y) {
-    const double outer = std::sqrt(std::max(D * D / 4 - y * y, 0.0)), inner = std::sqrt(std::max(d * d / 4 - y * y, 0.0));
+    const double outer = std::sqrt(std::max(D * D / 4 - y * y, 0.0)),
+                 inner = std::sqrt(std::max(d * d / 4 - y * y, 0.0));
     return 2 * (outer - inner);
   };
   CHECK(p.Ay.si() == Approx(shear_area(width, D)).epsilon(2e-4));
@@ -94,7 +97,8 @@ TEST_CASE("A rectangular bar, with torsion after Saint-Venant") {
                                                                             {1e4, 0.33331, 0.33331}}));
   const double b = 0.01, a = ratio * b;
   const bool upright = GENERATE(true, false);
-  const Section bar = upright ? RectangularBar{Length::si(a), Length::si(b)} : RectangularBar{Length::si(b), Length::si(a)};
+  const Section bar =
+      upright ? RectangularBar{Length::si(a), Length::si(b)} : RectangularBar{Length::si(b), Length::si(a)};
   const auto p = bar.properties();
   CHECK(p.A.si() == near(a * b));
   CHECK((upright ? p.Iz : p.Iy).si() == near(b * a * a * a / 12));
@@ -102,7 +106,8 @@ TEST_CASE("A rectangular bar, with torsion after Saint-Venant") {
   CHECK(p.Ay / p.A == near(5.0 / 6));
   CHECK(p.J.si() / (a * b * b * b) == Approx(beta).margin(6e-4));
   double peak = 0;
-  for (const StressPoint& s : bar.stress_map().points) peak = std::max({peak, std::abs(s.ty), std::abs(s.tz)});
+  for (const StressPoint& s : bar.stress_map().points)
+    peak = std::max({peak, std::abs(s.ty), std::abs(s.tz)});
   CHECK(1 / (peak * a * b * b) == Approx(alpha).margin(6e-4));
 }
 
@@ -118,7 +123,8 @@ TEST_CASE("The square's torsion constant to ten digits") {
 }
 
 TEST_CASE("Figures from a table are taken as they are") {
-  const Section given = GivenProperties{.A = Area::si(1e-3), .Iz = SecondMoment::si(2e-6), .Wz = SectionModulus::si(3e-5)};
+  const Section given =
+      GivenProperties{.A = Area::si(1e-3), .Iz = SecondMoment::si(2e-6), .Wz = SectionModulus::si(3e-5)};
   CHECK(given.properties().A.si() == 1e-3);
   CHECK(given.properties().Iz.si() == 2e-6);
   CHECK(given.properties().Ay.si() == 0);

@@ -1,4 +1,5 @@
-// Straight beams against closed forms (Roark's Formulas for Stress and Strain, ch. 8; Gere and Timoshenko, app. G).
+// Straight beams against closed forms (Roark's Formulas for Stress and Strain, ch. 8; Gere and Timoshenko,
+// app. G).
 #include <cmath>
 
 #include "support/beam.hpp"
@@ -180,9 +181,11 @@ TEST_CASE("An overhang loaded along its outer half") {
   const double L = 2, c = 0.8, q = 5000, w = q * c / 2;
   Structure structure = Structure::plane("overhang");
   structure.analysis().shear = false;
-  const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 2_m, 0_m), t = structure.point("T", 2.8_m, 0_m);
+  const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 2_m, 0_m),
+             t = structure.point("T", 2.8_m, 0_m);
   const Section bar = RectangularBar{.height = 60_mm, .width = 20_mm};
-  const auto beam = structure.member("beam", {a, b, t}, {.section = structure.section("bar", bar), .material = material("S235")});
+  const auto beam = structure.member(
+      "beam", {a, b, t}, {.section = structure.section("bar", bar), .material = material("S235")});
   structure.support(a, Support::pinned());
   structure.support(b, Support::roller());
   const LineForce down{.y = -LineForceSize::si(q)};

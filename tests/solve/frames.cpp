@@ -1,8 +1,7 @@
-// A fixed portal against the equations of slope and deflection (Timoshenko and Young, Theory of Structures, ch. 7),
-// written here with the stretching of the bars kept, so that nothing is lost to an assumption.
-#include <corvex/corvex.hpp>
-
+// A fixed portal against the equations of slope and deflection (Timoshenko and Young, Theory of Structures,
+// ch. 7), written here with the stretching of the bars kept, so that nothing is lost to an assumption.
 #include <Eigen/LU>
+#include <corvex/corvex.hpp>
 
 #include "support/near.hpp"
 
@@ -50,7 +49,7 @@ TEST_CASE("A fixed portal under a uniform load on its beam") {
   // Symmetry: B turns by t (clockwise, as C turns back) and moves outwards by u; both sink alike.
   const double kc = p.EI(p.leg) / p.h, kb = p.EI(p.rail) / p.L, ka = p.EA(p.rail) / p.L;
   Eigen::Matrix2d K;
-  K << 4 * kc + 2 * kb, 6 * kc / p.h,           // moments at B
+  K << 4 * kc + 2 * kb, 6 * kc / p.h,                // moments at B
       6 * kc / p.h, 12 * kc / (p.h * p.h) + 2 * ka;  // thrust at B
   const Eigen::Vector2d x = K.lu().solve(Eigen::Vector2d(q * p.L * p.L / 12, 0));
   const double turn = x(0), out = x(1);
@@ -75,13 +74,13 @@ TEST_CASE("A fixed portal pushed sideways at both corners") {
   const Solution s = solve(p.structure);
   REQUIRE(s.ok());
 
-  // Antisymmetry: B and C turn by t clockwise and sway by u to the right; the left leg stretches by v, the right one
-  // shrinks by as much, which turns the chord of the beam by 2 v/L clockwise.
+  // Antisymmetry: B and C turn by t clockwise and sway by u to the right; the left leg stretches by v, the
+  // right one shrinks by as much, which turns the chord of the beam by 2 v/L clockwise.
   const double kc = p.EI(p.leg) / p.h, kb = p.EI(p.rail) / p.L, ka = p.EA(p.leg) / p.h;
   Eigen::Matrix3d K;
-  K << 4 * kc + 6 * kb, -6 * kc / p.h, -12 * kb / p.L,          // moments at B
-      -6 * kc / p.h, 12 * kc / (p.h * p.h), 0,                  // sway
-      -12 * kb / p.L, 0, ka + 24 * kb / (p.L * p.L);            // pull in the left leg
+  K << 4 * kc + 6 * kb, -6 * kc / p.h, -12 * kb / p.L,  // moments at B
+      -6 * kc / p.h, 12 * kc / (p.h * p.h), 0,          // sway
+      -12 * kb / p.L, 0, ka + 24 * kb / (p.L * p.L);    // pull in the left leg
   const Eigen::Vector3d x = K.lu().solve(Eigen::Vector3d(0, H, 0));
   CHECK(s[0].displacement("B").rz.si() == near(-x(0)));
   CHECK(s[0].displacement("B").x.si() == near(x(1)));
@@ -96,9 +95,11 @@ TEST_CASE("A fixed portal pushed sideways at both corners") {
 TEST_CASE("Two spans over three supports") {
   Structure structure = Structure::plane("two spans");
   structure.analysis().shear = false;
-  const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 4_m, 0_m), c = structure.point("C", 7_m, 0_m);
+  const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 4_m, 0_m),
+             c = structure.point("C", 7_m, 0_m);
   const Section bar = RectangularBar{.height = 120_mm, .width = 40_mm};
-  const auto beam = structure.member("beam", {a, b, c}, {.section = structure.section("bar", bar), .material = material("S235")});
+  const auto beam = structure.member(
+      "beam", {a, b, c}, {.section = structure.section("bar", bar), .material = material("S235")});
   structure.support(a, Support::pinned());
   structure.support(b, Support::roller());
   structure.support(c, Support::roller());

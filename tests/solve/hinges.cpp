@@ -1,7 +1,6 @@
 // Hinges at the ends of members: what they free, and that nothing else moves for it.
-#include <corvex/corvex.hpp>
-
 #include <cmath>
+#include <corvex/corvex.hpp>
 
 #include "support/near.hpp"
 
@@ -20,11 +19,12 @@ const double EI = 210e9 * bar.properties().Iz.si();
 TEST_CASE("A hinge inside a continuous beam makes it statically determinate") {
   Structure structure = Structure::plane("hinged");
   structure.analysis().shear = false;
-  const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 3_m, 0_m), h = structure.point("H", 4_m, 0_m),
-             c = structure.point("C", 6_m, 0_m);
+  const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 3_m, 0_m),
+             h = structure.point("H", 4_m, 0_m), c = structure.point("C", 6_m, 0_m);
   const auto section = structure.section("bar", bar);
   structure.member("long", {a, b, h}, {.section = section, .material = steel});
-  const auto hung = structure.member("hung", {h, c}, {.section = section, .material = steel, .hinge = Hinge::start});
+  const auto hung =
+      structure.member("hung", {h, c}, {.section = section, .material = steel, .hinge = Hinge::start});
   structure.support(a, Support::pinned());
   structure.support(b, Support::roller());
   structure.support(c, Support::roller());
@@ -46,8 +46,10 @@ TEST_CASE("A hinge at either end of a loaded built-in beam makes it propped") {
   Structure structure = Structure::plane("propped");
   structure.analysis().shear = false;
   const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 2_m, 0_m);
-  const auto beam = structure.member("beam", {a, b}, {.section = structure.section("bar", bar), .material = steel,
-                                                      .hinge = at_start ? Hinge::start : Hinge::end});
+  const auto beam = structure.member("beam", {a, b},
+                                     {.section = structure.section("bar", bar),
+                                      .material = steel,
+                                      .hinge = at_start ? Hinge::start : Hinge::end});
   structure.support(a, Support::fixed());
   structure.support(b, Support::fixed());
   structure.load_case("load").line(beam, LineForce{.y = -5_kN_per_m});
@@ -66,7 +68,8 @@ TEST_CASE("A hinge at either end of a loaded built-in beam makes it propped") {
 TEST_CASE("A moment just inside a hinge bends the member, not the joint") {
   Structure structure = Structure::plane("moment at a hinge");
   const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 2_m, 0_m);
-  const auto beam = structure.member("beam", {a, b}, {.section = structure.section("bar", bar), .material = steel, .hinge = Hinge::both});
+  const auto beam = structure.member(
+      "beam", {a, b}, {.section = structure.section("bar", bar), .material = steel, .hinge = Hinge::both});
   structure.support(a, Support::fixed());
   structure.support(b, Support::fixed());
   structure.load_case("turn").on(beam, 0_m, Moment{.z = 1_kN_m});
@@ -84,12 +87,14 @@ TEST_CASE("A moment just inside a hinge bends the member, not the joint") {
 
 TEST_CASE("A three-hinged portal is found by statics alone") {
   Structure structure = Structure::plane("three hinges");
-  const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 0_m, 3_m), c = structure.point("C", 2_m, 3_m),
-             d = structure.point("D", 4_m, 3_m), e = structure.point("E", 4_m, 0_m);
+  const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 0_m, 3_m),
+             c = structure.point("C", 2_m, 3_m), d = structure.point("D", 4_m, 3_m),
+             e = structure.point("E", 4_m, 0_m);
   const auto section = structure.section("bar", bar);
   const MemberOptions o{.section = section, .material = steel};
   structure.member("left", {a, b}, o);
-  const auto half = structure.member("left half", {b, c}, {.section = section, .material = steel, .hinge = Hinge::end});
+  const auto half =
+      structure.member("left half", {b, c}, {.section = section, .material = steel, .hinge = Hinge::end});
   structure.member("right half", {c, d}, o);
   structure.member("right", {e, d}, o);
   structure.support(a, Support::pinned());
@@ -107,10 +112,13 @@ TEST_CASE("A three-hinged portal is found by statics alone") {
 TEST_CASE("In space a hinge frees both bending moments and keeps torsion") {
   Structure structure = Structure::space("hinged in space");
   const auto a = structure.point("A", 0_m, 0_m, 0_m), b = structure.point("B", 2_m, 0_m, 0_m);
-  const auto beam = structure.member("beam", {a, b}, {.section = structure.section("bar", bar), .material = steel, .hinge = Hinge::both});
+  const auto beam = structure.member(
+      "beam", {a, b}, {.section = structure.section("bar", bar), .material = steel, .hinge = Hinge::both});
   structure.support(a, Support::fixed());
   structure.support(b, Support::fixed());
-  structure.load_case("push and turn").on(beam, 0.5_m, Force{.y = 1_kN, .z = -2_kN}).on(beam, 0.5_m, Moment{.x = 100_N_m});
+  structure.load_case("push and turn")
+      .on(beam, 0.5_m, Force{.y = 1_kN, .z = -2_kN})
+      .on(beam, 0.5_m, Moment{.x = 100_N_m});
   const Solution s = solve(structure);
   REQUIRE(s.ok());
   const Reaction r = s[0].reaction("A");
@@ -130,14 +138,16 @@ TEST_CASE("Rods hinged at both ends may spin: that is no mechanism, until a load
   for (const auto& [x, y] : {std::pair(1.0, 0.0), {-1.0, 1.0}, {-1.0, -1.0}}) {
     const auto foot = structure.point("F" + std::to_string(n), Length::si(x), Length::si(y), 0_m);
     structure.support(foot, Support::pinned());
-    structure.member("leg" + std::to_string(n++), {foot, top}, {.section = section, .material = steel, .hinge = Hinge::both});
+    structure.member("leg" + std::to_string(n++), {foot, top},
+                     {.section = section, .material = steel, .hinge = Hinge::both});
   }
   SECTION("a force is carried as by links") {
     structure.load_case("load").at(top, Force{.x = 1_kN, .z = -5_kN});
     const Solution s = solve(structure);
     REQUIRE(s.ok());
     CHECK(s[0].balance().error < 1e-12);
-    for (int i = 0; i < 3; ++i) CHECK(s[0]["leg" + std::to_string(i)].moment_z().max().value.si == near(0, 5000));
+    for (int i = 0; i < 3; ++i)
+      CHECK(s[0]["leg" + std::to_string(i)].moment_z().max().value.si == near(0, 5000));
   }
   SECTION("a moment at the top has nothing to hold it") {
     structure.load_case("load").at(top, Moment{.z = 1_kN_m});

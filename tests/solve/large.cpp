@@ -1,8 +1,7 @@
-// Structures of every size, so that each way of factorising meets closed forms: dense up to about 100 freedoms,
-// simplicial to about 1,000, multifrontal beyond.
-#include <corvex/corvex.hpp>
-
+// Structures of every size, so that each way of factorising meets closed forms: dense up to about 100
+// freedoms, simplicial to about 1,000, multifrontal beyond.
 #include <cmath>
+#include <corvex/corvex.hpp>
 
 #include "support/near.hpp"
 
@@ -19,14 +18,18 @@ TEST_CASE("A cantilever of many pieces is the same cantilever") {
   const auto section = structure.section("tube", tube);
   const MemberOptions o{.section = section, .material = material("S235")};
   std::vector<PointId> points;
-  for (int i = 0; i <= pieces; ++i) points.push_back(structure.point("P" + std::to_string(i), Length::si(3.0 * i / pieces), 0_m, 0_m));
+  for (int i = 0; i <= pieces; ++i)
+    points.push_back(structure.point("P" + std::to_string(i), Length::si(3.0 * i / pieces), 0_m, 0_m));
   if (whole) {
     structure.member("beam", points, o);
   } else {
-    for (int i = 0; i < pieces; ++i) structure.member("beam" + std::to_string(i), {points[i], points[i + 1]}, o);
+    for (int i = 0; i < pieces; ++i)
+      structure.member("beam" + std::to_string(i), {points[i], points[i + 1]}, o);
   }
   structure.support(points.front(), Support::fixed());
-  structure.load_case("tip").at(points.back(), Force{.y = 300_N, .z = -1_kN}).at(points.back(), Moment{.x = 40_N_m});
+  structure.load_case("tip")
+      .at(points.back(), Force{.y = 300_N, .z = -1_kN})
+      .at(points.back(), Moment{.x = 40_N_m});
   const Solution s = solve(structure);
   REQUIRE(s.ok());
   const auto& p = tube.properties();
@@ -51,7 +54,8 @@ Structure tower(int width, int storeys) {
   for (int k = 0; k <= storeys; ++k)
     for (int j = 0; j <= width; ++j)
       for (int i = 0; i <= width; ++i)
-        structure.point("P" + std::to_string(i) + "." + std::to_string(j) + "." + std::to_string(k), Length::si(i), Length::si(j), Length::si(k));
+        structure.point("P" + std::to_string(i) + "." + std::to_string(j) + "." + std::to_string(k),
+                        Length::si(i), Length::si(j), Length::si(k));
   int n = 0;
   const auto join = [&](PointId a, PointId b) { structure.member("m" + std::to_string(n++), {a, b}, o); };
   for (int k = 0; k <= storeys; ++k)
@@ -76,7 +80,9 @@ TEST_CASE("Towers balance and are reciprocal at any size") {
   REQUIRE(s.ok());
   CHECK(s["a"].balance().error < 1e-9);
   CHECK(s["b"].balance().error < 1e-9);
-  const auto name = [&](int i, int j) { return "P" + std::to_string(i) + "." + std::to_string(j) + "." + std::to_string(storeys); };
+  const auto name = [&](int i, int j) {
+    return "P" + std::to_string(i) + "." + std::to_string(j) + "." + std::to_string(storeys);
+  };
   // Work of the forces of one case along the movements of the other.
   const Displacement ab = s["b"].displacement(name(0, 0)), ba = s["a"].displacement(name(width, width));
   CHECK(1000 * ab.x.si() + 200 * ab.y.si() == Approx(1000 * ba.y.si() - 3000 * ba.z.si()).epsilon(1e-9));
@@ -85,12 +91,14 @@ TEST_CASE("Towers balance and are reciprocal at any size") {
 TEST_CASE("Many cases solved together are each the same alone") {
   Structure structure = tower(2, 12);
   for (int c = 0; c < 40; ++c)
-    structure.load_case("case " + std::to_string(c)).at(PointId{static_cast<std::size_t>(20 + 2 * c)}, Force{.x = Length::si(1 + c) * 1_kN / 1_m});
+    structure.load_case("case " + std::to_string(c))
+        .at(PointId{static_cast<std::size_t>(20 + 2 * c)}, Force{.x = Length::si(1 + c) * 1_kN / 1_m});
   const Solution all = solve(structure);
   REQUIRE(all.ok());
   Structure one = tower(2, 12);
   one.load_case("case 17").at(PointId{20 + 2 * 17}, Force{.x = 18_kN});
   const Solution alone = solve(one);
   REQUIRE(alone.ok());
-  CHECK(all["case 17"].displacement(PointId{100}).x.si() == near(alone["case 17"].displacement(PointId{100}).x));
+  CHECK(all["case 17"].displacement(PointId{100}).x.si() ==
+        near(alone["case 17"].displacement(PointId{100}).x));
 }

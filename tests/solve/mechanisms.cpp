@@ -1,7 +1,7 @@
-// Structures that can move are refused in words that name what moves and how; those that only look so are solved.
-#include <corvex/corvex.hpp>
-
+// Structures that can move are refused in words that name what moves and how; those that only look so are
+// solved.
 #include <cmath>
+#include <corvex/corvex.hpp>
 
 #include "support/near.hpp"
 
@@ -12,17 +12,20 @@ using Catch::Matchers::Contains;
 namespace {
 
 struct Sketch {
-  explicit Sketch(bool plane = true) : structure(plane ? Structure::plane("sketch") : Structure::space("sketch")) {
+  explicit Sketch(bool plane = true)
+      : structure(plane ? Structure::plane("sketch") : Structure::space("sketch")) {
     section = structure.section("tube", SquareTube{.width = 60_mm, .wall = 4_mm});
   }
   PointId point(const char* name, double x, double y, double z = 0) {
     return structure.point(name, Length::si(x), Length::si(y), Length::si(z));
   }
   MemberId beam(const char* name, std::vector<PointId> through, Hinge hinge = Hinge::none) {
-    return structure.member(name, std::move(through), {.section = section, .material = material("S235"), .hinge = hinge});
+    return structure.member(name, std::move(through),
+                            {.section = section, .material = material("S235"), .hinge = hinge});
   }
   MemberId link(const char* name, PointId a, PointId b) {
-    return structure.member(name, {a, b}, {.section = section, .material = material("S235"), .kind = MemberKind::link});
+    return structure.member(name, {a, b},
+                            {.section = section, .material = material("S235"), .kind = MemberKind::link});
   }
   // All that is told.
   std::string refusal() {
@@ -106,7 +109,9 @@ TEST_CASE("A portal hinged at all corners sways") {
   k.link("right", d, c);
   k.structure.support(a, Support::pinned());
   k.structure.support(d, Support::pinned());
-  SECTION("without a brace") { CHECK_THAT(k.refusal(), Contains("B, C and beam slide along x")); }
+  SECTION("without a brace") {
+    CHECK_THAT(k.refusal(), Contains("B, C and beam slide along x"));
+  }
   SECTION("a brace holds it") {
     k.link("brace", a, c);
     CHECK(k.solved());
@@ -123,7 +128,8 @@ TEST_CASE("Two links in one line leave their joint free across, however the line
   k.link("right", b, d);
   k.structure.support(a, Support::pinned());
   k.structure.support(d, Support::pinned());
-  k.structure.load_case("along").at(b, Force{.x = Length::si(c) * 1_kN / 1_m, .y = Length::si(s) * 1_kN / 1_m});
+  k.structure.load_case("along").at(b,
+                                    Force{.x = Length::si(c) * 1_kN / 1_m, .y = Length::si(s) * 1_kN / 1_m});
   CHECK_THAT(k.refusal(), Contains("B") && Contains("slides along"));
 }
 
@@ -170,7 +176,9 @@ TEST_CASE("In space links need holding out of their plane") {
   k.link("left", a, b);
   k.link("right", b, c);
   for (const auto p : {a, c}) k.structure.support(p, Support::pinned());
-  SECTION("a flat truss falls over") { CHECK_THAT(k.refusal(), Contains("turns about the line through A and C")); }
+  SECTION("a flat truss falls over") {
+    CHECK_THAT(k.refusal(), Contains("turns about the line through A and C"));
+  }
   SECTION("a third link holds it") {
     const auto d = k.point("D", 2, 2, 0);
     k.structure.support(d, Support::pinned());
@@ -182,7 +190,8 @@ TEST_CASE("In space links need holding out of their plane") {
 TEST_CASE("A rod between ball joints may not spin where something is fixed to it") {
   // The rod carries a bracket; both ends pinned: it turns about its own axis.
   Sketch k(false);
-  const auto a = k.point("A", 0, 0, 0), b = k.point("B", 1, 0, 0), c = k.point("C", 2, 0, 0), t = k.point("T", 1, 0.3, 0);
+  const auto a = k.point("A", 0, 0, 0), b = k.point("B", 1, 0, 0), c = k.point("C", 2, 0, 0),
+             t = k.point("T", 1, 0.3, 0);
   k.beam("rod", {a, b, c});
   k.beam("bracket", {b, t});
   k.structure.support(a, Support::pinned());
@@ -204,7 +213,8 @@ TEST_CASE("A mechanism inside a large structure is found") {
   for (int i = 0; i < bays; ++i) {
     // Bays stand side by side without a common chord.
     if (i % 2 == 0) k.link(("chord" + std::to_string(i)).c_str(), high[i], high[i + 1]);
-    if (i % 2 == 0 && i / 2 != missing / 2) k.link(("brace" + std::to_string(i)).c_str(), low[i], high[i + 1]);
+    if (i % 2 == 0 && i / 2 != missing / 2)
+      k.link(("brace" + std::to_string(i)).c_str(), low[i], high[i + 1]);
   }
   k.link("end", low[bays - 1], high[bays]);
   const std::string text = k.refusal();
@@ -228,5 +238,7 @@ TEST_CASE("Loads where nothing can carry them are refused") {
     k.structure.load_case("load").at(lone, Force{.x = 1_kN});
     CHECK_THAT(k.refusal(), Contains("L") && Contains("no member"));
   }
-  SECTION("the lone point by itself is worth a note only") { CHECK(k.solved()); }
+  SECTION("the lone point by itself is worth a note only") {
+    CHECK(k.solved());
+  }
 }

@@ -1,7 +1,6 @@
 // Trusses by joints, and their movements by the principle of virtual forces.
-#include <corvex/corvex.hpp>
-
 #include <cmath>
+#include <corvex/corvex.hpp>
 
 #include "support/near.hpp"
 
@@ -12,7 +11,8 @@ using corvex::test::near;
 TEST_CASE("A triangle of three bars by joints") {
   const MemberKind kind = MemberKind::link;
   Structure structure = Structure::plane("bracket");
-  const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 4_m, 0_m), c = structure.point("C", 1_m, 2_m);
+  const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 4_m, 0_m),
+             c = structure.point("C", 1_m, 2_m);
   const Section tube = RoundTube{.diameter = 48.3_mm, .wall = 3.2_mm};
   const auto section = structure.section("tube", tube);
   const MemberOptions o{.section = section, .material = material("S235"), .kind = kind};
@@ -49,7 +49,8 @@ TEST_CASE("A triangle of three bars by joints") {
 TEST_CASE("Beams with hinges at both ends are the same truss") {
   const auto solve_with = [](MemberKind kind, Hinge hinge) {
     Structure structure = Structure::plane("truss");
-    const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 3_m, 0_m), c = structure.point("C", 6_m, 0_m);
+    const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 3_m, 0_m),
+               c = structure.point("C", 6_m, 0_m);
     const auto d = structure.point("D", 1.5_m, 2_m), e = structure.point("E", 4.5_m, 2_m);
     const auto section = structure.section("tube", SquareTube{.width = 40_mm, .wall = 3_mm});
     const MemberOptions o{.section = section, .material = material("S235"), .kind = kind, .hinge = hinge};
@@ -61,7 +62,8 @@ TEST_CASE("Beams with hinges at both ends are the same truss") {
     structure.load_case("load").at(d, Force{.y = -10_kN}).at(e, Force{.x = 2_kN});
     return solve(structure);
   };
-  const Solution links = solve_with(MemberKind::link, Hinge::none), hinged = solve_with(MemberKind::beam, Hinge::both);
+  const Solution links = solve_with(MemberKind::link, Hinge::none),
+                 hinged = solve_with(MemberKind::beam, Hinge::both);
   REQUIRE(links.ok());
   REQUIRE(hinged.ok());
   for (int n = 1; n <= 7; ++n) {
@@ -73,14 +75,17 @@ TEST_CASE("Beams with hinges at both ends are the same truss") {
 
 TEST_CASE("Loads on a link go to its ends, and its axial force changes along it") {
   Structure structure = Structure::plane("hanger");
-  const auto a = structure.point("A", 0_m, 2_m), b = structure.point("B", 0_m, 0_m), c = structure.point("C", 3_m, 2_m);
+  const auto a = structure.point("A", 0_m, 2_m), b = structure.point("B", 0_m, 0_m),
+             c = structure.point("C", 3_m, 2_m);
   const auto section = structure.section("rod", RoundBar{.diameter = 20_mm});
   const MemberOptions o{.section = section, .material = material("S235"), .kind = MemberKind::link};
   const auto hanger = structure.member("hanger", {a, b}, o);
   const auto stay = structure.member("stay", {b, c}, o);
   structure.support(a, Support::pinned());
   structure.support(c, Support::pinned());
-  structure.load_case("pull").on(hanger, 0.5_m, Force{.y = -3_kN}).on(stay, Length::si(std::sqrt(13.0) / 3), Force{.y = -3_kN});
+  structure.load_case("pull")
+      .on(hanger, 0.5_m, Force{.y = -3_kN})
+      .on(stay, Length::si(std::sqrt(13.0) / 3), Force{.y = -3_kN});
   const Solution s = solve(structure);
   REQUIRE(s.ok());
   // The stay's load: two thirds to B, one third to C. At B the stay can bear no part of it across.
@@ -100,7 +105,8 @@ TEST_CASE("A space tripod of links") {
   std::vector<PointId> feet;
   for (int i = 0; i < 3; ++i) {
     const double angle = i * 2 * 3.14159265358979323846 / 3;
-    feet.push_back(structure.point("F" + std::to_string(i), Length::si(std::cos(angle)), Length::si(std::sin(angle)), 0_m));
+    feet.push_back(structure.point("F" + std::to_string(i), Length::si(std::cos(angle)),
+                                   Length::si(std::sin(angle)), 0_m));
     structure.support(feet.back(), Support::pinned());
     structure.member("leg" + std::to_string(i), {feet.back(), top},
                      {.section = section, .material = material("S235"), .kind = MemberKind::link});
@@ -108,6 +114,7 @@ TEST_CASE("A space tripod of links") {
   structure.load_case("down").at(top, Force{.z = -6_kN});
   const Solution s = solve(structure);
   REQUIRE(s.ok());
-  for (int i = 0; i < 3; ++i) CHECK(s[0]["leg" + std::to_string(i)].axial().max().value.si == near(-2000 * std::sqrt(10.0) / 3));
+  for (int i = 0; i < 3; ++i)
+    CHECK(s[0]["leg" + std::to_string(i)].axial().max().value.si == near(-2000 * std::sqrt(10.0) / 3));
   CHECK(s[0].displacement("T").rx.si() == 0);  // links bring no rotations to a point
 }

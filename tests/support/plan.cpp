@@ -23,8 +23,7 @@ class Maker {
     p_.sections = {SquareTube{Length::si(0.06), Length::si(0.004)},
                    RectangularTube{Length::si(0.1), Length::si(0.05), Length::si(0.005)},
                    RoundTube{Length::si(0.0603), Length::si(0.0036)},
-                   RectangularBar{Length::si(0.05), Length::si(0.03)},
-                   RoundBar{Length::si(0.045)}};
+                   RectangularBar{Length::si(0.05), Length::si(0.03)}, RoundBar{Length::si(0.045)}};
     grow();
     brace();
     hold();
@@ -130,9 +129,15 @@ class Maker {
   Plan p_;
 };
 
-Force force(const Vector& v) { return {ForceSize::si(v.x), ForceSize::si(v.y), ForceSize::si(v.z)}; }
-Moment moment(const Vector& v) { return {MomentSize::si(v.x), MomentSize::si(v.y), MomentSize::si(v.z)}; }
-LineForce line(const Vector& v) { return {LineForceSize::si(v.x), LineForceSize::si(v.y), LineForceSize::si(v.z)}; }
+Force force(const Vector& v) {
+  return {ForceSize::si(v.x), ForceSize::si(v.y), ForceSize::si(v.z)};
+}
+Moment moment(const Vector& v) {
+  return {MomentSize::si(v.x), MomentSize::si(v.y), MomentSize::si(v.z)};
+}
+LineForce line(const Vector& v) {
+  return {LineForceSize::si(v.x), LineForceSize::si(v.y), LineForceSize::si(v.z)};
+}
 
 void add(LoadCase& loads, const PlanLoad& l) {
   const PointId point{l.on};
@@ -146,7 +151,8 @@ void add(LoadCase& loads, const PlanLoad& l) {
       loads.line(member, line(l.first), line(l.last), Length::si(l.from), Length::si(l.to));
       break;
     case Kind::gravity:
-      loads.gravity({AccelerationSize::si(l.first.x), AccelerationSize::si(l.first.y), AccelerationSize::si(l.first.z)});
+      loads.gravity({AccelerationSize::si(l.first.x), AccelerationSize::si(l.first.y),
+                     AccelerationSize::si(l.first.z)});
       break;
   }
 }
@@ -157,9 +163,13 @@ bool on_member(const PlanLoad& l) {
 
 }  // namespace
 
-double Plan::length_of(const PlanMember& m) const { return length(points[m.through.back()] - points[m.through.front()]); }
+double Plan::length_of(const PlanMember& m) const {
+  return length(points[m.through.back()] - points[m.through.front()]);
+}
 
-Plan random_plan(unsigned seed, bool plane) { return Maker(seed, plane).make(); }
+Plan random_plan(unsigned seed, bool plane) {
+  return Maker(seed, plane).make();
+}
 
 Structure build(const Plan& plan) {
   Structure s = plan.plane ? Structure::plane("random frame") : Structure::space("random frame", plan.up);
@@ -174,8 +184,11 @@ Structure build(const Plan& plan) {
     std::vector<PointId> through;
     for (const std::size_t p : m.through) through.push_back({p});
     s.member(fmt::format("M{}", i), through,
-             {.section = {m.section}, .material = material("S235"), .kind = m.link ? MemberKind::link : MemberKind::beam,
-              .hinge = m.hinge, .roll = Angle::si(m.roll)});
+             {.section = {m.section},
+              .material = material("S235"),
+              .kind = m.link ? MemberKind::link : MemberKind::beam,
+              .hinge = m.hinge,
+              .roll = Angle::si(m.roll)});
   }
   for (const auto& [point, held] : plan.supports) {
     std::vector<Freedom> freedoms;
@@ -256,7 +269,8 @@ Plan with_points_between(const Plan& plan) {
 }
 
 Halved halved(const Plan& plan) {
-  Halved h{plan, std::vector<std::size_t>(plan.members.size(), 0), std::vector<double>(plan.members.size(), 1e300)};
+  Halved h{plan, std::vector<std::size_t>(plan.members.size(), 0),
+           std::vector<double>(plan.members.size(), 1e300)};
   Plan& t = h.plan;
   for (std::size_t i = 0; i < plan.members.size(); ++i) {
     if (plan.members[i].link) continue;
@@ -277,7 +291,8 @@ Halved halved(const Plan& plan) {
     for (const PlanLoad& l : loads) {
       const double at = on_member(l) ? h.at[l.on] : 0;
       const auto put = [&](double from, double to, const Vector& first, const Vector& last, bool second) {
-        all.push_back({l.kind, second ? h.second[l.on] : l.on, second ? from - at : from, second ? to - at : to, first, last});
+        all.push_back({l.kind, second ? h.second[l.on] : l.on, second ? from - at : from,
+                       second ? to - at : to, first, last});
       };
       if (!on_member(l)) {
         all.push_back(l);
@@ -321,8 +336,8 @@ class Writer {
       case Kind::member_moment:
         return fmt::format("{{on: M{}, at: {}, moment: {}}}", l.on, l.from / length_, moment(l.first));
       case Kind::line:
-        return fmt::format("{{on: M{}, line: [{}, {}], from: {}, to: {}}}", l.on, vector(l.first, q), vector(l.last, q),
-                           l.from / length_, l.to / length_);
+        return fmt::format("{{on: M{}, line: [{}, {}], from: {}, to: {}}}", l.on, vector(l.first, q),
+                           vector(l.last, q), l.from / length_, l.to / length_);
       case Kind::gravity: {
         std::string parts = fmt::format("{} m/s^2, {} m/s^2", l.first.x, l.first.y);
         if (!p_.plane) parts += fmt::format(", {} m/s^2", l.first.z);
@@ -341,7 +356,8 @@ class Writer {
     if (const auto* s = std::get_if<RoundTube>(&shape))
       return fmt::format("{{shape: round tube, diameter: {} m, wall: {} m}}", s->diameter.si(), s->wall.si());
     if (const auto* s = std::get_if<RectangularBar>(&shape))
-      return fmt::format("{{shape: rectangular bar, height: {} m, width: {} m}}", s->height.si(), s->width.si());
+      return fmt::format("{{shape: rectangular bar, height: {} m, width: {} m}}", s->height.si(),
+                         s->width.si());
     return fmt::format("{{shape: round bar, diameter: {} m}}", std::get<RoundBar>(shape).diameter.si());
   }
 
@@ -350,27 +366,38 @@ class Writer {
   double length_, force_, moment_;
 };
 
-double si(const std::string& unit_text) { return evaluate(unit_text, Scope())->quantity.si; }
+double si(const std::string& unit_text) {
+  return evaluate(unit_text, Scope())->quantity.si;
+}
 
 }  // namespace
 
-std::string model_file(const Plan& plan, const std::string& length, const std::string& force, const std::string& moment) {
+std::string model_file(const Plan& plan, const std::string& length, const std::string& force,
+                       const std::string& moment) {
   const Writer w(plan, si(length), si(force), si(moment));
-  std::string t = fmt::format("corvex: 1\ntitle: random frame\nunits: {{length: {}, force: {}, moment: {}}}\n", length, force, moment);
+  std::string t =
+      fmt::format("corvex: 1\ntitle: random frame\nunits: {{length: {}, force: {}, moment: {}}}\n", length,
+                  force, moment);
   if (!plan.plane && plan.up == Up::y) t += "up: y\n";
   if (!plan.shear) t += "analysis: {shear: off}\n";
   t += "points:\n";
-  for (std::size_t i = 0; i < plan.points.size(); ++i) t += fmt::format("  P{}: {}\n", i, w.vector(plan.points[i], si(length)));
+  for (std::size_t i = 0; i < plan.points.size(); ++i)
+    t += fmt::format("  P{}: {}\n", i, w.vector(plan.points[i], si(length)));
   t += "sections:\n";
-  for (std::size_t i = 0; i < plan.sections.size(); ++i) t += fmt::format("  S{}: {}\n", i, w.section(plan.sections[i]));
+  for (std::size_t i = 0; i < plan.sections.size(); ++i)
+    t += fmt::format("  S{}: {}\n", i, w.section(plan.sections[i]));
   t += "members:\n";
   for (std::size_t i = 0; i < plan.members.size(); ++i) {
     const PlanMember& m = plan.members[i];
     std::vector<std::string> through;
     for (const std::size_t p : m.through) through.push_back(fmt::format("P{}", p));
-    t += fmt::format("  M{}: {{through: [{}], section: S{}, material: S235", i, fmt::join(through, ", "), m.section);
+    t += fmt::format("  M{}: {{through: [{}], section: S{}, material: S235", i, fmt::join(through, ", "),
+                     m.section);
     if (m.link) t += ", kind: link";
-    if (m.hinge != Hinge::none) t += fmt::format(", hinge: {}", m.hinge == Hinge::start ? "start" : m.hinge == Hinge::end ? "end" : "both");
+    if (m.hinge != Hinge::none)
+      t += fmt::format(", hinge: {}", m.hinge == Hinge::start ? "start"
+                                      : m.hinge == Hinge::end ? "end"
+                                                              : "both");
     if (m.roll != 0) t += fmt::format(", roll: {} deg", m.roll * 180 / 3.14159265358979323846);
     t += "}\n";
   }

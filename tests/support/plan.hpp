@@ -1,5 +1,5 @@
-// A frame as plain numbers: random ones are made here, changed in ways that must not change the answer, and built
-// through the library or written as a model file.
+// A frame as plain numbers: random ones are made here, changed in ways that must not change the answer, and
+// built through the library or written as a model file.
 #pragma once
 
 #include <array>
@@ -38,8 +38,9 @@ struct Plan {
   double length_of(const PlanMember& m) const;
 };
 
-// Rigid beams from a fixed point hold all points; links, hinged beams, members through three points, exactly vertical
-// ones, rolls, further supports and every kind of load come on top. The same seed gives the same plan.
+// Rigid beams from a fixed point hold all points; links, hinged beams, members through three points, exactly
+// vertical ones, rolls, further supports and every kind of load come on top. The same seed gives the same
+// plan.
 Plan random_plan(unsigned seed, bool plane);
 
 // Points and members are named P0, P1, … and M0, M1, …; cases C0, C1, ….
@@ -56,8 +57,8 @@ struct Shuffled {
 };
 Shuffled shuffled(const Plan& plan, unsigned seed);
 
-// Each beam gets a point in between: as a member through it, or as two members end to end (the second part of member
-// i is then second[i]).
+// Each beam gets a point in between: as a member through it, or as two members end to end (the second part of
+// member i is then second[i]).
 Plan with_points_between(const Plan& plan);
 struct Halved {
   Plan plan;
@@ -67,6 +68,7 @@ struct Halved {
 Halved halved(const Plan& plan);
 
 // As a model file in which lengths, forces and moments are bare numbers of these units.
-std::string model_file(const Plan& plan, const std::string& length, const std::string& force, const std::string& moment);
+std::string model_file(const Plan& plan, const std::string& length, const std::string& force,
+                       const std::string& moment);
 
 }  // namespace corvex::test

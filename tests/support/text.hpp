@@ -15,7 +15,8 @@ inline Model read(const std::string& text) {
   return model.value();
 }
 
-// What is said of a text that is wrong, by the reader or by the check of what it describes; each on a line of its own.
+// What is said of a text that is wrong, by the reader or by the check of what it describes; each on a line of
+// its own.
 inline std::string refusal(const std::string& text) {
   const auto model = read_model_text(text, "model.yaml");
   const Problems problems = model ? model->located(model->structure.validate()) : model.error();
@@ -26,15 +27,19 @@ inline std::string refusal(const std::string& text) {
 }
 
 // A cantilever of 2 m from A to B with these loads, which begin in line 9.
-inline std::string cantilever(const std::string& loads, const std::string& section = "{shape: square tube, width: 60 mm, wall: 4 mm}") {
+inline std::string cantilever(const std::string& loads,
+                              const std::string& section = "{shape: square tube, width: 60 mm, wall: 4 mm}") {
   return "corvex: 1\n"
          "units: {length: mm, force: kN}\n"
-         "sections: {tube: " + section + "}\n"
+         "sections: {tube: " +
+         section +
+         "}\n"
          "points: {A: [0, 0], B: [2000, 0]}\n"
          "members: {arm: {through: [A, B], section: tube, material: S235}}\n"
          "supports: {A: fixed}\n"
          "loads:\n"
-         "  tip:\n" + loads + "\n";
+         "  tip:\n" +
+         loads + "\n";
 }
 
 }  // namespace corvex::test
