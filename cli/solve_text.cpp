@@ -88,10 +88,12 @@ class CaseText {
     turn_ = std::max(turn_, size > 0 ? move_ / size * 1e-3 : 0);
   }
 
-  // Two cells: how far along the member, and the point that stands there.
-  std::pair<std::string, std::string> place(const MemberResult& m, Length at) const {
-    if (std::abs(at.si()) < 1e-9 * m.length().si()) return {"0", point_at(m, at)};
-    return {short_number(at.si() / u_.length.si, digits_), point_at(m, at)};
+  // How far along the member, and the point that stands there: "900 B".
+  std::string place(const MemberResult& m, Length at) const {
+    const bool start = std::abs(at.si()) < 1e-9 * m.length().si();
+    const std::string number = start ? "0" : short_number(at.si() / u_.length.si, digits_),
+                      point = point_at(m, at);
+    return point.empty() ? number : number + " " + point;
   }
   std::string place_words(const MemberResult& m, Length at) const {
     const std::string point = point_at(m, at);
@@ -134,19 +136,24 @@ class CaseText {
   }
 
   std::string reactions() const {
-    const bool plane = s_.is_plane();
-    std::vector<Table::Column> columns = {
-        {"point", "", Align::left}, {"Fx", u_.force.text}, {"Fy", u_.force.text}};
-    if (!plane) columns.push_back({"Fz", u_.force.text});
-    if (!plane) columns.push_back({"Mx", u_.moment.text}), columns.push_back({"My", u_.moment.text});
-    columns.push_back({"Mz", u_.moment.text});
+    static constexpr const char* heads[] = {"Fx", "Fy", "Fz", "Mx", "My", "Mz"};
+    // All forces; of the moments those that some support holds.
+    std::vector<std::size_t> shown{0, 1};
+    if (!s_.is_plane()) shown.push_back(2);
+    for (std::size_t k = s_.is_plane() ? 5 : 3; k < 6; ++k)
+      if (std::any_of(s_.supports().begin(), s_.supports().end(),
+                      [&](const PointSupport& p) { return p.held[k]; }))
+        shown.push_back(k);
+    std::vector<Table::Column> columns = {{"point", "", Align::left}};
+    for (const std::size_t k : shown) columns.push_back({heads[k], (k < 3 ? u_.force : u_.moment).text});
     Table t(columns);
     const auto row = [&](const std::string& name, const Reaction& r, const std::array<bool, 6>& held) {
+      const double six[] = {r.x.si(), r.y.si(), r.z.si(), r.mx.si(), r.my.si(), r.mz.si()};
       std::vector<std::string> cells{name};
-      const double f[] = {r.x.si(), r.y.si(), r.z.si()}, m[] = {r.mx.si(), r.my.si(), r.mz.si()};
-      for (int k = 0; k < (plane ? 2 : 3); ++k) cells.push_back(held[k] ? show(f[k], u_.force, force_) : "");
-      for (int k = plane ? 2 : 0; k < 3; ++k)
-        cells.push_back(held[3 + k] ? show(m[k], u_.moment, moment_) : "");
+      for (const std::size_t k : shown)
+        cells.push_back(!held[k] ? ""
+                        : k < 3  ? show(six[k], u_.force, force_)
+                                 : show(six[k], u_.moment, moment_));
       t.row(std::move(cells));
     };
     for (const PointSupport& p : s_.supports()) row(s_[p.at].name, case_.reaction(p.at), p.held);
@@ -182,10 +189,8 @@ class CaseText {
              {"unit", "", Align::left},
              {"max", ""},
              {"at", u_.length.text},
-             {"", "", Align::left},
              {"min", ""},
              {"at", u_.length.text},
-             {"", "", Align::left},
              {"", "", Align::left}});
     for (const MemberResult& m : members_) {
       std::string name = m.member().name;
@@ -193,14 +198,11 @@ class CaseText {
                            const std::string& words = "") {
         const Extreme high = d.max(), low = d.min();
         const bool nothing = std::max(std::abs(high.value.si), std::abs(low.value.si)) < noise * size;
-        if (nothing) {
-          t.row({name, symbol, unit.text, "0", "", "", "0"});
-        } else {
-          const auto [high_at, high_point] = place(m, high.at);
-          const auto [low_at, low_point] = place(m, low.at);
-          t.row({name, symbol, unit.text, show(high.value.si, unit, size), high_at, high_point,
-                 show(low.value.si, unit, size), low_at, low_point, words});
-        }
+        if (nothing)
+          t.row({name, symbol, unit.text, "0", "", "0"});
+        else
+          t.row({name, symbol, unit.text, show(high.value.si, unit, size), place(m, high.at),
+                 show(low.value.si, unit, size), place(m, low.at), words});
         name.clear();
       };
       const Diagram axial = m.axial();
@@ -226,28 +228,21 @@ class CaseText {
     Table t({{"member", "", Align::left},
              {"tension", u_.stress.text},
              {"at", l},
-             {"", "", Align::left},
              {"compression", u_.stress.text},
              {"at", l},
-             {"", "", Align::left},
              {"von Mises", u_.stress.text},
              {"at", l},
-             {"", "", Align::left},
              {"safety", ""},
              {"sag", u_.deflection.text},
-             {"at", l},
-             {"", "", Align::left}});
+             {"at", l}});
     for (const MemberResult& m : members_) {
       std::vector<std::string> cells{m.member().name};
       const auto add = [&](double value, const NamedUnit& unit, double size, Length at) {
         cells.push_back(show(value, unit, size));
-        const auto [along, point] =
-            cells.back() == "0" ? std::pair<std::string, std::string>() : place(m, at);
-        cells.push_back(along);
-        cells.push_back(point);
+        cells.push_back(cells.back() == "0" ? "" : place(m, at));
       };
       const auto stress = [&](const std::optional<StressExtreme>& s, double side) {
-        if (!s) return (void)cells.insert(cells.end(), {"–", "", ""});
+        if (!s) return (void)cells.insert(cells.end(), {"–", ""});
         // No tension anywhere is no tension, not the least compression.
         add(s->value.si() * side > 0 || side == 0 ? s->value.si() : 0, u_.stress, stress_, s->at);
       };

@@ -60,7 +60,7 @@ std::string Table::text(const std::string& indent) const {
     const Column& column = columns_[c];
     if (vacant(c)) continue;
     if (c > 0)
-      for (std::string& line : lines) line += column.head.empty() && column.unit.empty() ? " " : "  ";
+      for (std::string& line : lines) line += "  ";
     const bool decimal = column.align == Align::decimal;
     std::size_t left = 0, right = 0;
     for (const auto& row : rows_) {

@@ -9,6 +9,11 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
+// A further entry of an object whose keys are known to differ: looking for the key first would cost a search each.
+void add(Json& object, std::string key, Json value) {
+  object.get_ref<Json::object_t&>().emplace_back(std::move(key), std::move(value));
+}
+
 // What is not computed or infinite is null; minus zero is zero.
 Json number(double v) {
   if (!std::isfinite(v)) return nullptr;
@@ -16,8 +21,8 @@ Json number(double v) {
 }
 
 Json six(const char* const (&keys)[6], const double (&values)[6]) {
-  Json j;
-  for (int i = 0; i < 6; ++i) j[keys[i]] = number(values[i]);
+  Json j = Json::object();
+  for (int i = 0; i < 6; ++i) add(j, keys[i], number(values[i]));
   return j;
 }
 
@@ -101,19 +106,20 @@ Json case_json(const Structure& s, const CaseResult& c, const JsonOptions& optio
   Json& displacements = j["displacements"] = Json::object();
   for (std::size_t i = 0; i < s.points().size(); ++i) {
     const Displacement d = c.displacement(PointId{i});
-    displacements[s.points()[i].name] = six({"x", "y", "z", "rx", "ry", "rz"},
-                                            {d.x.si(), d.y.si(), d.z.si(), d.rx.si(), d.ry.si(), d.rz.si()});
+    add(displacements, s.points()[i].name,
+        six({"x", "y", "z", "rx", "ry", "rz"},
+            {d.x.si(), d.y.si(), d.z.si(), d.rx.si(), d.ry.si(), d.rz.si()}));
   }
   Json& reactions = j["reactions"] = Json::object();
   for (const PointSupport& support : s.supports())
-    reactions[s[support.at].name] = reaction_json(c.reaction(support.at));
+    add(reactions, s[support.at].name, reaction_json(c.reaction(support.at)));
   const Balance b = c.balance();
   j["balance"] = {{"applied", reaction_json(b.applied)},
                   {"reacted", reaction_json(b.reacted)},
                   {"error", number(b.error)}};
   Json& members = j["members"] = Json::object();
   for (std::size_t i = 0; i < s.members().size(); ++i)
-    members[s.members()[i].name] = member_json(s, c[MemberId{i}], options);
+    add(members, s.members()[i].name, member_json(s, c[MemberId{i}], options));
   return j;
 }
 
@@ -132,6 +138,9 @@ std::string results_json(const Solution& solution, const JsonOptions& options) {
   Json& cases = j["cases"] = Json::object();
   for (std::size_t i = 0; i < solution.size(); ++i)
     cases[solution[i].name()] = case_json(s, solution[i], options);
+  // Nothing of these kinds can be asked for yet: they are kept, and empty.
+  j["limits"] = Json::array();
+  j["hand"] = Json::array();
   return j.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 

@@ -71,7 +71,7 @@ class Run {
                           resultant(s_, loads),
                           0});
     constexpr int most_steps = 5;
-    constexpr double good_enough = 1e-14;
+    constexpr double good_enough = 1e-13;
     double before = 0;
     for (int step = 0;; ++step) {
       const std::vector<Need> need = needs(s_, a_);

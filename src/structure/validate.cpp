@@ -211,7 +211,8 @@ class Checker {
   void check(const GravityLoad& l, const Subject& subject) {
     check_plane(l.acceleration, {}, subject);
     const auto heavy = [](const Material& m) { return m.density.si() > 0; };
-    if (!zero(l.acceleration) && std::none_of(s_.materials().begin(), s_.materials().end(), heavy))
+    if (!zero(l.acceleration) && !s_.members().empty() &&
+        std::none_of(s_.materials().begin(), s_.materials().end(), heavy))
       add("there is no mass for gravity to act on: the materials have no density", subject, "gravity");
   }
 

@@ -151,7 +151,7 @@ TEST_CASE("Models come from standard input, results go to a file, from any folde
   CHECK(far.out == folder.run("solve frame.yaml --json").out);
 }
 
-TEST_CASE("A device is written to, not replaced; a link stays one; an old file is replaced whole") {
+TEST_CASE("A device is written to and not replaced, a link stays one, an old file is replaced whole") {
   const Folder folder;
   folder.write("frame.yaml", "units: {length: mm, force: kN}" + frame);
   CHECK(folder.run("solve frame.yaml -o /dev/null").status == 0);

@@ -135,7 +135,7 @@ TEST_CASE("Stresses under changing loads stand at their exact place") {
   CHECK(r.von_mises()->value.si() >= -r.min_stress()->value.si());
 }
 
-TEST_CASE("Allowable stress goes before yield; without strength there is no safety") {
+TEST_CASE("Allowable stress goes before yield, and without strength there is no safety") {
   Beam beam(2_m);
   MemberOptions o{.section = beam.section, .material = beam.steel};
   o.material.allowable = 100_MPa;

@@ -1,0 +1,41 @@
+// The README shows what the program really prints, and its C++ compiles and says what it should.
+#include <catch2/catch.hpp>
+#include <fstream>
+#include <sstream>
+
+#include "support/program.hpp"
+
+namespace {
+
+// The first block of this language in the README.
+std::string block(const std::string& language) {
+  std::ifstream in(CORVEX_README);
+  std::stringstream all;
+  all << in.rdbuf();
+  const std::string text = all.str(), fence = "```" + language + "\n";
+  const std::size_t begin = text.find(fence);
+  REQUIRE(begin != std::string::npos);
+  return text.substr(begin + fence.size(), text.find("```", begin + 3) - begin - fence.size());
+}
+
+}  // namespace
+
+TEST_CASE("The README's model prints what the README says") {
+  const corvex::test::Folder folder;
+  folder.write("barrel.yaml", block("yaml"));
+  const auto o = folder.run("solve barrel.yaml");
+  CHECK(o.status == 0);
+  CHECK(o.out == block("text"));
+}
+
+TEST_CASE("The README's C++ example is the one that is compiled") {
+  std::ifstream in(std::string(CORVEX_EXAMPLES) + "/first.cpp");
+  std::stringstream all;
+  all << in.rdbuf();
+  CHECK(all.str().find(block("cpp")) != std::string::npos);
+  const corvex::test::Folder folder;
+  const std::string run = "'" CORVEX_FIRST_EXAMPLE "' >'" + (folder.path() / "out").string() + "'";
+  CHECK(std::system(run.c_str()) == 0);
+  // 300 N along x at 0.9 m height: the foot is in tension on its −x side, which is the −y side of the leg.
+  CHECK(folder.content("out") == "270.0 N·m at 0.00 m\n");
+}
