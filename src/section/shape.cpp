@@ -1,5 +1,7 @@
 #include <fmt/format.h>
 
+#include <cmath>
+
 #include "corvex/section.hpp"
 
 namespace corvex {
@@ -42,6 +44,10 @@ class Checker {
   template <class Q>
   void positive(const char* key, Q value) {
     if (!(value.si() > 0)) faults_.push_back({key, fmt::format("'{}' must be greater than zero", key)});
+    // As a length: what a slip of an exponent makes of a dimension, or of a power of one.
+    const double size = std::pow(value.si(), 1 / Q::dimension().exponent[0]);
+    if (size > 1e6 || (size > 0 && size < 1e-9))
+      faults_.push_back({key, fmt::format("'{}' is out of range", key)});
   }
   template <class Q>
   void optional(const char* key, const std::optional<Q>& value) {

@@ -13,6 +13,12 @@ namespace {
 
 using Kind = Subject::Kind;
 
+// Beyond these a figure is a slip of a unit or an exponent, and products of several would leave the range of
+// numbers.
+constexpr double longest = 1e9, shortest = 1e-9;  // m
+constexpr double stiffest = 1e20, softest = 1;    // Pa
+constexpr double heaviest = 1e30;                 // N, N·m, N/m, m/s²
+
 class Checker {
  public:
   Checker(const Structure& s, Problems& problems) : s_(s), problems_(problems) {}
@@ -36,7 +42,11 @@ class Checker {
   }
 
   void check(const Point& p) {
-    if (!finite(p.position)) add("the position is not finite", {Kind::point, p.name});
+    const Vector& v = p.position;
+    if (!finite(v))
+      add("the position is not finite", {Kind::point, p.name});
+    else if (std::max({std::abs(v.x), std::abs(v.y), std::abs(v.z)}) > longest)
+      add(fmt::format("a coordinate lies beyond {:g} m", longest), {Kind::point, p.name});
     if (s_.is_plane() && p.position.z != 0)
       add("a point of a plane structure has two coordinates", {Kind::point, p.name});
   }
@@ -44,6 +54,11 @@ class Checker {
   void check(const Material& m) {
     const Subject subject{Kind::material, m.name};
     if (!(m.E.si() > 0)) add(fmt::format("material '{}' needs E, greater than zero", m.name), subject, "E");
+    for (const auto& [modulus, key] : {std::pair(m.E, "E"), {m.shear_modulus(), "G"}})
+      if (modulus.si() > 0 && (modulus.si() > stiffest || modulus.si() < softest))
+        add(fmt::format("{:.4g} Pa is out of range: between {:g} and {:g} Pa", modulus.si(), softest,
+                        stiffest),
+            subject, key);
     if (!m.G && !(m.poisson > -1 && m.poisson <= 0.5))
       add("Poisson's ratio lies between -1 and 0.5", subject, "poisson");
     if (m.G && !(m.G->si() > 0)) add("G must be greater than zero", subject, "G");
@@ -73,8 +88,13 @@ class Checker {
   bool check_line(const Member& m, const Subject& subject) {
     const Vector a = s_[m.through.front()].position, b = s_[m.through.back()].position;
     const double L = length(b - a);
+    if (!finite(a) || !finite(b)) return false;
     if (!(L > 0)) {
       add(fmt::format("'{}' begins and ends at the same place", m.name), subject, "through");
+      return false;
+    }
+    if (L < shortest || L > longest) {
+      add(fmt::format("'{}' is {:.4g} m long: out of range", m.name, L), subject, "through");
       return false;
     }
     double before = 0;
@@ -161,7 +181,10 @@ class Checker {
 
   // Nothing may push a plane structure out of its plane, or turn it there.
   void check_plane(const Vector& force, const Vector& moment, const Subject& subject) {
-    if (!finite(force) || !finite(moment)) add("the load is not finite", subject);
+    if (!finite(force) || !finite(moment))
+      add("the load is not finite", subject);
+    else if (std::max(length(force), length(moment)) > heaviest)
+      add(fmt::format("the load is out of range: larger than {:g} in SI units", heaviest), subject);
     if (s_.is_plane() && force.z != 0) add("this force leaves the plane of the structure", subject, "force");
     if (s_.is_plane() && (moment.x != 0 || moment.y != 0))
       add("this moment leaves the plane of the structure: it turns about z", subject, "moment");

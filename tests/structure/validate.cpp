@@ -173,6 +173,35 @@ TEST_CASE("Supports and loads") {
   }
 }
 
+TEST_CASE("Slips of an exponent are out of range") {
+  Sound k;
+  SECTION("coordinates") {
+    k.s.point("far", Length::si(1e12), 0_m);
+    refused(k.s, "point far: error: a coordinate lies beyond 1e+09 m");
+  }
+  SECTION("lengths") {
+    const auto c = k.s.point("C", Length::si(2 + 1e-12), 0_m);
+    k.s.member("speck", {k.b, c}, k.options);
+    refused(k.s, "out of range");
+  }
+  SECTION("moduli") {
+    MemberOptions o = k.options;
+    o.material.E = Stress::si(1e30);
+    k.s.member("rigid", {k.b, k.s.point("D", 3_m, 0_m)}, o);
+    const Problems problems = k.s.validate();
+    REQUIRE(problems.size() == 2);  // E, and the G that follows from it
+    CHECK_THAT(problems[0].text, Contains("out of range"));
+  }
+  SECTION("sections") {
+    k.s.section("beam of the moon", RoundBar{.diameter = Length::si(3e6)});
+    refused(k.s, "'diameter' is out of range");
+  }
+  SECTION("loads") {
+    k.loads.at(k.b, Force{.y = ForceSize::si(1e40)});
+    refused(k.s, "out of range");
+  }
+}
+
 TEST_CASE("An empty structure is refused, not computed") {
   const Structure s = Structure::plane("empty");
   const Problems problems = s.validate();

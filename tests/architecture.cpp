@@ -1,0 +1,87 @@
+// The rooms of the library: each includes only rooms above it, and the core has no files, no terminal, no
+// drawing.
+#include <algorithm>
+#include <catch2/catch.hpp>
+#include <filesystem>
+#include <fstream>
+#include <string>
+#include <vector>
+
+namespace {
+
+namespace fs = std::filesystem;
+
+// In the order of the house; solve, inspect and hand do not know each other.
+const std::vector<std::string> rooms = {"quantity", "section", "structure", "inspect", "solve",   "result",
+                                        "hand",     "judge",   "study",     "file",    "picture", "report"};
+const std::size_t core_ends = 9;
+
+std::size_t room_of(const std::string& name) {
+  return static_cast<std::size_t>(std::find(rooms.begin(), rooms.end(), name) - rooms.begin());
+}
+
+// What is included, as written: "solve/span.hpp" with its quotes, <fstream> with its brackets.
+std::vector<std::string> includes(const fs::path& file) {
+  std::ifstream in(file);
+  std::vector<std::string> all;
+  for (std::string line; std::getline(in, line);)
+    if (line.rfind("#include ", 0) == 0) all.push_back(line.substr(9, line.find_first_of(">\"", 10) - 8));
+  return all;
+}
+
+template <class Check>
+void for_sources(const fs::path& folder, const Check& check) {
+  std::size_t seen = 0;
+  for (const auto& entry : fs::recursive_directory_iterator(folder)) {
+    const std::string end = entry.path().extension().string();
+    if (end != ".cpp" && end != ".hpp") continue;
+    ++seen;
+    check(entry.path());
+  }
+  CHECK(seen > 10);
+}
+
+}  // namespace
+
+TEST_CASE("A room includes only rooms above it") {
+  for_sources(fs::path(CORVEX_SOURCE) / "src", [](const fs::path& file) {
+    const std::string own = file.parent_path().filename().string();
+    REQUIRE(room_of(own) < rooms.size());
+    for (const std::string& name : includes(file)) {
+      const std::string other = name.substr(1, name.find('/') - 1);
+      if (name.front() != '"' || other == "corvex") continue;
+      INFO(file << " includes " << name);
+      REQUIRE(room_of(other) < rooms.size());
+      CHECK(room_of(other) <= room_of(own));
+      const auto apart = [](const std::string& r) { return r == "inspect" || r == "solve" || r == "hand"; };
+      CHECK((own == other || !apart(own) || !apart(other)));
+    }
+  });
+}
+
+TEST_CASE("The core has no files, no terminal, no drawing") {
+  for_sources(fs::path(CORVEX_SOURCE) / "src", [](const fs::path& file) {
+    if (room_of(file.parent_path().filename().string()) >= core_ends) return;
+    for (const std::string& name : includes(file)) {
+      INFO(file << " includes " << name);
+      for (const char* outside :
+           {"<fstream>", "<iostream>", "<cstdio>", "<filesystem>", "<yaml.h>", "\"corvex/file.hpp\""})
+        CHECK(name != outside);
+    }
+  });
+}
+
+TEST_CASE("Public headers are light, and open with what they are") {
+  for_sources(fs::path(CORVEX_SOURCE) / "include", [](const fs::path& file) {
+    for (const std::string& name : includes(file)) {
+      INFO(file << " includes " << name);
+      for (const char* heavy : {"Eigen", "fmt", "nlohmann", "yaml", "iostream", "regex", "dmumps"})
+        CHECK(name.find(heavy) == std::string::npos);
+    }
+    std::ifstream in(file);
+    std::string line;
+    std::getline(in, line);
+    INFO(file << " begins with " << line);
+    CHECK(line.rfind("// Corvex: ", 0) == 0);
+  });
+}
