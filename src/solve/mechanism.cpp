@@ -122,7 +122,12 @@ class RigidPart {
 
   std::string names() const {
     std::vector<std::string> names;
-    for (const std::size_t p : points_) names.push_back(s_.points()[p].name);
+    std::vector<bool> mine(s_.points().size(), false);
+    for (const std::size_t p : points_) {
+      names.push_back(s_.points()[p].name);
+      mine[p] = true;
+    }
+    for (std::string& m : whole_members(s_, mine)) names.push_back(std::move(m));
     return list(names);
   }
 
@@ -235,7 +240,7 @@ Problems inner_motions(const Structure& structure, const Spans& spans, const Fre
     // Single columns are the simpler motions; they are free of energy only if all are.
     const Eigen::VectorXd z =
         all_null ? Eigen::VectorXd(Z.col(c)) : Eigen::VectorXd(Z * modes.eigenvectors().col(c));
-    problems.push_back({in_words(structure, motion_of(f, z)) + ": nothing holds this motion", {}, "members"});
+    problems.push_back({in_words(structure, motion_of(f, z)), {}, "members"});
   }
   const std::size_t all = static_cast<std::size_t>(null) + (weak.size() - static_cast<std::size_t>(m));
   if (null > 0 && all > problems.size())

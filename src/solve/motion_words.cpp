@@ -32,7 +32,8 @@ namespace {
 
 constexpr double small = 1e-6;
 
-// The members all of whose points are in `moving`, and that add no point of their own.
+}  // namespace
+
 std::vector<std::string> whole_members(const Structure& s, const std::vector<bool>& moving) {
   std::vector<std::string> names;
   for (const Member& m : s.members())
@@ -40,6 +41,8 @@ std::vector<std::string> whole_members(const Structure& s, const std::vector<boo
       names.push_back(m.name);
   return names;
 }
+
+namespace {
 
 std::string spins(const Structure& s, const Motion& motion, double largest) {
   std::vector<bool> turning(motion.turn.size());
@@ -53,12 +56,14 @@ std::string spins(const Structure& s, const Motion& motion, double largest) {
     });
     if (spin) members.push_back(m.name);
   }
-  if (members.size() == 1) return fmt::format("{} turns about its own axis", members[0]);
-  if (members.size() > 1) return fmt::format("{} turn about their own axes", list(members));
+  if (members.size() == 1) return fmt::format("{} turns about its own axis: nothing holds it", members[0]);
+  if (members.size() > 1)
+    return fmt::format("{} turn about their own axes: nothing holds them", list(members));
   std::vector<std::string> points;
   for (std::size_t p = 0; p < turning.size(); ++p)
     if (turning[p]) points.push_back(s.points()[p].name);
-  return fmt::format("{} {} on the spot", list(points), points.size() == 1 ? "turns" : "turn");
+  return fmt::format("{} {} on the spot: nothing holds {}", list(points),
+                     points.size() == 1 ? "turns" : "turn", points.size() == 1 ? "it" : "them");
 }
 
 }  // namespace
@@ -83,8 +88,9 @@ std::string in_words(const Structure& s, const Motion& motion) {
   }
   if (same) {
     for (std::string& m : whole_members(s, moving)) names.push_back(std::move(m));
-    return fmt::format("{} {} along {}", list(names), names.size() == 1 ? "slides" : "slide",
-                       direction(s, first));
+    const bool one = names.size() == 1;
+    return fmt::format("{} {} along {}: nothing holds {}", list(names), one ? "slides" : "slide",
+                       direction(s, first), one ? "it" : "them");
   }
   std::string text;
   int told = 0;
@@ -94,7 +100,7 @@ std::string in_words(const Structure& s, const Motion& motion) {
                         : fmt::format(", {} along {}", s.points()[p].name, direction(s, motion.move[p]));
   }
   if (names.size() > 4) text += fmt::format(", and {} more points move", names.size() - 4);
-  return text;
+  return text + ": nothing holds this motion";
 }
 
 }  // namespace corvex::solver

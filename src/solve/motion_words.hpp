@@ -12,8 +12,11 @@ struct Motion {
   std::vector<Vector> move, turn;  // of each point
 };
 
-// "C, D and rail slide along x"
+// "C, D and rail slide along x: nothing holds them"
 std::string in_words(const Structure& structure, const Motion& motion);
+
+// The members all of whose points move.
+std::vector<std::string> whole_members(const Structure& structure, const std::vector<bool>& moving);
 
 // "A", "A and B", "A, B and C", "A, B, C and 12 more"
 std::string list(const std::vector<std::string>& names, std::size_t most = 6);

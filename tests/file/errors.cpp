@@ -7,32 +7,8 @@ using Catch::Matchers::Contains;
 using Catch::Matchers::StartsWith;
 using corvex::test::cantilever;
 using corvex::test::refusal;
-
-namespace {
-
-std::string replaced(std::string text, const std::string& what, const std::string& by) {
-  const std::size_t at = text.find(what);
-  REQUIRE(at != std::string::npos);
-  return text.replace(at, what.size(), by);
-}
-
-const std::string sound = R"(corvex: 1
-units: {length: mm, force: kN}
-sections:
-  leg: {shape: square tube, width: 60 mm, wall: 4 mm}
-points:
-  A: [0, 0]
-  B: [0, 900]
-members:
-  post: {through: [A, B], section: leg, material: S235}
-supports:
-  A: fixed
-loads:
-  push:
-    - {at: B, force: {x: 2}}
-)";
-
-}  // namespace
+using corvex::test::replaced;
+using corvex::test::sound;
 
 TEST_CASE("One mistake, one message, at its place") {
   const auto [what, by, message] = GENERATE(table<std::string, std::string, std::string>({

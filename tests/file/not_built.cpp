@@ -5,32 +5,6 @@ using namespace corvex;
 using Catch::Matchers::Contains;
 using corvex::test::refusal;
 
-namespace {
-
-// A sound model in which one line is replaced.
-std::string with(const std::string& what, const std::string& by) {
-  std::string text = R"(corvex: 1
-units: {length: mm, force: kN}
-sections:
-  leg: {shape: square tube, width: 60 mm, wall: 4 mm}
-points:
-  A: [0, 0]
-  B: [0, 900]
-members:
-  post: {through: [A, B], section: leg, material: S235}
-supports:
-  A: fixed
-loads:
-  push:
-    - {at: B, force: {x: 2}}
-)";
-  const std::size_t at = text.find(what);
-  REQUIRE(at != std::string::npos);
-  return text.replace(at, what.size(), by);
-}
-
-}  // namespace
-
 TEST_CASE("Keys that are not built yet") {
   const auto [what, by, name] = GENERATE(table<std::string, std::string, std::string>({
       {"corvex: 1", "tables: {points: points.csv}", "'tables'"},
@@ -66,7 +40,7 @@ TEST_CASE("Keys that are not built yet") {
       {"at: B, force: {x: 2}", "at: A, settle: {down: 3 mm}", "'settle'"},
       {"at: B, force: {x: 2}", "on: post, line: {down: 1 kN/m}, per: plan", "'per'"},
   }));
-  const std::string text = refusal(with(what, by));
+  const std::string text = refusal(corvex::test::replaced(corvex::test::sound, what, by));
   INFO(text);
   CHECK_THAT(text, Contains("not built yet") && Contains(name));
   CHECK_THAT(text, !Contains("is not a"));

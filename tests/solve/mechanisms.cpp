@@ -97,8 +97,8 @@ TEST_CASE("A part of its own that nothing holds is named") {
   k.structure.support(c, Support::roller());
   k.structure.support(d, Support::roller());
   const std::string text = k.refusal();
-  CHECK_THAT(text, Contains("C and D") && Contains("slide along x"));
-  CHECK_THAT(text, !Contains("A and B"));
+  CHECK_THAT(text, Contains("C, D and loose slide along x: nothing holds them"));
+  CHECK_THAT(text, !Contains("held"));
 }
 
 TEST_CASE("A portal hinged at all corners sways") {
@@ -110,7 +110,7 @@ TEST_CASE("A portal hinged at all corners sways") {
   k.structure.support(a, Support::pinned());
   k.structure.support(d, Support::pinned());
   SECTION("without a brace") {
-    CHECK_THAT(k.refusal(), Contains("B, C and beam slide along x"));
+    CHECK_THAT(k.refusal(), Contains("B, C and beam slide along x: nothing holds them"));
   }
   SECTION("a brace holds it") {
     k.link("brace", a, c);

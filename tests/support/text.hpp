@@ -26,6 +26,29 @@ inline std::string refusal(const std::string& text) {
   return all;
 }
 
+// A sound model to spoil.
+inline const std::string sound = R"(corvex: 1
+units: {length: mm, force: kN}
+sections:
+  leg: {shape: square tube, width: 60 mm, wall: 4 mm}
+points:
+  A: [0, 0]
+  B: [0, 900]
+members:
+  post: {through: [A, B], section: leg, material: S235}
+supports:
+  A: fixed
+loads:
+  push:
+    - {at: B, force: {x: 2}}
+)";
+
+inline std::string replaced(std::string text, const std::string& what, const std::string& by) {
+  const std::size_t at = text.find(what);
+  REQUIRE(at != std::string::npos);
+  return text.replace(at, what.size(), by);
+}
+
 // A cantilever of 2 m from A to B with these loads, which begin in line 9.
 inline std::string cantilever(const std::string& loads,
                               const std::string& section = "{shape: square tube, width: 60 mm, wall: 4 mm}") {
