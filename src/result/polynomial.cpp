@@ -11,23 +11,36 @@ double value(std::span<const double> c, double x) {
   return v;
 }
 
+namespace {
+
+// Zeros at the end are no part of the degree.
+std::size_t length(std::span<const double> c) {
+  std::size_t n = c.size();
+  while (n > 0 && c[n - 1] == 0) --n;
+  return n;
+}
+
+}  // namespace
+
 Coefficients derivative(std::span<const double> c) {
-  Coefficients d;
-  for (std::size_t i = 1; i < c.size(); ++i) d.push_back(c[i] * static_cast<double>(i));
+  const std::size_t n = length(c);
+  Coefficients d(n > 0 ? n - 1 : 0);
+  for (std::size_t i = 1; i < n; ++i) d[i - 1] = c[i] * static_cast<double>(i);
   return d;
 }
 
 Coefficients product(std::span<const double> a, std::span<const double> b) {
-  if (a.empty() || b.empty()) return {};
-  Coefficients r(a.size() + b.size() - 1, 0.0);
-  for (std::size_t i = 0; i < a.size(); ++i)
-    for (std::size_t j = 0; j < b.size(); ++j) r[i + j] += a[i] * b[j];
+  const std::size_t na = length(a), nb = length(b);
+  if (na == 0 || nb == 0) return {};
+  Coefficients r(na + nb - 1);
+  for (std::size_t i = 0; i < na; ++i)
+    for (std::size_t j = 0; j < nb; ++j) r[i + j] += a[i] * b[j];
   return r;
 }
 
 Coefficients sum(std::span<const double> a, std::span<const double> b, double factor_b) {
-  Coefficients r(a.begin(), a.end());
-  r.resize(std::max(a.size(), b.size()), 0.0);
+  Coefficients r(std::max(a.size(), b.size()));
+  for (std::size_t i = 0; i < a.size(); ++i) r[i] = a[i];
   for (std::size_t i = 0; i < b.size(); ++i) r[i] += factor_b * b[i];
   return r;
 }
@@ -56,7 +69,7 @@ double close_in(std::span<const double> c, std::span<const double> slope, double
 std::vector<double> unit_roots(Coefficients c) {
   double largest = 0;
   for (const double x : c) largest = std::max(largest, std::abs(x));
-  while (!c.empty() && std::abs(c.back()) <= 1e-15 * largest) c.pop_back();
+  while (c.size() > 0 && std::abs(c[c.size() - 1]) <= 1e-15 * largest) c.drop_last();
   if (c.size() < 2) return {};
   std::vector<double> roots;
   if (c.size() == 2) {
@@ -83,7 +96,7 @@ std::vector<double> unit_roots(Coefficients c) {
 }  // namespace
 
 std::vector<double> sign_changes(std::span<const double> c, double end) {
-  Coefficients scaled(c.begin(), c.end());
+  Coefficients scaled(c.first(length(c)));
   double power = 1;
   for (double& x : scaled) {
     x *= power;
