@@ -4,6 +4,8 @@
 #include <CLI/CLI.hpp>
 #include <algorithm>
 #include <cstdio>
+#include <exception>
+#include <new>
 
 #include "corvex/file.hpp"
 #include "corvex/formula.hpp"
@@ -66,9 +68,7 @@ std::string wrong_verb(int argc, char** argv) {
   return text + fmt::format("; there are: {}", fmt::join(built, ", "));
 }
 
-}  // namespace
-
-int main(int argc, char** argv) {
+int run(int argc, char** argv) {
   if (const std::string why = wrong_verb(argc, argv); !why.empty()) return refuse(why);
 
   CLI::App app(
@@ -110,4 +110,20 @@ int main(int argc, char** argv) {
   }
   if (*solve_verb) return solve(so);
   return corvex::cli::demo(folder);
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+  // What a model can cause is told as a problem; what is left is this.
+  try {
+    return run(argc, argv);
+  } catch (const std::bad_alloc&) {
+    std::fputs("corvex: error: there is not enough memory for this\n", stderr);
+  } catch (const std::exception& e) {
+    std::fputs("corvex: error: a fault of the program, not of the model: ", stderr);
+    std::fputs(e.what(), stderr);
+    std::fputs("\n", stderr);
+  }
+  return refused;
 }

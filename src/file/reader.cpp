@@ -62,7 +62,7 @@ bool Reader::is_text(const Node& n, std::string_view what) {
 bool Reader::check_keys(const Node& map, std::string_view where, const Keys& keys) {
   bool usable = true;
   for (std::size_t i = 0; i < tree_->entries(map); ++i) {
-    const auto& [key, value] = tree_->entry(map, i);
+    const Node &key = tree_->entry(map, i).key, &value = tree_->entry(map, i).value;
     const auto it = std::find_if(keys.begin(), keys.end(), [&](const Key& k) { return k.name == key.text; });
     if (it != keys.end()) {
       if (it->built) continue;

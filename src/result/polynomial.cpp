@@ -102,7 +102,7 @@ std::vector<double> sign_changes(std::span<const double> c, double end) {
     x *= power;
     power *= end;
   }
-  std::vector<double> roots = unit_roots(std::move(scaled));
+  std::vector<double> roots = unit_roots(scaled);
   for (double& r : roots) r *= end;
   return roots;
 }
