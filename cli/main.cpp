@@ -57,7 +57,8 @@ const std::vector<std::string> planned = {"new",    "inspect", "trace",  "verify
 
 // A word where a verb should stand that is none.
 std::string wrong_verb(int argc, char** argv) {
-  if (argc < 2 || argv[1][0] == '-') return {};
+  if (argc < 2) return "a verb was expected, as corvex solve MODEL (see corvex --help)";
+  if (argv[1][0] == '-') return {};
   const std::string verb = argv[1];
   if (std::find(built.begin(), built.end(), verb) != built.end()) return {};
   if (std::find(planned.begin(), planned.end(), verb) != planned.end())
@@ -75,6 +76,7 @@ int run(int argc, char** argv) {
       "Corvex verifies frames, machine structures and trusses: stresses, deflections, reactions, diagrams.",
       "corvex");
   app.set_version_flag("--version", "corvex " CORVEX_VERSION);
+  app.get_formatter()->label("SUBCOMMAND", "VERB");
   app.require_subcommand(1);
   app.footer("Exit status: 0 done; 2 the model or the call is wrong, and nothing was written.");
 
@@ -101,6 +103,8 @@ int run(int argc, char** argv) {
   CLI::App* demo_verb = app.add_subcommand(
       "demo", "the example models of an orchard's cider works with their results, into a folder");
   demo_verb->add_option("DIR", folder, "the folder; made if it is not there")->required();
+
+  for (CLI::App* verb : {solve_verb, demo_verb}) verb->group("Verbs");
 
   try {
     app.parse(argc, argv);

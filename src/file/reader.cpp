@@ -1,9 +1,9 @@
 #include "file/reader.hpp"
 
 #include <algorithm>
+#include <filesystem>
 #include <fstream>
 #include <iostream>
-#include <sstream>
 
 namespace corvex::file {
 
@@ -144,14 +144,12 @@ Expected<Model, Problems> read_model(const std::string& path) {
   if (path == "-") {
     text.assign(std::istreambuf_iterator<char>(std::cin), {});
   } else {
+    std::error_code ignored;
+    if (std::filesystem::is_directory(path, ignored))
+      return Problems{problem_at({path, 0, 0}, "this is a folder; a model file was expected")};
     std::ifstream in(path, std::ios::binary);
-    std::stringstream buffer;
-    if (!in || !(buffer << in.rdbuf())) {
-      const bool there = std::ifstream(path).good();
-      return Problems{problem_at(
-          {path, 0, 0}, there ? "the file is empty or cannot be read" : "the file cannot be opened")};
-    }
-    text = std::move(buffer).str();
+    if (!in) return Problems{problem_at({path, 0, 0}, "the file cannot be opened")};
+    text.assign(std::istreambuf_iterator<char>(in), {});
   }
   return read_model_text(text, name);
 }

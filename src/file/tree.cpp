@@ -217,6 +217,8 @@ class TreeBuilder {
 };
 
 Expected<std::shared_ptr<const Tree>, Problems> Tree::parse(std::string_view text, const std::string& file) {
+  // Some editors begin a UTF-8 file with a mark that is no text.
+  if (text.starts_with("\xEF\xBB\xBF")) text.remove_prefix(3);
   if (text.size() > size_limit) return Problems{problem_at({file, 1, 1}, "the file is larger than 256 MiB")};
   return TreeBuilder(text, file).run();
 }

@@ -158,3 +158,10 @@ TEST_CASE("Parameters may stand in any order and use each other") {
                        test::cantilever("    - {at: B, force: {down: F*tip/arm}}"));
   CHECK(std::get<PointLoad>(m.structure.load_cases()[0].loads()[0]).force.y == near(-3000 * 1.0 / 0.55));
 }
+
+TEST_CASE("Files of other editors: carriage returns and a mark at the beginning") {
+  const std::string text = test::cantilever("    - {at: B, force: {down: 2}}");
+  std::string other = "\xEF\xBB\xBF";
+  for (const char c : text) other += c == '\n' ? "\r\n" : std::string(1, c);
+  CHECK(results_json(solve(read(other).structure)) == results_json(solve(read(text).structure)));
+}

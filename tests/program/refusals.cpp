@@ -70,13 +70,13 @@ TEST_CASE("A wrong call ends with 2 and a hint") {
       {"verify model.yaml", "'verify' is not built yet"},
       {"draw model.yaml", "'draw' is not built yet"},
       {"solve", "MODEL"},
-      {"", "corvex --help"},
+      {"", "a verb was expected"},
       {"solve model.yaml --jsno", "--jsno"},
       {"solve model.yaml --stations 5", "--json"},
       {"solve model.yaml --json --stations 0", "--stations"},
       {"solve model.yaml --digits 99", "--digits"},
       {"solve nowhere.yaml", "nowhere.yaml: error: the file cannot be opened"},
-      {"solve .", "error"},
+      {"solve .", ".: error: this is a folder; a model file was expected"},
       {"solve model.yaml -o nowhere/out.txt", "'nowhere/out.txt' cannot be written"},
   }));
   const Outcome o = folder.run(call);
