@@ -7,6 +7,7 @@
 #include "result/inner.hpp"
 #include "result/polynomial.hpp"
 #include "result/stress.hpp"
+#include "solve/balance.hpp"
 
 namespace corvex {
 namespace {
@@ -227,34 +228,11 @@ Reaction CaseResult::reaction(std::string_view point) const {
 }
 
 Balance CaseResult::balance() const {
-  const Structure& s = data_->structure;
   const solver::CaseAnalysis& c = data_->analysis.cases[case_];
-  Vector force, moment, low = s.points().front().position, high = low;
-  double largest = c.applied.largest_force, turning = c.applied.largest_moment;
-  for (std::size_t i = 0; i < s.supports().size(); ++i) {
-    const solver::Six& r = c.reaction[i];
-    const Vector f{r[0], r[1], r[2]}, m{r[3], r[4], r[5]};
-    force += f;
-    moment += cross(s[s.supports()[i].at].position, f) + m;
-    largest = std::max(largest, length(f));
-    turning = std::max(turning, length(m));
-  }
-  for (const Point& p : s.points()) {
-    low = {std::min(low.x, p.position.x), std::min(low.y, p.position.y), std::min(low.z, p.position.z)};
-    high = {std::max(high.x, p.position.x), std::max(high.y, p.position.y), std::max(high.z, p.position.z)};
-  }
-  // Levers count from the origin, wherever the structure stands.
-  const double size = std::max({length(high - low), length(low), length(high)});
-  const Vector lack = force + c.applied.force, turn = moment + c.applied.moment;
-  // Where only moments act, the forces are rounding: a moment counts as the pair of forces that spans the structure.
-  const double reference = std::max(largest, turning / size);
-  Balance b;
-  b.applied = reaction_of({c.applied.force.x, c.applied.force.y, c.applied.force.z, c.applied.moment.x,
-                           c.applied.moment.y, c.applied.moment.z});
-  b.reacted = reaction_of({force.x, force.y, force.z, moment.x, moment.y, moment.z});
-  const auto worst = [](const Vector& v) { return std::max({std::abs(v.x), std::abs(v.y), std::abs(v.z)}); };
-  b.error = reference > 0 ? std::max(worst(lack) / reference, worst(turn) / (reference * size)) : 0;
-  return b;
+  const solver::Reacted r = solver::reacted(data_->structure, c);
+  const Vector &force = c.applied.force, &moment = c.applied.moment;
+  return {reaction_of({force.x, force.y, force.z, moment.x, moment.y, moment.z}),
+          reaction_of({r.force.x, r.force.y, r.force.z, r.moment.x, r.moment.y, r.moment.z}), r.error};
 }
 
 Solution::Solution(std::shared_ptr<const result::Data> data) : data_(std::move(data)) {}

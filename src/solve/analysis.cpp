@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "solve/balance.hpp"
 #include "solve/equilibrium.hpp"
 #include "solve/factor.hpp"
 #include "solve/load_checks.hpp"
@@ -37,7 +38,10 @@ class Run {
     solve_cases();
     problems = spinning_loads();
     if (refused(problems)) return problems;
+    problems = imbalances(s_, a_);
+    if (refused(problems)) return problems;
     a_.notes = notes(s_, a_);
+    a_.notes.insert(a_.notes.end(), problems.begin(), problems.end());
     return std::move(a_);
   }
 

@@ -1,6 +1,8 @@
 // MUMPS, the sequential library, behind the interface of factor.hpp.
 #include <dmumps_c.h>
 
+#include <new>
+
 #include "solve/factor.hpp"
 
 namespace corvex::solver {
@@ -50,6 +52,7 @@ class Multifrontal : public Backend {
     id_.a = value_.data();
     id_.perm_in = order_.data();
     run(1);
+    refuse_without_memory();
     if (id_.infog[0] < 0) return false;
     for (int attempt = 0; attempt < 6; ++attempt) {
       run(2);
@@ -57,6 +60,7 @@ class Multifrontal : public Backend {
       if (!too_small) break;
       icntl(14) = icntl(14) * 2;
     }
+    refuse_without_memory();
     return id_.infog[0] >= 0;
   }
 
@@ -77,6 +81,10 @@ class Multifrontal : public Backend {
 
  private:
   MUMPS_INT& icntl(int i) { return id_.icntl[i - 1]; }
+  // Not to be mistaken for a matrix that cannot be factorised.
+  void refuse_without_memory() const {
+    if (id_.infog[0] == -7 || id_.infog[0] == -13) throw std::bad_alloc();
+  }
   void run(int job) {
     id_.job = job;
     dmumps_c(&id_);

@@ -1,0 +1,68 @@
+#include "solve/balance.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace corvex::solver {
+namespace {
+
+double worst(const Vector& v) {
+  return std::max({std::abs(v.x), std::abs(v.y), std::abs(v.z)});
+}
+
+// Levers count from the origin, wherever the structure stands.
+double size(const Structure& s) {
+  Vector low = s.points().front().position, high = low;
+  for (const Point& p : s.points()) {
+    low = {std::min(low.x, p.position.x), std::min(low.y, p.position.y), std::min(low.z, p.position.z)};
+    high = {std::max(high.x, p.position.x), std::max(high.y, p.position.y), std::max(high.z, p.position.z)};
+  }
+  return std::max({length(high - low), length(low), length(high)});
+}
+
+}  // namespace
+
+Reacted reacted(const Structure& s, const CaseAnalysis& c) {
+  Reacted r;
+  double largest = c.applied.largest_force, turning = c.applied.largest_moment;
+  for (std::size_t i = 0; i < s.supports().size(); ++i) {
+    const Six& six = c.reaction[i];
+    const Vector force{six[0], six[1], six[2]}, moment{six[3], six[4], six[5]};
+    r.force += force;
+    r.moment += cross(s[s.supports()[i].at].position, force) + moment;
+    largest = std::max(largest, length(force));
+    turning = std::max(turning, length(moment));
+  }
+  // Where only moments act, the forces are rounding: a moment counts as the pair of forces that spans the
+  // structure.
+  const double span = size(s), reference = std::max(largest, turning / span);
+  if (reference > 0)
+    r.error =
+        std::max(worst(r.force + c.applied.force), worst(r.moment + c.applied.moment) / span) / reference;
+  return r;
+}
+
+Problems imbalances(const Structure& s, const Analysis& a) {
+  constexpr double poor = 1e-6, hopeless = 1e-3;
+  Problems problems;
+  for (std::size_t c = 0; c < a.cases.size(); ++c) {
+    const double error = reacted(s, a.cases[c]).error;
+    if (error <= poor) continue;
+    const std::string& name = s.load_cases()[c].name();
+    const bool refused = !(error <= hopeless);
+    std::string text = fmt::format(
+        "in case '{}' reactions and loads balance only to {:.1e} of the largest force: ", name, error);
+    text += refused ? "no digit can be trusted" : "few digits stand";
+    text += " (long chains of very short members, or members far stiffer than their neighbours, lose them)";
+    problems.push_back({std::move(text),
+                        {Subject::Kind::load_case, name},
+                        {},
+                        {},
+                        refused ? Problem::Severity::error : Problem::Severity::note});
+  }
+  return problems;
+}
+
+}  // namespace corvex::solver
