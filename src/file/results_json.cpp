@@ -9,7 +9,8 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-// A further entry of an object whose keys are known to differ: looking for the key first would cost a search each.
+// A further entry of an object whose keys are known to differ: looking for the key first would cost a search
+// each.
 void add(Json& object, std::string key, Json value) {
   object.get_ref<Json::object_t&>().emplace_back(std::move(key), std::move(value));
 }

@@ -41,13 +41,10 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
     const solver::Span& span = analysis.spans.all[i];
     const solver::Element element(rigidity, span);
     const auto loads = c.loads.on(i);
-    Vector12 global;
-    for (int k = 0; k < 6; ++k) {
-      global(k) = c.movement[span.a][static_cast<std::size_t>(k)];
-      global(6 + k) = c.movement[span.b][static_cast<std::size_t>(k)];
-    }
-    const Vector12 own = element.own_ends(solver::to_local(axes, global), loads);
-    const Vector12 f = element.end_forces(own, loads);
+    const solver::Ends ends =
+        element.own_ends(solver::ends(axes, span.length, c.movement[span.a], c.movement[span.b]), loads);
+    const Vector12& own = ends.movement;
+    const Vector12 f = element.end_forces(ends, loads);
     const solver::State start{-f(0),  f(1),   f(2),   -f(3),  f(4),   -f(5),
                               own(0), own(1), own(2), own(3), own(5), -own(4)};
     std::vector<CoursePiece> course = solver::integrate(rigidity, span.length, loads, start);

@@ -195,7 +195,7 @@ MemberResult CaseResult::operator[](MemberId member) const {
 
 Displacement CaseResult::displacement(PointId point) const {
   if (point.index >= data_->structure.points().size()) missing("point", std::to_string(point.index));
-  const solver::Six& d = data_->analysis.cases[case_].movement[point.index];
+  const solver::Six& d = data_->analysis.cases[case_].movement[point.index].value;
   return {Length::si(d[0]), Length::si(d[1]), Length::si(d[2]),
           Angle::si(d[3]),  Angle::si(d[4]),  Angle::si(d[5])};
 }

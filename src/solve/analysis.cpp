@@ -70,18 +70,18 @@ class Run {
   void solve_cases() {
     for (const LoadCase& loads : s_.load_cases())
       a_.cases.push_back({SpanLoads(s_, a_.spans, loads),
-                          std::vector<Six>(s_.points().size(), Six{}),
+                          std::vector<Movement>(s_.points().size()),
                           {},
                           resultant(s_, loads),
                           0});
-    constexpr int most_steps = 5;
-    constexpr double good_enough = 1e-13;
+    constexpr int most_steps = 20;
+    constexpr double good_enough = 1e-14;
     double before = 0;
     for (int step = 0;; ++step) {
       const std::vector<Need> need = needs(s_, a_);
       Eigen::MatrixXd lack = lacking(need);
       const double worst = remainder(need, lack);
-      const bool done = worst <= good_enough || (step > 1 && worst > 0.5 * before) || step == most_steps;
+      const bool done = worst <= good_enough || (step > 1 && worst > 0.7 * before) || step == most_steps;
       if (step > 0 && (done || K_.n == 0)) return finish(need);
       before = worst;
       if (K_.n > 0) move(factor_->solve(lack));
@@ -117,7 +117,7 @@ class Run {
       for (std::size_t p = 0; p < f.equation.size(); ++p)
         for (std::size_t k = 0; k < 6; ++k)
           if (const int e = f.equation[p][k]; e >= 0)
-            a_.cases[c].movement[p][k] += step(e, static_cast<Eigen::Index>(c));
+            a_.cases[c].movement[p].add(k, step(e, static_cast<Eigen::Index>(c)));
   }
 
   void finish(const std::vector<Need>& need) {

@@ -11,8 +11,8 @@ namespace corvex::solver {
 
 struct CaseAnalysis {
   SpanLoads loads;
-  std::vector<Six> movement;  // of each point, global axes
-  std::vector<Six> reaction;  // of each support, as given to the structure; global axes
+  std::vector<Movement> movement;  // of each point
+  std::vector<Six> reaction;       // of each support, as given to the structure; global axes
   Resultant applied;
   double residual = 0;  // of the equations, against the largest force in them
 };

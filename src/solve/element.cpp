@@ -77,22 +77,23 @@ Vector12 Element::fixed_end(std::span<const LoadPiece> loads) const {
   return f;
 }
 
-Vector12 Element::own_ends(const Vector12& ends, std::span<const LoadPiece> loads) const {
-  if (freed_.empty()) return ends;
+Ends Element::own_ends(Ends e, std::span<const LoadPiece> loads) const {
+  if (freed_.empty()) return e;
   // Beside the rigid motion of the span, the freed rotations are those that its other deformations and its
   // loads bring.
-  Vector12 d = ends, bent = deforming_part(ends, length_);
-  for (const int i : freed_) bent(i) = 0;
-  const Vector12 force = whole_ * bent + fixed_end_whole(loads);
+  const Vector12 rigid = e.movement - e.bent;
+  for (const int i : freed_) e.bent(i) = 0;
+  const Vector12 force = whole_ * e.bent + fixed_end_whole(loads);
   const Eigen::VectorXd turned = -spread_ * Eigen::VectorXd(force(freed_));
-  const Vector12 rigid = ends - deforming_part(ends, length_);
-  for (std::size_t k = 0; k < freed_.size(); ++k)
-    d(freed_[k]) = rigid(freed_[k]) + turned(static_cast<Eigen::Index>(k));
-  return d;
+  for (std::size_t k = 0; k < freed_.size(); ++k) {
+    e.bent(freed_[k]) = turned(static_cast<Eigen::Index>(k));
+    e.movement(freed_[k]) = rigid(freed_[k]) + e.bent(freed_[k]);
+  }
+  return e;
 }
 
-Vector12 Element::end_forces(const Vector12& own_ends, std::span<const LoadPiece> loads) const {
-  Vector12 f = whole_ * deforming_part(own_ends, length_) + fixed_end_whole(loads);
+Vector12 Element::end_forces(const Ends& own_ends, std::span<const LoadPiece> loads) const {
+  Vector12 f = whole_ * own_ends.bent + fixed_end_whole(loads);
   for (const int i : freed_) f(i) = 0;
   return f;
 }
@@ -107,11 +108,23 @@ Eigen::Matrix3d rows(const Axes& a) {
 
 }  // namespace
 
-Vector12 to_local(const Axes& axes, const Vector12& global) {
+Ends ends(const Axes& axes, double length, const Movement& a, const Movement& b) {
+  using Eigen::Map, Eigen::Vector3d;
   const Eigen::Matrix3d R = rows(axes);
-  Vector12 r;
-  for (int i = 0; i < 12; i += 3) r.segment<3>(i) = R * global.segment<3>(i);
-  return r;
+  const auto part = [](const Six& six, std::size_t from) {
+    return Vector3d(Map<const Vector3d>(six.data() + from));
+  };
+  Ends e;
+  e.movement << R * part(a.value, 0), R * part(a.value, 3), R * part(b.value, 0), R * part(b.value, 3);
+  const Vector3d apart = R * ((part(b.value, 0) - part(a.value, 0)) + (part(b.rest, 0) - part(a.rest, 0)));
+  // The chord turns about y and z only.
+  const Vector3d turn(0, -apart.z() / length, apart.y() / length);
+  const Vector3d bent_a = (R * part(a.value, 3) - turn) + R * part(a.rest, 3);
+  const Vector3d bent_b = (R * part(b.value, 3) - turn) + R * part(b.rest, 3);
+  const double twist =
+      (R * ((part(b.value, 3) - part(a.value, 3)) + (part(b.rest, 3) - part(a.rest, 3)))).x();
+  e.bent << 0, 0, 0, 0, bent_a.y(), bent_a.z(), apart.x(), 0, 0, twist, bent_b.y(), bent_b.z();
+  return e;
 }
 
 Vector12 to_global(const Axes& axes, const Vector12& local) {
@@ -127,18 +140,6 @@ Matrix12 to_global(const Axes& axes, const Matrix12& local) {
   for (int i = 0; i < 12; i += 3)
     for (int j = 0; j < 12; j += 3) K.block<3, 3>(i, j) = R.transpose() * local.block<3, 3>(i, j) * R;
   return K;
-}
-
-Vector12 deforming_part(const Vector12& d, double length) {
-  const double turn_z = (d(7) - d(1)) / length, turn_y = -(d(8) - d(2)) / length;
-  Vector12 r = Vector12::Zero();
-  r(4) = d(4) - turn_y;
-  r(5) = d(5) - turn_z;
-  r(6) = d(6) - d(0);
-  r(9) = d(9) - d(3);
-  r(10) = d(10) - turn_y;
-  r(11) = d(11) - turn_z;
-  return r;
 }
 
 }  // namespace corvex::solver

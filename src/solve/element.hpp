@@ -13,6 +13,15 @@ namespace corvex::solver {
 using Matrix12 = Eigen::Matrix<double, 12, 12>;
 using Vector12 = Eigen::Matrix<double, 12, 1>;
 
+// How the ends of a span move, in its own axes.
+struct Ends {
+  Vector12 movement;
+  // What deforms the span: its motion as a rigid body is taken out before anything is turned or multiplied,
+  // so that forces and energies far below those of a stiff span that moves are seen.
+  Vector12 bent;
+};
+Ends ends(const Axes& axes, double length, const Movement& a, const Movement& b);
+
 class Element {
  public:
   Element(const Rigidity& r, const Span& span);
@@ -21,10 +30,10 @@ class Element {
   const Matrix12& stiffness() const { return condensed_; }
   // Forces that hold the ends at rest under the loads, hinges freed.
   Vector12 fixed_end(std::span<const LoadPiece> loads) const;
-  // The end movements with freed rotations replaced by those that the span's own end takes.
-  Vector12 own_ends(const Vector12& ends, std::span<const LoadPiece> loads) const;
-  // Forces of the points on the span for given end movements (freed rotations as the span's own).
-  Vector12 end_forces(const Vector12& own_ends, std::span<const LoadPiece> loads) const;
+  // The ends with freed rotations replaced by those that the span's own ends take.
+  Ends own_ends(Ends ends, std::span<const LoadPiece> loads) const;
+  // Forces of the points on the span for its own ends.
+  Vector12 end_forces(const Ends& own_ends, std::span<const LoadPiece> loads) const;
 
  private:
   Vector12 fixed_end_whole(std::span<const LoadPiece> loads) const;
@@ -37,13 +46,8 @@ class Element {
   Eigen::MatrixXd spread_;  // K_rr⁻¹ of the freed rotations
 };
 
-// The 12 × 12 turn from global to local components, applied three by three.
-Vector12 to_local(const Axes& axes, const Vector12& global);
+// Turned into global axes.
 Vector12 to_global(const Axes& axes, const Vector12& local);
 Matrix12 to_global(const Axes& axes, const Matrix12& local);
-
-// The end movements without the motion of the span as a rigid body: what deforms it. Exact to the rounding of
-// the movements themselves, so that energies far below that of a stiff span are seen.
-Vector12 deforming_part(const Vector12& local_ends, double length);
 
 }  // namespace corvex::solver

@@ -7,13 +7,8 @@
 namespace corvex::solver {
 namespace {
 
-Vector12 ends_of(const std::vector<Six>& movement, const Span& s) {
-  Vector12 d;
-  for (int k = 0; k < 6; ++k) {
-    d(k) = movement[s.a][static_cast<std::size_t>(k)];
-    d(6 + k) = movement[s.b][static_cast<std::size_t>(k)];
-  }
-  return d;
+bool at_rest(const Movement& m) {
+  return m.value == Six{} && m.rest == Six{};
 }
 
 void take_point_loads(const LoadCase& loads, Need& need) {
@@ -44,11 +39,12 @@ std::vector<Need> needs(const Structure& structure, const Analysis& a) {
       const Span& s = a.spans.all[i];
       std::optional<Element> element;
       for (std::size_t c = 0; c < all.size(); ++c) {
-        const Vector12 ends = ends_of(a.cases[c].movement, s);
+        const Movement &at_a = a.cases[c].movement[s.a], &at_b = a.cases[c].movement[s.b];
         const auto loads = a.cases[c].loads.on(i);
-        if (loads.empty() && ends.isZero(0)) continue;
+        if (loads.empty() && at_rest(at_a) && at_rest(at_b)) continue;
         if (!element) element.emplace(r, s);
-        const Vector12 local = element->end_forces(element->own_ends(to_local(axes, ends), loads), loads);
+        const Vector12 local =
+            element->end_forces(element->own_ends(ends(axes, s.length, at_a, at_b), loads), loads);
         const Vector12 force = to_global(axes, local);
         all[c].largest = std::max(all[c].largest, local.cwiseAbs().maxCoeff());
         for (int k = 0; k < 6; ++k) {

@@ -200,15 +200,13 @@ Eigen::MatrixXd energies(const Structure& s, const Spans& spans, const Freedoms&
     const Axes axes = local_axes(s, m);
     bool moves = false;
     for (Eigen::Index c = 0; c < Z.cols(); ++c) {
-      Vector12 global = Vector12::Zero();
-      for (int k = 0; k < 6; ++k) {
-        const int a = f.equation[span.a][static_cast<std::size_t>(k)],
-                  b = f.equation[span.b][static_cast<std::size_t>(k)];
-        if (a >= 0) global(k) = Z(a, c);
-        if (b >= 0) global(6 + k) = Z(b, c);
+      Movement a, b;
+      for (std::size_t k = 0; k < 6; ++k) {
+        if (const int e = f.equation[span.a][k]; e >= 0) a.value[k] = Z(e, c);
+        if (const int e = f.equation[span.b][k]; e >= 0) b.value[k] = Z(e, c);
       }
-      D.col(c) = deforming_part(to_local(axes, global), span.length);
-      moves |= !global.isZero(0);
+      D.col(c) = ends(axes, span.length, a, b).bent;
+      moves |= a.value != Six{} || b.value != Six{};
     }
     if (moves) E += D.transpose() * Element(rigidity(s, m), span).stiffness() * D;
   }

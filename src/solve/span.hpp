@@ -13,6 +13,19 @@ inline constexpr int end_freedoms = 6;
 
 using Six = std::array<double, 6>;  // x y z, then about x y z
 
+// How a point moves, in global axes, to twice the digits of a double: in short stiff spans the difference of
+// two large movements is what counts.
+struct Movement {
+  Six value{};
+  Six rest{};  // what rounding keeps out of `value`
+
+  void add(std::size_t k, double step) {
+    const double sum = value[k] + step, taken = sum - value[k];
+    rest[k] += (value[k] - (sum - taken)) + (step - taken);
+    value[k] = sum;
+  }
+};
+
 // Resistance of a cross-section of its material. Zero shear stiffness means: shear deformation is left out.
 struct Rigidity {
   double EA = 0, EIy = 0, EIz = 0, GJ = 0, GAy = 0, GAz = 0;
