@@ -48,8 +48,8 @@ int demo(const std::string& folder) {
     const Solution solution = solve(model->structure);
     if (!solution.ok()) return refuse(describe(solution.problems().front()));
     if (is_foreign({path, std::string(d.text)}))
-      return refuse(fmt::format("'{}' is there already and differs from the demo; choose another folder",
-                                path.string()));
+      return refuse(
+          fmt::format("'{}' is there already and differs from the demo; choose another folder", path.string()));
     files.push_back({path, std::string(d.text)});
     files.push_back({fs::path(path).replace_extension(".txt"), solve_text(*model, solution, 4)});
     files.push_back({fs::path(path).replace_extension(".json"), results_json(solution, {.stations = 11})});
@@ -62,8 +62,7 @@ int demo(const std::string& folder) {
   if (error) return refuse(fmt::format("the folder '{}' cannot be made: {}", folder, error.message()));
   for (const Written& w : files)
     if (const std::string why = write(w.path.string(), w.content); !why.empty()) return refuse(why);
-  fmt::print("The cider works, in {}:\n{}\nTry: corvex solve {}\n", folder, told,
-             files.front().path.string());
+  fmt::print("The cider works, in {}:\n{}\nTry: corvex solve {}\n", folder, told, files.front().path.string());
   return 0;
 }
 

@@ -25,8 +25,7 @@ int refuse(const std::string& why) {
 
 int refuse(const corvex::Problems& problems) {
   constexpr std::size_t most = 25;
-  for (std::size_t i = 0; i < problems.size() && i < most; ++i)
-    fmt::print(stderr, "{}\n", describe(problems[i]));
+  for (std::size_t i = 0; i < problems.size() && i < most; ++i) fmt::print(stderr, "{}\n", describe(problems[i]));
   if (problems.size() > most) fmt::print(stderr, "and {} more\n", problems.size() - most);
   return refused;
 }
@@ -72,9 +71,8 @@ std::string wrong_verb(int argc, char** argv) {
 int run(int argc, char** argv) {
   if (const std::string why = wrong_verb(argc, argv); !why.empty()) return refuse(why);
 
-  CLI::App app(
-      "Corvex verifies frames, machine structures and trusses: stresses, deflections, reactions, diagrams.",
-      "corvex");
+  CLI::App app("Corvex verifies frames, machine structures and trusses: stresses, deflections, reactions, diagrams.",
+               "corvex");
   app.set_version_flag("--version", "corvex " CORVEX_VERSION);
   app.get_formatter()->label("SUBCOMMAND", "VERB");
   app.require_subcommand(1);
@@ -84,11 +82,9 @@ int run(int argc, char** argv) {
   CLI::App* solve_verb =
       app.add_subcommand("solve", "reactions, movements, inner forces with their extremes, stresses, safety");
   solve_verb->add_option("MODEL", so.model, "model file (YAML or JSON); - is standard input")->required();
-  CLI::Option* json =
-      solve_verb->add_flag("--json", so.json, "everything as JSON, in SI units at full precision");
+  CLI::Option* json = solve_verb->add_flag("--json", so.json, "everything as JSON, in SI units at full precision");
   solve_verb
-      ->add_option("--stations", so.stations,
-                   "with --json: that many evenly spaced stations a member, ends included")
+      ->add_option("--stations", so.stations, "with --json: that many evenly spaced stations a member, ends included")
       ->needs(json)
       ->check(CLI::Range(2, 100000))
       ->type_name("N");
@@ -96,12 +92,11 @@ int run(int argc, char** argv) {
       ->check(CLI::Range(1, 15))
       ->type_name("N")
       ->capture_default_str();
-  solve_verb->add_option("-o,--output", so.output, "write to this file instead of standard output")
-      ->type_name("FILE");
+  solve_verb->add_option("-o,--output", so.output, "write to this file instead of standard output")->type_name("FILE");
 
   std::string folder;
-  CLI::App* demo_verb = app.add_subcommand(
-      "demo", "the example models of an orchard's cider works with their results, into a folder");
+  CLI::App* demo_verb =
+      app.add_subcommand("demo", "the example models of an orchard's cider works with their results, into a folder");
   demo_verb->add_option("DIR", folder, "the folder; made if it is not there")->required();
 
   for (CLI::App* verb : {solve_verb, demo_verb}) verb->group("Verbs");

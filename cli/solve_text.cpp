@@ -35,14 +35,11 @@ class CaseText {
                             *safety < 1 ? ": over the limit of the material" : "");
     }
     const double error = case_.balance().error;
-    text += error < 1e-6 ? "; reactions balance"
-                         : fmt::format("; REACTIONS DO NOT BALANCE (error {:.1e})", error);
+    text += error < 1e-6 ? "; reactions balance" : fmt::format("; REACTIONS DO NOT BALANCE (error {:.1e})", error);
     return text;
   }
 
-  std::string tables() const {
-    return reactions() + "\n" + movements() + "\n" + inner_forces() + "\n" + stresses();
-  }
+  std::string tables() const { return reactions() + "\n" + movements() + "\n" + inner_forces() + "\n" + stresses(); }
 
  private:
   std::string show(double si, const NamedUnit& unit) const { return number(si / unit.si, digits_); }
@@ -70,8 +67,7 @@ class CaseText {
       force_ = std::max({force_, largest(m.axial()), largest(m.shear_y()), largest(m.shear_z())});
       moment_ = std::max({moment_, largest(m.torsion()), largest(m.moment_y()), largest(m.moment_z())});
       const Extreme e = m.movement();
-      if (most_member_ == members_.size() || e.value.si > most_.value.si * (1 + noise))
-        most_ = e, most_member_ = i;
+      if (most_member_ == members_.size() || e.value.si > most_.value.si * (1 + noise)) most_ = e, most_member_ = i;
       const auto stress = m.von_mises();
       if (stress && (!worst_stress_ || stress->value.si() > worst_stress_->value.si() * (1 + noise)))
         worst_stress_ = stress, worst_member_ = i;
@@ -80,8 +76,7 @@ class CaseText {
       if (stress) stress_ = std::max(stress_, stress->value.si());
     }
     const Balance b = case_.balance();
-    force_ = std::max(
-        {force_, std::abs(b.applied.x.si()), std::abs(b.applied.y.si()), std::abs(b.applied.z.si())});
+    force_ = std::max({force_, std::abs(b.applied.x.si()), std::abs(b.applied.y.si()), std::abs(b.applied.z.si())});
     move_ = std::max(move_, most_.value.si);
     // Where there is no moment at all, the noise of one is a force's noise times a lever.
     moment_ = std::max(moment_, force_ * size * 1e-3);
@@ -91,8 +86,7 @@ class CaseText {
   // How far along the member, and the point that stands there: "900 B".
   std::string place(const MemberResult& m, Length at) const {
     const bool start = std::abs(at.si()) < 1e-9 * m.length().si();
-    const std::string number = start ? "0" : short_number(at.si() / u_.length.si, digits_),
-                      point = point_at(m, at);
+    const std::string number = start ? "0" : short_number(at.si() / u_.length.si, digits_), point = point_at(m, at);
     return point.empty() ? number : number + " " + point;
   }
   std::string place_words(const MemberResult& m, Length at) const {
@@ -113,8 +107,8 @@ class CaseText {
     const Vector v{s.x.si(), s.y.si(), s.z.si()};
     std::string where = "at " + place_words(m, most_.at);
     if (point_at(m, most_.at).empty()) where = "in " + m.member().name + " " + where;
-    return fmt::format("moves {} {} {} {}", show(most_.value.si, u_.deflection), u_.deflection.text,
-                       direction(v), where);
+    return fmt::format("moves {} {} {} {}", show(most_.value.si, u_.deflection), u_.deflection.text, direction(v),
+                       where);
   }
 
   // Up and down, right and left in the plane; in space along an axis where that is nearly the direction.
@@ -129,8 +123,7 @@ class CaseText {
     }
     const double parts[] = {v.x, v.y, v.z};
     for (int i = 0; i < 3; ++i)
-      if (std::abs(parts[i]) > nearly * size)
-        return fmt::format("along {}{}", parts[i] < 0 ? "-" : "", "xyz"[i]);
+      if (std::abs(parts[i]) > nearly * size) return fmt::format("along {}{}", parts[i] < 0 ? "-" : "", "xyz"[i]);
     const auto share = [&](double part) { return std::abs(part) < 0.005 * size ? 0.0 : part / size; };
     return fmt::format("along ({:.2f}, {:.2f}, {:.2f})", share(v.x), share(v.y), share(v.z));
   }
@@ -141,8 +134,7 @@ class CaseText {
     std::vector<std::size_t> shown{0, 1};
     if (!s_.is_plane()) shown.push_back(2);
     for (std::size_t k = s_.is_plane() ? 5 : 3; k < 6; ++k)
-      if (std::any_of(s_.supports().begin(), s_.supports().end(),
-                      [&](const PointSupport& p) { return p.held[k]; }))
+      if (std::any_of(s_.supports().begin(), s_.supports().end(), [&](const PointSupport& p) { return p.held[k]; }))
         shown.push_back(k);
     std::vector<Table::Column> columns = {{"point", "", Align::left}};
     for (const std::size_t k : shown) columns.push_back({heads[k], (k < 3 ? u_.force : u_.moment).text});
@@ -151,9 +143,7 @@ class CaseText {
       const double six[] = {r.x.si(), r.y.si(), r.z.si(), r.mx.si(), r.my.si(), r.mz.si()};
       std::vector<std::string> cells{name};
       for (const std::size_t k : shown)
-        cells.push_back(!held[k] ? ""
-                        : k < 3  ? show(six[k], u_.force, force_)
-                                 : show(six[k], u_.moment, moment_));
+        cells.push_back(!held[k] ? "" : k < 3 ? show(six[k], u_.force, force_) : show(six[k], u_.moment, moment_));
       t.row(std::move(cells));
     };
     for (const PointSupport& p : s_.supports()) row(s_[p.at].name, case_.reaction(p.at), p.held);
@@ -286,9 +276,7 @@ std::string signs(const Structure& s) {
 
 std::string solve_text(const Model& model, const Solution& solution, int digits) {
   const Structure& s = solution.structure();
-  const auto count = [](std::size_t n, const char* what) {
-    return fmt::format("{} {}{}", n, what, n == 1 ? "" : "s");
-  };
+  const auto count = [](std::size_t n, const char* what) { return fmt::format("{} {}{}", n, what, n == 1 ? "" : "s"); };
   std::string text = fmt::format("{}\n{}, {}, {}, {} {}\n", s.title(), s.is_plane() ? "plane" : "space",
                                  count(s.points().size(), "point"), count(s.members().size(), "member"),
                                  number(s.mass().si() / model.units.mass.si, digits), model.units.mass.text);
@@ -301,8 +289,8 @@ std::string solve_text(const Model& model, const Solution& solution, int digits)
     widest = std::max(widest, width(solution[i].name()));
   }
   for (std::size_t i = 0; i < cases.size(); ++i)
-    text += fmt::format("{}:{} {}\n", solution[i].name(),
-                        std::string(widest - width(solution[i].name()), ' '), cases[i].summary());
+    text += fmt::format("{}:{} {}\n", solution[i].name(), std::string(widest - width(solution[i].name()), ' '),
+                        cases[i].summary());
   for (std::size_t i = 0; i < cases.size(); ++i) {
     text += fmt::format("\n== {} ==\n\n", solution[i].name());
     text += cases[i].tables();

@@ -30,8 +30,8 @@ std::string short_number(double value, int digits) {
 }
 
 std::size_t width(const std::string& text) {
-  return static_cast<std::size_t>(std::count_if(
-      text.begin(), text.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; }));
+  return static_cast<std::size_t>(
+      std::count_if(text.begin(), text.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; }));
 }
 
 namespace {
@@ -50,8 +50,7 @@ std::string padded(std::size_t n) {
 
 bool Table::vacant(std::size_t c) const {
   return columns_[c].head.empty() && columns_[c].unit.empty() &&
-         std::all_of(rows_.begin(), rows_.end(),
-                     [&](const auto& row) { return c >= row.size() || row[c].empty(); });
+         std::all_of(rows_.begin(), rows_.end(), [&](const auto& row) { return c >= row.size() || row[c].empty(); });
 }
 
 std::string Table::text(const std::string& indent) const {

@@ -14,8 +14,7 @@ struct Dimension {
   // Exponents of metre, kilogram, second, kelvin, radian. Fractions occur (sqrt), hence double.
   std::array<double, 5> exponent{};
 
-  static constexpr Dimension of(double length, double mass, double time, double temperature = 0,
-                                double angle = 0) {
+  static constexpr Dimension of(double length, double mass, double time, double temperature = 0, double angle = 0) {
     return {{length, mass, time, temperature, angle}};
   }
   // No dimension but perhaps an angle: a value that may stand where a plain number is expected.

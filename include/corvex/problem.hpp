@@ -26,8 +26,7 @@ struct Problem {
   enum class Severity { error, note };
   std::string text;
   Subject subject{};
-  std::string
-      key{};  // the part of the subject that is wrong, by its key in the model file: "wall", "through", …
+  std::string key{};  // the part of the subject that is wrong, by its key in the model file: "wall", "through", …
   Place place{};
   Severity severity = Severity::error;
 };

@@ -103,16 +103,15 @@ struct Quantity {
 inline constexpr AccelerationSize gn = AccelerationSize::si(9.80665);
 
 inline namespace units {
-inline constexpr Length m = Length::si(1), mm = Length::si(1e-3), cm = Length::si(1e-2),
-                        inch = Length::si(0.0254), ft = Length::si(0.3048);
+inline constexpr Length m = Length::si(1), mm = Length::si(1e-3), cm = Length::si(1e-2), inch = Length::si(0.0254),
+                        ft = Length::si(0.3048);
 inline constexpr Area mm2 = mm * mm, cm2 = cm * cm, m2 = m * m;
 inline constexpr SectionModulus mm3 = mm2 * mm, cm3 = cm2 * cm;
 inline constexpr SecondMoment mm4 = mm2 * mm2, cm4 = cm2 * cm2;
 inline constexpr Mass kg = Mass::si(1), tonne = Mass::si(1000);
 inline constexpr Density kg_m3 = Density::si(1);
 inline constexpr AccelerationSize m_s2 = AccelerationSize::si(1);
-inline constexpr ForceSize N = ForceSize::si(1), kN = ForceSize::si(1e3),
-                           lbf = ForceSize::si(4.4482216152605);
+inline constexpr ForceSize N = ForceSize::si(1), kN = ForceSize::si(1e3), lbf = ForceSize::si(4.4482216152605);
 inline constexpr MomentSize N_m = N * m, kN_m = kN * m, N_mm = N * mm;
 inline constexpr LineForceSize N_per_m = N / m, kN_per_m = kN / m, N_per_mm = N / mm;
 inline constexpr Stress Pa = Stress::si(1), MPa = Stress::si(1e6), GPa = Stress::si(1e9);

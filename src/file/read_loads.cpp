@@ -73,8 +73,7 @@ std::optional<Moment> Reader::moment(const Node& n) {
     return std::nullopt;
   }
   const auto m = vector(n, moment_);
-  return m ? std::optional(Moment{MomentSize::si(m->x), MomentSize::si(m->y), MomentSize::si(m->z)})
-           : std::nullopt;
+  return m ? std::optional(Moment{MomentSize::si(m->x), MomentSize::si(m->y), MomentSize::si(m->z)}) : std::nullopt;
 }
 
 namespace {
@@ -148,8 +147,7 @@ void Reader::read_line_load(LoadCase& loads, const Node& n, MemberId id) {
       if (!x) return;
       *target = *x;
     }
-  if (values)
-    loads.line(id, line_of(values->first), line_of(values->second), Length::si(from), Length::si(to));
+  if (values) loads.line(id, line_of(values->first), line_of(values->second), Length::si(from), Length::si(to));
 }
 
 void Reader::read_gravity(LoadCase& loads, const Node& n) {

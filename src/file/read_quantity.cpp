@@ -7,14 +7,12 @@ std::optional<Expected<Evaluated, FormulaError>> Parameters::find(std::string_vi
   if (it == all_.end()) return std::nullopt;
   Entry& entry = it->second;
   if (entry.busy)
-    return Expected<Evaluated, FormulaError>(
-        FormulaError{0, fmt::format("'{}' is defined by way of itself", name)});
+    return Expected<Evaluated, FormulaError>(FormulaError{0, fmt::format("'{}' is defined by way of itself", name)});
   if (!entry.result) {
     entry.busy = true;
-    entry.result =
-        entry.value->is_text() && !entry.value->is_empty()
-            ? evaluate(entry.value->text, *this)
-            : Expected<Evaluated, FormulaError>(FormulaError{0, "a number or a formula was expected"});
+    entry.result = entry.value->is_text() && !entry.value->is_empty()
+                       ? evaluate(entry.value->text, *this)
+                       : Expected<Evaluated, FormulaError>(FormulaError{0, "a number or a formula was expected"});
     entry.busy = false;
   }
   // Told once, where the parameter stands; not again at every use.
@@ -56,10 +54,8 @@ std::optional<double> Reader::convert(const Node& n, const Evaluated& e, const W
     return std::nullopt;
   }
   if (compatible(q.dimension, w.dimension)) return q.si;
-  std::string text =
-      fmt::format("'{}' is {}; {} was expected, as {}", n.text, name(q.dimension), w.what, w.example);
-  if (compatible(q.dimension * dimension::acceleration, w.dimension) &&
-      n.text.find("lb") != std::string_view::npos)
+  std::string text = fmt::format("'{}' is {}; {} was expected, as {}", n.text, name(q.dimension), w.what, w.example);
+  if (compatible(q.dimension * dimension::acceleration, w.dimension) && n.text.find("lb") != std::string_view::npos)
     text += " (lb is a mass; the force is lbf)";
   fail(n, std::move(text));
   return std::nullopt;
@@ -97,8 +93,7 @@ bool Reader::add_direction(Vector& v, std::string_view key, double value) const 
 namespace {
 
 const Keys direction_keys = {
-    {"x"},          {"y"}, {"z"}, {"up"}, {"down"}, {"size", false}, {"angle", false}, {"toward", false},
-    {"axes", false}};
+    {"x"}, {"y"}, {"z"}, {"up"}, {"down"}, {"size", false}, {"angle", false}, {"toward", false}, {"axes", false}};
 
 }  // namespace
 
@@ -141,8 +136,7 @@ std::optional<std::pair<Vector, Vector>> Reader::vector_pair(const Node& n, cons
   return v ? std::optional(std::pair(*v, *v)) : std::nullopt;
 }
 
-std::optional<std::pair<Vector, Vector>> Reader::directions(const Node& map, const Wanted& wanted,
-                                                            bool may_change) {
+std::optional<std::pair<Vector, Vector>> Reader::directions(const Node& map, const Wanted& wanted, bool may_change) {
   if (!check_keys(map, "a direction", direction_keys)) return std::nullopt;
   if (map.count == 0) {
     fail(map, "a direction was expected, as {down: " + std::string(wanted.example) + "}");

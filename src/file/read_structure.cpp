@@ -75,10 +75,8 @@ void Reader::begin_structure(const Node& points) {
     for (std::size_t i = 0; i < tree_->entries(points); ++i) {
       const auto& [name, p] = tree_->entry(points, i);
       if (!p.is_list() || p.count != 2) continue;
-      fail(name,
-           fmt::format(
-               "point {} has two coordinates, others have three: a structure is either plane or in space",
-               name.text));
+      fail(name, fmt::format("point {} has two coordinates, others have three: a structure is either plane or in space",
+                             name.text));
       break;
     }
   const Node* title = tree_->find(root, "title");
@@ -103,16 +101,15 @@ void Reader::read_analysis(const Node& n) {
 void Reader::read_materials(const Node& n) {
   if (!is_map(n, "materials")) return;
   // Materials may build on each other in any order; each round reads those whose base is known.
-  for (std::size_t i = 0; i < tree_->entries(n); ++i)
-    broken_[std::string(tree_->entry(n, i).key.text)] = true;
+  for (std::size_t i = 0; i < tree_->entries(n); ++i) broken_[std::string(tree_->entry(n, i).key.text)] = true;
   std::vector<bool> done(tree_->entries(n), false);
   for (bool progress = true; progress;) {
     progress = false;
     for (std::size_t i = 0; i < done.size(); ++i) {
       const auto& [key, value] = tree_->entry(n, i);
       const Node* like = tree_->find(value, "like");
-      const bool waits = !done[i] && like && like->is_text() && like->text != key.text &&
-                         tree_->find(n, like->text) && !materials_.contains(like->text);
+      const bool waits = !done[i] && like && like->is_text() && like->text != key.text && tree_->find(n, like->text) &&
+                         !materials_.contains(like->text);
       if (done[i] || waits) continue;
       read_material(key, value);
       done[i] = progress = true;
@@ -144,8 +141,7 @@ void Reader::read_material(const Node& name, const Node& n) {
   } else {
     const std::string where = fmt::format("material '{}'", name.text);
     if (!is_map(n, where)) return;
-    check_keys(n, where,
-               {{"like"}, {"E"}, {"poisson"}, {"G"}, {"density"}, {"expansion"}, {"yield"}, {"allowable"}});
+    check_keys(n, where, {{"like"}, {"E"}, {"poisson"}, {"G"}, {"density"}, {"expansion"}, {"yield"}, {"allowable"}});
     if (const Node* like = tree_->find(n, "like")) {
       const auto base = material_named(*like);
       if (!base) return;
@@ -161,8 +157,7 @@ void Reader::read_material(const Node& name, const Node& n) {
     read("E", stress_, [&](double v) { m.E = Stress::si(v); });
     // A new Poisson's ratio makes the shear modulus anew; both together would contradict each other.
     if (tree_->find(n, "poisson") && tree_->find(n, "G"))
-      fail(*tree_->find_key(n, "G"),
-           fmt::format("{} has both 'poisson' and 'G'; one follows from the other", where));
+      fail(*tree_->find_key(n, "G"), fmt::format("{} has both 'poisson' and 'G'; one follows from the other", where));
     read("poisson", number_, [&](double v) { m.poisson = v, m.G.reset(); });
     read("G", stress_, [&](double v) { m.G = Stress::si(v); });
     read("density", density_, [&](double v) { m.density = Density::si(v); });
@@ -217,9 +212,7 @@ std::optional<Shape> Reader::read_shape(const Node& name, const Node& n) {
     check_keys(n, fmt::format("a {}", kind->text), keys);
   };
   switch (*shape) {
-    case 0:
-      keys({{"width"}, {"wall"}, {"corner", false}});
-      return SquareTube{dimension("width"), dimension("wall")};
+    case 0: keys({{"width"}, {"wall"}, {"corner", false}}); return SquareTube{dimension("width"), dimension("wall")};
     case 1:
       keys({{"height"}, {"width"}, {"wall"}, {"corner", false}});
       return RectangularTube{dimension("height"), dimension("width"), dimension("wall")};
@@ -230,8 +223,7 @@ std::optional<Shape> Reader::read_shape(const Node& name, const Node& n) {
   }
   keys({{"A"}, {"Iy"}, {"Iz"}, {"J"}, {"Wy"}, {"Wz"}, {"Ay"}, {"Az"}});
   // Under `units: {section: mm}` a bare area is in mm², a second moment in mm⁴.
-  const auto given = [&](const char* key, int powers, const char* what,
-                         const char* example) -> std::optional<double> {
+  const auto given = [&](const char* key, int powers, const char* what, const char* example) -> std::optional<double> {
     const Node* v = tree_->find(n, key);
     if (!v) return std::nullopt;
     Wanted w{what, power(dimension::length, powers), example, "section"};
@@ -276,8 +268,7 @@ void Reader::read_points(const Node& n) {
         fail(value, fmt::format("point '{}': a list of coordinates was expected, as [0, 900 mm]", key.text));
     } else if (!value.is_list() || (value.count != 2 && value.count != 3)) {
       fail(value.is_list() ? value : key,
-           fmt::format("point '{}': two coordinates (plane) or three (space) were expected, as [0, 900 mm]",
-                       key.text));
+           fmt::format("point '{}': two coordinates (plane) or three (space) were expected, as [0, 900 mm]", key.text));
     }
     for (std::size_t k = 0; ok && k < size; ++k) {
       const auto q = quantity(tree_->children(value)[k], length_);

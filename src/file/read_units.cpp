@@ -24,16 +24,15 @@ std::string printed(std::string_view unit) {
 }  // namespace
 
 void Reader::read_units(const Node& n) {
-  static const std::array<std::pair<std::string_view, Dimension>, 9> kinds = {
-      {{"length", dimension::length},
-       {"force", dimension::force},
-       {"moment", dimension::moment},
-       {"stress", dimension::stress},
-       {"deflection", dimension::length},
-       {"section", dimension::length},
-       {"angle", dimension::angle},
-       {"temperature", dimension::temperature},
-       {"mass", dimension::mass}}};
+  static const std::array<std::pair<std::string_view, Dimension>, 9> kinds = {{{"length", dimension::length},
+                                                                               {"force", dimension::force},
+                                                                               {"moment", dimension::moment},
+                                                                               {"stress", dimension::stress},
+                                                                               {"deflection", dimension::length},
+                                                                               {"section", dimension::length},
+                                                                               {"angle", dimension::angle},
+                                                                               {"temperature", dimension::temperature},
+                                                                               {"mass", dimension::mass}}};
   if (!is_map(n, "units")) return;
   Keys keys;
   for (const auto& kind : kinds) keys.push_back({kind.first});
@@ -47,8 +46,7 @@ void Reader::read_units(const Node& n) {
     if (!unit) {
       fail(*value, unit.error().text, unit.error().offset);
     } else if (!(unit->quantity.dimension == dim)) {
-      fail(*value,
-           fmt::format("'{}' is {}, not a unit of {}", value->text, name(unit->quantity.dimension), kind));
+      fail(*value, fmt::format("'{}' is {}, not a unit of {}", value->text, name(unit->quantity.dimension), kind));
     } else if (!(unit->quantity.si > 0)) {
       fail(*value, fmt::format("'{}' is not a unit", value->text));
     } else {

@@ -7,8 +7,7 @@
 
 namespace corvex::file {
 
-Reader::Reader(std::shared_ptr<const Tree> tree, std::string file)
-    : tree_(std::move(tree)), file_(std::move(file)) {
+Reader::Reader(std::shared_ptr<const Tree> tree, std::string file) : tree_(std::move(tree)), file_(std::move(file)) {
   length_ = {"a length", dimension::length, "2.4 m", "length"};
   force_ = {"a force", dimension::force, "3.2 kN", "force"};
   moment_ = {"a moment", dimension::moment, "1.5 kN*m", "moment"};
@@ -94,8 +93,7 @@ const Node* Reader::need(const Node& map, std::string_view key, const Node& blam
   return nullptr;
 }
 
-std::optional<std::size_t> Reader::choice(const Node& n, std::string_view what,
-                                          const std::vector<Key>& words) {
+std::optional<std::size_t> Reader::choice(const Node& n, std::string_view what, const std::vector<Key>& words) {
   if (!is_text(n, what)) return std::nullopt;
   for (std::size_t i = 0; i < words.size(); ++i) {
     if (words[i].name != n.text) continue;
@@ -185,8 +183,7 @@ const Node* find_node(const Model& m, const Problem& p) {
       std::size_t entry = p.subject.entry;
       const auto& cases = m.structure.load_cases();
       for (std::size_t i = 0; i < cases.size(); ++i)
-        if (cases[i].name() == p.subject.name && entry < m.load_entries[i].size())
-          entry = m.load_entries[i][entry];
+        if (cases[i].name() == p.subject.name && entry < m.load_entries[i].size()) entry = m.load_entries[i][entry];
       if (entry >= list->count) return list;
       const Node& load = t.children(*list)[entry];
       const Node* part = t.find(load, p.key);

@@ -32,9 +32,7 @@ using Keys = std::vector<Key>;
 // Parameters, evaluated when first used: any order, circles told.
 class Parameters : public Names {
  public:
-  void add(std::string_view name, const Node& value) {
-    all_.emplace(name, Entry{&value, std::nullopt, false});
-  }
+  void add(std::string_view name, const Node& value) { all_.emplace(name, Entry{&value, std::nullopt, false}); }
   std::optional<Expected<Evaluated, FormulaError>> find(std::string_view name) const override;
   std::vector<std::string> names() const override;
   // What is wrong with a parameter itself; nothing where it only uses one that is wrong.
@@ -118,8 +116,7 @@ class Reader {
   Problems problems_;
   Parameters parameters_;
   ModelUnits print_;
-  Wanted length_, force_, moment_, line_, stress_, dimension_, angle_, density_, acceleration_, number_,
-      expansion_;
+  Wanted length_, force_, moment_, line_, stress_, dimension_, angle_, density_, acceleration_, number_, expansion_;
   std::optional<double> section_unit_;
   std::map<std::string, Material, std::less<>> materials_;
   Structure structure_ = Structure::plane("");

@@ -28,8 +28,7 @@ Json six(const char* const (&keys)[6], const double (&values)[6]) {
 }
 
 Json reaction_json(const Reaction& r) {
-  return six({"x", "y", "z", "mx", "my", "mz"},
-             {r.x.si(), r.y.si(), r.z.si(), r.mx.si(), r.my.si(), r.mz.si()});
+  return six({"x", "y", "z", "mx", "my", "mz"}, {r.x.si(), r.y.si(), r.z.si(), r.mx.si(), r.my.si(), r.mz.si()});
 }
 
 Json extreme_json(const Extreme& e) {
@@ -43,10 +42,8 @@ Json extremes(const Diagram& d) {
 Json stress_json(const std::optional<StressExtreme>& s) {
   const auto coordinate = [](const std::optional<Length>& l) { return l ? number(l->si()) : Json(nullptr); };
   if (!s) return {{"value", nullptr}, {"at", nullptr}, {"y", nullptr}, {"z", nullptr}};
-  return {{"value", number(s->value.si())},
-          {"at", number(s->at.si())},
-          {"y", coordinate(s->y)},
-          {"z", coordinate(s->z)}};
+  return {
+      {"value", number(s->value.si())}, {"at", number(s->at.si())}, {"y", coordinate(s->y)}, {"z", coordinate(s->z)}};
 }
 
 Json forces_json(const SectionState& s) {
@@ -87,8 +84,7 @@ Json member_json(const Structure& structure, const MemberResult& m, const JsonOp
   j["safety"] = safety ? number(*safety) : Json(nullptr);
   j["joints"] = Json::array();
   for (const Joint& joint : m.joints()) {
-    Json k = {{"point", structure[joint.point].name},
-              {"side", joint.side == Side::before ? "before" : "after"}};
+    Json k = {{"point", structure[joint.point].name}, {"side", joint.side == Side::before ? "before" : "after"}};
     k.update(forces_json(joint.state));
     j["joints"].push_back(std::move(k));
   }
@@ -96,8 +92,7 @@ Json member_json(const Structure& structure, const MemberResult& m, const JsonOp
     j["stations"] = Json::array();
     const double L = m.length().si();
     const int n = options.stations;
-    for (int i = 0; i < n; ++i)
-      j["stations"].push_back(station_json(m, n == 1 ? 0 : i == n - 1 ? L : L * i / (n - 1)));
+    for (int i = 0; i < n; ++i) j["stations"].push_back(station_json(m, n == 1 ? 0 : i == n - 1 ? L : L * i / (n - 1)));
   }
   return j;
 }
@@ -108,16 +103,14 @@ Json case_json(const Structure& s, const CaseResult& c, const JsonOptions& optio
   for (std::size_t i = 0; i < s.points().size(); ++i) {
     const Displacement d = c.displacement(PointId{i});
     add(displacements, s.points()[i].name,
-        six({"x", "y", "z", "rx", "ry", "rz"},
-            {d.x.si(), d.y.si(), d.z.si(), d.rx.si(), d.ry.si(), d.rz.si()}));
+        six({"x", "y", "z", "rx", "ry", "rz"}, {d.x.si(), d.y.si(), d.z.si(), d.rx.si(), d.ry.si(), d.rz.si()}));
   }
   Json& reactions = j["reactions"] = Json::object();
   for (const PointSupport& support : s.supports())
     add(reactions, s[support.at].name, reaction_json(c.reaction(support.at)));
   const Balance b = c.balance();
-  j["balance"] = {{"applied", reaction_json(b.applied)},
-                  {"reacted", reaction_json(b.reacted)},
-                  {"error", number(b.error)}};
+  j["balance"] = {
+      {"applied", reaction_json(b.applied)}, {"reacted", reaction_json(b.reacted)}, {"error", number(b.error)}};
   Json& members = j["members"] = Json::object();
   for (std::size_t i = 0; i < s.members().size(); ++i)
     add(members, s.members()[i].name, member_json(s, c[MemberId{i}], options));
@@ -137,8 +130,7 @@ std::string results_json(const Solution& solution, const JsonOptions& options) {
                 {"members", s.members().size()},
                 {"mass", number(s.mass().si())}};
   Json& cases = j["cases"] = Json::object();
-  for (std::size_t i = 0; i < solution.size(); ++i)
-    cases[solution[i].name()] = case_json(s, solution[i], options);
+  for (std::size_t i = 0; i < solution.size(); ++i) cases[solution[i].name()] = case_json(s, solution[i], options);
   // Nothing of these kinds can be asked for yet: they are kept, and empty.
   j["limits"] = Json::array();
   j["hand"] = Json::array();

@@ -93,16 +93,14 @@ class TreeBuilder {
     const std::string_view before = text_.substr(0, offset);
     const std::size_t line = static_cast<std::size_t>(std::count(before.begin(), before.end(), '\n'));
     const std::string_view in_line = before.substr(before.rfind('\n') + 1);
-    const auto column =
-        std::count_if(in_line.begin(), in_line.end(), [](char c) { return (c & 0xC0) != 0x80; });
+    const auto column = std::count_if(in_line.begin(), in_line.end(), [](char c) { return (c & 0xC0) != 0x80; });
     problems_.push_back(at(line, static_cast<std::size_t>(column), "the file is not UTF-8 text: " + what));
   }
 
   bool take(const yaml_event_t& e) {
     switch (e.type) {
       case YAML_DOCUMENT_START_EVENT:
-        if (documents_++ > 0)
-          return refuse(e.start_mark, "a second document begins here; a model is one document");
+        if (documents_++ > 0) return refuse(e.start_mark, "a second document begins here; a model is one document");
         return true;
       case YAML_ALIAS_EVENT:
         return refuse(e.start_mark, "an alias (*name) was read; write the value out, or use a parameter");
@@ -119,8 +117,7 @@ class TreeBuilder {
   }
 
   bool plain(const yaml_event_t& e, const yaml_char_t* anchor, const yaml_char_t* tag) {
-    if (anchor)
-      return refuse(e.start_mark, "an anchor (&name) was read; write the value out, or use a parameter");
+    if (anchor) return refuse(e.start_mark, "an anchor (&name) was read; write the value out, or use a parameter");
     if (tag) return refuse(e.start_mark, "a tag (!name) was read; every value is a plain text, list or map");
     return true;
   }
@@ -159,8 +156,7 @@ class TreeBuilder {
   bool open(const yaml_event_t& e, Node::Kind kind, const yaml_char_t* anchor, const yaml_char_t* tag) {
     if (!plain(e, anchor, tag)) return false;
     if (open_.size() >= static_cast<std::size_t>(Tree::depth_limit))
-      return refuse(e.start_mark,
-                    fmt::format("lists and maps are nested more than {} deep", Tree::depth_limit));
+      return refuse(e.start_mark, fmt::format("lists and maps are nested more than {} deep", Tree::depth_limit));
     open_.push_back({node_at(e, kind), pending_.size()});
     return true;
   }
@@ -172,8 +168,7 @@ class TreeBuilder {
     n.first = static_cast<std::uint32_t>(tree_->nodes_.size());
     n.count = static_cast<std::uint32_t>(pending_.size() - begin);
     if (n.is_map()) check_keys({pending_.data() + begin, n.count});
-    tree_->nodes_.insert(tree_->nodes_.end(), pending_.begin() + static_cast<std::ptrdiff_t>(begin),
-                         pending_.end());
+    tree_->nodes_.insert(tree_->nodes_.end(), pending_.begin() + static_cast<std::ptrdiff_t>(begin), pending_.end());
     pending_.resize(begin);
     pending_.push_back(n);
     return true;
@@ -187,8 +182,7 @@ class TreeBuilder {
     };
     for (std::size_t i = 0; i < turns.size(); i += 2)
       if (!turns[i].is_text())
-        problems_.push_back(
-            at(turns[i].line - 1, turns[i].column - 1, "a name was expected before the colon"));
+        problems_.push_back(at(turns[i].line - 1, turns[i].column - 1, "a name was expected before the colon"));
     if (turns.size() <= 16) {
       for (std::size_t i = 2; i < turns.size(); i += 2)
         for (std::size_t j = 0; j < i; j += 2)
@@ -201,8 +195,7 @@ class TreeBuilder {
     std::unordered_map<std::string_view, const Node*> seen;
     seen.reserve(turns.size() / 2);
     for (std::size_t i = 0; i < turns.size(); i += 2)
-      if (const auto [it, fresh] = seen.emplace(turns[i].text, &turns[i]); !fresh)
-        clash(turns[i], *it->second);
+      if (const auto [it, fresh] = seen.emplace(turns[i].text, &turns[i]); !fresh) clash(turns[i], *it->second);
   }
 
   std::string_view text_;

@@ -41,8 +41,7 @@ class Tree {
   static constexpr std::size_t scalar_limit = 1 << 16, size_limit = std::size_t{1} << 28;
 
   // Refuses with one problem for a broken document, or all duplicate keys.
-  static Expected<std::shared_ptr<const Tree>, Problems> parse(std::string_view text,
-                                                               const std::string& file);
+  static Expected<std::shared_ptr<const Tree>, Problems> parse(std::string_view text, const std::string& file);
 
   const Node& root() const { return nodes_[root_]; }
   std::span<const Node> children(const Node& n) const { return {nodes_.data() + n.first, n.count}; }

@@ -23,8 +23,7 @@ bool is_digit(char c) {
   return c >= '0' && c <= '9';
 }
 bool starts_word(char c) {
-  return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_' ||
-         static_cast<unsigned char>(c) >= 0x80;
+  return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_' || static_cast<unsigned char>(c) >= 0x80;
 }
 
 // One formula being read, from left to right, one function a level of binding. The first error ends it.
@@ -36,8 +35,7 @@ class Reading {
     if (const std::size_t at = hyphenated_moment(); at != std::string_view::npos)
       return FormulaError{at, "write the moment with the unit of force, as lbf*in or lbf*ft (lb is a mass)"};
     skip_space();
-    if (at_ == text_.size())
-      return FormulaError{0, "a number or a formula was expected, but there is nothing"};
+    if (at_ == text_.size()) return FormulaError{0, "a number or a formula was expected, but there is nothing"};
     Evaluated v = sum();
     skip_space();
     if (!failed_ && at_ < text_.size()) fail(at_, unexpected());
@@ -55,14 +53,13 @@ class Reading {
 
   // `in-lb` and `ft-lb` would read as a difference of a length and a mass.
   std::size_t hyphenated_moment() const {
-    for (const std::string_view word :
-         {"in-lb", "ft-lb", "lb-in", "lb-ft", "in-kip", "ft-kip", "kip-ft", "kip-in"}) {
+    for (const std::string_view word : {"in-lb", "ft-lb", "lb-in", "lb-ft", "in-kip", "ft-kip", "kip-ft", "kip-in"}) {
       const std::size_t at = text_.find(word);
       if (at == std::string_view::npos) continue;
       const bool inside_word = at > 0 && starts_word(text_[at - 1]);
       const std::size_t end = at + word.size();
-      const bool goes_on = end < text_.size() && starts_word(text_[end]) &&
-                           !text_.substr(at).starts_with("in-lbf") && !text_.substr(at).starts_with("ft-lbf");
+      const bool goes_on = end < text_.size() && starts_word(text_[end]) && !text_.substr(at).starts_with("in-lbf") &&
+                           !text_.substr(at).starts_with("ft-lbf");
       if (!inside_word && !goes_on) return at;
     }
     return std::string_view::npos;
@@ -70,8 +67,7 @@ class Reading {
 
   void skip_space() {
     for (;;) {
-      if (at_ < text_.size() &&
-          (text_[at_] == ' ' || text_[at_] == '\t' || text_[at_] == '\n' || text_[at_] == '\r'))
+      if (at_ < text_.size() && (text_[at_] == ' ' || text_[at_] == '\t' || text_[at_] == '\n' || text_[at_] == '\r'))
         ++at_;
       else if (text_.substr(at_).starts_with("\u00a0") || text_.substr(at_).starts_with("\u202f"))
         at_ += text_[at_] == '\xc2' ? 2 : 3;
@@ -113,8 +109,8 @@ class Reading {
       const Evaluated right = product();
       if (failed_) break;
       if (!compatible(v.quantity.dimension, right.quantity.dimension)) {
-        fail(at, fmt::format("{} and {} cannot be {}", name(v.quantity.dimension),
-                             name(right.quantity.dimension), plus ? "added" : "subtracted"));
+        fail(at, fmt::format("{} and {} cannot be {}", name(v.quantity.dimension), name(right.quantity.dimension),
+                             plus ? "added" : "subtracted"));
         break;
       }
       if (v.quantity.dimension.none()) v.quantity.dimension = right.quantity.dimension;
@@ -217,8 +213,7 @@ class Reading {
       --depth_;
       if (failed_) return v;
       if (!e.quantity.dimension.plain()) {
-        fail(at,
-             fmt::format("an exponent must be a plain number, but this is {}", name(e.quantity.dimension)));
+        fail(at, fmt::format("an exponent must be a plain number, but this is {}", name(e.quantity.dimension)));
         return v;
       }
       exponent = negative ? -e.quantity.si : e.quantity.si;
@@ -232,8 +227,7 @@ class Reading {
 
   // ², ³, ⁴, also ⁻¹.
   std::optional<double> superscript() {
-    static constexpr std::array<std::string_view, 10> digits = {"⁰", "¹", "²", "³", "⁴",
-                                                                "⁵", "⁶", "⁷", "⁸", "⁹"};
+    static constexpr std::array<std::string_view, 10> digits = {"⁰", "¹", "²", "³", "⁴", "⁵", "⁶", "⁷", "⁸", "⁹"};
     double value = 0;
     bool any = false;
     const bool negative = text_.substr(at_).starts_with("⁻");
@@ -261,8 +255,7 @@ class Reading {
     std::size_t end = from;
     while (end < text_.size() && (starts_word(text_[end]) || is_digit(text_[end]))) {
       const std::string_view rest = text_.substr(end);
-      if (std::any_of(stops.begin(), stops.end(), [&](std::string_view s) { return rest.starts_with(s); }))
-        break;
+      if (std::any_of(stops.begin(), stops.end(), [&](std::string_view s) { return rest.starts_with(s); })) break;
       if (rest.starts_with("\u00a0") || rest.starts_with("\u202f")) break;
       ++end;
     }
@@ -338,15 +331,14 @@ class Reading {
   std::string unknown(std::string_view w, bool after_number) const {
     std::vector<std::string> known = names_.names();
     if (after_number) known.clear();
-    for (const char* u : {"m",   "mm",  "cm",  "km",    "N",    "kN",   "MN", "Pa",  "kPa", "MPa",
-                          "GPa", "kg",  "g",   "tonne", "in",   "ft",   "lb", "lbf", "kip", "psi",
-                          "ksi", "kgf", "deg", "rad",   "degC", "degF", "s",  "Hz",  "K"})
+    for (const char* u :
+         {"m",  "mm", "cm",  "km",  "N",   "kN",  "MN",  "Pa",  "kPa", "MPa",  "GPa",  "kg", "g",  "tonne", "in",
+          "ft", "lb", "lbf", "kip", "psi", "ksi", "kgf", "deg", "rad", "degC", "degF", "s",  "Hz", "K"})
       known.emplace_back(u);
-    if (!after_number)
-      known.insert(known.end(), {"sqrt", "sin", "cos", "tan", "abs", "min", "max", "pi", "gn"});
+    if (!after_number) known.insert(known.end(), {"sqrt", "sin", "cos", "tan", "abs", "min", "max", "pi", "gn"});
     const std::string near = nearest(w, known);
-    std::string text = after_number ? fmt::format("'{}' is not a unit", w)
-                                    : fmt::format("'{}' is neither a parameter nor a unit", w);
+    std::string text =
+        after_number ? fmt::format("'{}' is not a unit", w) : fmt::format("'{}' is neither a parameter nor a unit", w);
     if (w == "t")
       text += "; a metric ton is written tonne";
     else if (!near.empty())
@@ -385,8 +377,7 @@ class Reading {
     } else if (f == "min" || f == "max") {
       for (const Evaluated& g : given) {
         if (!compatible(g.quantity.dimension, v.quantity.dimension))
-          fail(at, fmt::format("'{}' compares {} with {}", f, name(v.quantity.dimension),
-                               name(g.quantity.dimension)));
+          fail(at, fmt::format("'{}' compares {} with {}", f, name(v.quantity.dimension), name(g.quantity.dimension)));
         x = f == "min" ? std::min(x, g.quantity.si) : std::max(x, g.quantity.si);
         v.percent |= g.percent;
       }
@@ -434,9 +425,8 @@ std::string why_not_a_parameter(std::string_view name) {
   if (unit(name)) return fmt::format("'{}' is a unit", name);
   if (is_function(name)) return fmt::format("'{}' is a function", name);
   if (name == "pi" || name == "gn") return fmt::format("'{}' is a constant", name);
-  const bool word =
-      !name.empty() && starts_word(name.front()) &&
-      std::all_of(name.begin(), name.end(), [](char c) { return starts_word(c) || is_digit(c); });
+  const bool word = !name.empty() && starts_word(name.front()) &&
+                    std::all_of(name.begin(), name.end(), [](char c) { return starts_word(c) || is_digit(c); });
   if (!word) return "a parameter's name is one word of letters, digits and _, with a letter first";
   return {};
 }

@@ -19,8 +19,7 @@ double keystrokes(std::string_view a, std::string_view b) {
     row[0] = static_cast<double>(i);
     for (std::size_t j = 1; j <= b.size(); ++j) {
       row[j] = std::min({above[j] + 1, row[j - 1] + 1, above[j - 1] + same(a[i - 1], b[j - 1])});
-      if (i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1])
-        row[j] = std::min(row[j], before[j - 2] + 1);
+      if (i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1]) row[j] = std::min(row[j], before[j - 2] + 1);
     }
     before.swap(above);
     above.swap(row);

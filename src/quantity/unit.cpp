@@ -14,8 +14,7 @@ struct Unit {
 };
 
 // Exact definitions: the inch, foot and pound of 1959, standard gravity of 1901.
-constexpr double inch_si = 0.0254, pound_si = 0.45359237, gravity_si = 9.80665,
-                 lbf_si = pound_si * gravity_si;
+constexpr double inch_si = 0.0254, pound_si = 0.45359237, gravity_si = 9.80665, lbf_si = pound_si * gravity_si;
 constexpr double psi_si = lbf_si / (inch_si * inch_si);
 
 const std::array units_known = {

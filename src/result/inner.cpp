@@ -18,8 +18,7 @@ void meet(solver::Polynomial& p, double error, double length, double from) {
 
 // A link stays straight between its ends, whatever acts on it.
 void straighten(CoursePiece& p, const Vector12& own, double length) {
-  for (solver::Polynomial* q :
-       {&p.Vy, &p.Vz, &p.T, &p.My, &p.Mz, &p.v, &p.w, &p.twist, &p.slope_y, &p.slope_z})
+  for (solver::Polynomial* q : {&p.Vy, &p.Vz, &p.T, &p.My, &p.Mz, &p.v, &p.w, &p.twist, &p.slope_y, &p.slope_z})
     *q = {};
   const double slope_v = (own(7) - own(1)) / length, slope_w = (own(8) - own(2)) / length;
   p.v.c = {own(1) + slope_v * p.from, slope_v};
@@ -28,8 +27,7 @@ void straighten(CoursePiece& p, const Vector12& own, double length) {
 
 }  // namespace
 
-Inner inner(const Structure& structure, const solver::Analysis& analysis, std::size_t load_case,
-            std::size_t member) {
+Inner inner(const Structure& structure, const solver::Analysis& analysis, std::size_t load_case, std::size_t member) {
   Inner result;
   const Member& m = structure.members()[member];
   const Axes axes = local_axes(structure, m);
@@ -45,8 +43,7 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
         element.own_ends(solver::ends(axes, span.length, c.movement[span.a], c.movement[span.b]), loads);
     const Vector12& own = ends.movement;
     const Vector12 f = element.end_forces(ends, loads);
-    const solver::State start{-f(0),  f(1),   f(2),   -f(3),  f(4),   -f(5),
-                              own(0), own(1), own(2), own(3), own(5), -own(4)};
+    const solver::State start{-f(0), f(1), f(2), -f(3), f(4), -f(5), own(0), own(1), own(2), own(3), own(5), -own(4)};
     std::vector<CoursePiece> course = solver::integrate(rigidity, span.length, loads, start);
     const solver::State end = course.back().at(course.back().to - course.back().from);
     for (CoursePiece& p : course) {
@@ -64,8 +61,7 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
     }
     force = std::max({force, f.segment<3>(0).cwiseAbs().maxCoeff(), f.segment<3>(6).cwiseAbs().maxCoeff()});
     moment = std::max({moment, f.segment<3>(3).cwiseAbs().maxCoeff(), f.segment<3>(9).cwiseAbs().maxCoeff()});
-    movement = std::max(
-        {movement, own.segment<3>(0).cwiseAbs().maxCoeff(), own.segment<3>(6).cwiseAbs().maxCoeff()});
+    movement = std::max({movement, own.segment<3>(0).cwiseAbs().maxCoeff(), own.segment<3>(6).cwiseAbs().maxCoeff()});
   }
   result.pieces.back().to = result.length;
   constexpr double rounding = 1e-12;

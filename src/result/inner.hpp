@@ -17,8 +17,7 @@ struct Inner {
   double force_noise = 0, moment_noise = 0, movement_noise = 0;
 };
 
-Inner inner(const Structure& structure, const solver::Analysis& analysis, std::size_t load_case,
-            std::size_t member);
+Inner inner(const Structure& structure, const solver::Analysis& analysis, std::size_t load_case, std::size_t member);
 
 // The piece that counts at a place.
 template <class Pieces>

@@ -31,14 +31,11 @@ const result::Data& present(const std::shared_ptr<const result::Data>& data) {
 
 }  // namespace
 
-MemberResult::MemberResult(std::shared_ptr<const result::Data> data, std::size_t load_case,
-                           std::size_t member)
+MemberResult::MemberResult(std::shared_ptr<const result::Data> data, std::size_t load_case, std::size_t member)
     : data_(std::move(data)),
       case_(load_case),
       member_(member),
-      inner_(
-          std::make_shared<result::Inner>(result::inner(data_->structure, data_->analysis, case_, member_))) {
-}
+      inner_(std::make_shared<result::Inner>(result::inner(data_->structure, data_->analysis, case_, member_))) {}
 
 const Member& MemberResult::member() const {
   return data_->structure.members()[member_];
@@ -100,9 +97,7 @@ Extreme largest_size(const result::Inner& inner, const std::array<Polynomial Cou
       q.c[1] -= chords[i].slope;
       square = result::sum(square, result::product(q.c, q.c));
     }
-    const auto offer = [&](double s) {
-      best.offer(p.from + s, std::sqrt(std::max(result::value(square, s), 0.0)));
-    };
+    const auto offer = [&](double s) { best.offer(p.from + s, std::sqrt(std::max(result::value(square, s), 0.0))); };
     offer(0);
     for (const double s : result::sign_changes(result::derivative(square), p.to - p.from)) offer(s);
     offer(p.to - p.from);
@@ -196,8 +191,7 @@ MemberResult CaseResult::operator[](MemberId member) const {
 Displacement CaseResult::displacement(PointId point) const {
   if (point.index >= data_->structure.points().size()) missing("point", std::to_string(point.index));
   const solver::Six& d = data_->analysis.cases[case_].movement[point.index].value;
-  return {Length::si(d[0]), Length::si(d[1]), Length::si(d[2]),
-          Angle::si(d[3]),  Angle::si(d[4]),  Angle::si(d[5])};
+  return {Length::si(d[0]), Length::si(d[1]), Length::si(d[2]), Angle::si(d[3]), Angle::si(d[4]), Angle::si(d[5])};
 }
 Displacement CaseResult::displacement(std::string_view point) const {
   const auto id = data_->structure.find_point(point);

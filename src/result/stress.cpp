@@ -25,9 +25,7 @@ class BestStress {
     z_ = z;
   }
   bool could_beat(double bound) const { return !any_ || bound > best_.value; }
-  StressExtreme take(double sign) const {
-    return {Stress::si(sign * best_.value), Length::si(best_.at), y_, z_};
-  }
+  StressExtreme take(double sign) const { return {Stress::si(sign * best_.value), Length::si(best_.at), y_, z_}; }
 
  private:
   bool any_ = false;
@@ -54,8 +52,7 @@ double bound(const Polynomial& p, double h) {
 
 // Unloaded: stresses are affine along the piece, so any stress measure that is convex is largest at an end.
 bool unloaded(const CoursePiece& p) {
-  return p.N.c[1] == 0 && p.N.c[2] == 0 && p.Vy.c[1] == 0 && p.Vy.c[2] == 0 && p.Vz.c[1] == 0 &&
-         p.Vz.c[2] == 0;
+  return p.N.c[1] == 0 && p.N.c[2] == 0 && p.Vy.c[1] == 0 && p.Vy.c[2] == 0 && p.Vz.c[1] == 0 && p.Vz.c[2] == 0;
 }
 
 // Normal and shear stress around the rim at one place along the member; the angle counts from y towards z.
@@ -96,8 +93,7 @@ struct Rim {
 
 }  // namespace
 
-StressCourse::StressCourse(const Structure& structure, const Member& member, const Inner& inner)
-    : inner_(inner) {
+StressCourse::StressCourse(const Structure& structure, const Member& member, const Inner& inner) : inner_(inner) {
   const Section& section = structure.section_of(member);
   const SectionProperties& p = section.properties();
   area_ = p.A.si();
@@ -111,8 +107,8 @@ StressCourse::StressCourse(const Structure& structure, const Member& member, con
     case StressMap::Kind::rim: rim_ = &map; break;
     case StressMap::Kind::points:
       for (const StressPoint& s : map.points)
-        lines_.push_back({1 / area_, -s.z / p.Iy.si(), -s.y / p.Iz.si(), s.vy, s.vz, s.ty, s.tz,
-                          Length::si(s.y), Length::si(s.z)});
+        lines_.push_back(
+            {1 / area_, -s.z / p.Iy.si(), -s.y / p.Iz.si(), s.vy, s.vz, s.ty, s.tz, Length::si(s.y), Length::si(s.z)});
       break;
     case StressMap::Kind::moduli: {
       const bool turned = std::abs(local_axes(structure, member).y.z) > 0.5;
@@ -158,11 +154,8 @@ std::optional<StressExtreme> StressCourse::von_mises() const {
     const double h = p.to - p.from;
     for (const Line& l : lines_) {
       const Polynomial s = combine({{l.n, &p.N}, {l.my, &p.My}, {l.mz, &p.Mz}});
-      const Polynomial ty = combine({{l.vy, &p.Vy}, {l.ty, &p.T}}),
-                       tz = combine({{l.vz, &p.Vz}, {l.tz, &p.T}});
-      const auto mises = [&](double x) {
-        return std::sqrt(s(x) * s(x) + 3 * (ty(x) * ty(x) + tz(x) * tz(x)));
-      };
+      const Polynomial ty = combine({{l.vy, &p.Vy}, {l.ty, &p.T}}), tz = combine({{l.vz, &p.Vz}, {l.tz, &p.T}});
+      const auto mises = [&](double x) { return std::sqrt(s(x) * s(x) + 3 * (ty(x) * ty(x) + tz(x) * tz(x))); };
       best.offer(p.from, mises(0), l.y, l.z);
       best.offer(p.to, mises(h), l.y, l.z);
       const double most =

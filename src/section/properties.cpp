@@ -71,8 +71,8 @@ double box_shear_area(double height, double width, double wall, double I) {
 // a² = R²−y², c² = r²−y². The angles take the roots out of the ends.
 double ring_shear_area(double R, double r, double I) {
   const double hole_angle = std::asin(r / R);
-  const double above = integral([&](double t) { return std::pow(R * std::cos(t), 5) * R * std::cos(t); },
-                                hole_angle, std::numbers::pi / 2);
+  const double above = integral([&](double t) { return std::pow(R * std::cos(t), 5) * R * std::cos(t); }, hole_angle,
+                                std::numbers::pi / 2);
   const double across = integral(
       [&](double t) {
         const double c = r * std::cos(t), y = r * std::sin(t);
@@ -112,12 +112,8 @@ SectionProperties ring(double R, double r) {
 }
 
 struct Compute {
-  SectionProperties operator()(const SquareTube& s) const {
-    return box(s.width.si(), s.width.si(), s.wall.si());
-  }
-  SectionProperties operator()(const RectangularTube& s) const {
-    return box(s.height.si(), s.width.si(), s.wall.si());
-  }
+  SectionProperties operator()(const SquareTube& s) const { return box(s.width.si(), s.width.si(), s.wall.si()); }
+  SectionProperties operator()(const RectangularTube& s) const { return box(s.height.si(), s.width.si(), s.wall.si()); }
   SectionProperties operator()(const RoundTube& s) const {
     return ring(s.diameter.si() / 2, s.diameter.si() / 2 - s.wall.si());
   }

@@ -46,8 +46,7 @@ class Checker {
     if (!(value.si() > 0)) faults_.push_back({key, fmt::format("'{}' must be greater than zero", key)});
     // As a length: what a slip of an exponent makes of a dimension, or of a power of one.
     const double size = std::pow(value.si(), 1 / Q::dimension().exponent[0]);
-    if (size > 1e6 || (size > 0 && size < 1e-9))
-      faults_.push_back({key, fmt::format("'{}' is out of range", key)});
+    if (size > 1e6 || (size > 0 && size < 1e-9)) faults_.push_back({key, fmt::format("'{}' is out of range", key)});
   }
   template <class Q>
   void optional(const char* key, const std::optional<Q>& value) {
@@ -55,10 +54,9 @@ class Checker {
   }
   void wall_fits(Length wall, Length outside, const char* what) {
     if (faults_.empty() && wall.si() * 2 >= outside.si())
-      faults_.push_back(
-          {"wall", fmt::format("a wall of {:.4g} mm leaves no hole in a {} of {:.4g} mm; it must be "
-                               "below half of it",
-                               wall.in(mm), what, outside.in(mm))});
+      faults_.push_back({"wall", fmt::format("a wall of {:.4g} mm leaves no hole in a {} of {:.4g} mm; it must be "
+                                             "below half of it",
+                                             wall.in(mm), what, outside.in(mm))});
   }
 
   std::vector<ShapeFault> faults_;

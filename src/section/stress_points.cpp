@@ -19,8 +19,7 @@ struct Outline {
   std::vector<StressPoint> points() const {
     std::vector<StressPoint> all;
     for (const double sy : {1.0, -1.0})
-      for (const double sz : {1.0, -1.0})
-        all.push_back({.y = sy * h / 2, .z = sz * w / 2, .ty = sz * corner});
+      for (const double sz : {1.0, -1.0}) all.push_back({.y = sy * h / 2, .z = sz * w / 2, .ty = sz * corner});
     // Right-handed torsion about +x runs along −y on the +z side and along +z on the top.
     for (const double s : {1.0, -1.0}) {
       all.push_back({.z = s * w / 2, .vy = peak_y, .ty = s * side});
@@ -54,22 +53,14 @@ StressMap box_map(double h, double w, double t, const SectionProperties& p) {
 StressMap ring_map(double R, double r, const SectionProperties& p) {
   // V·S/(I·b) at the axis: S = 2/3 (R³ − r³), b = 2 (R − r).
   const double peak = (R * R + R * r + r * r) / (3 * p.Iz.si());
-  return {.kind = StressMap::Kind::rim,
-          .points = {},
-          .radius = R,
-          .shear_peak = peak,
-          .torsion_rim = R / p.J.si()};
+  return {.kind = StressMap::Kind::rim, .points = {}, .radius = R, .shear_peak = peak, .torsion_rim = R / p.J.si()};
 }
 
 struct Map {
   const SectionProperties& p;
 
-  StressMap operator()(const SquareTube& s) const {
-    return box_map(s.width.si(), s.width.si(), s.wall.si(), p);
-  }
-  StressMap operator()(const RectangularTube& s) const {
-    return box_map(s.height.si(), s.width.si(), s.wall.si(), p);
-  }
+  StressMap operator()(const SquareTube& s) const { return box_map(s.width.si(), s.width.si(), s.wall.si(), p); }
+  StressMap operator()(const RectangularTube& s) const { return box_map(s.height.si(), s.width.si(), s.wall.si(), p); }
   StressMap operator()(const RoundTube& s) const {
     return ring_map(s.diameter.si() / 2, s.diameter.si() / 2 - s.wall.si(), p);
   }
@@ -79,8 +70,7 @@ struct Map {
     const RectangleTorsion t = rectangle_torsion(h, w);
     const bool upright = h >= w;  // then the long sides are z = ±w/2
     const Outline outline{
-        h, w, 1.5 / A, 1.5 / A, upright ? t.long_side : t.short_side, upright ? t.short_side : t.long_side,
-        0};
+        h, w, 1.5 / A, 1.5 / A, upright ? t.long_side : t.short_side, upright ? t.short_side : t.long_side, 0};
     return {.kind = StressMap::Kind::points, .points = outline.points()};
   }
   StressMap operator()(const GivenProperties& s) const {

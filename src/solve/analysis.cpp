@@ -52,40 +52,44 @@ class Run {
     if (factor_->sound()) return {};
     const std::vector<int> weak = factor_->weak().empty() ? null_pivots(K_) : factor_->weak();
     if (!weak.empty())
-      if (Problems problems = inner_motions(s_, a_.spans, a_.freedoms, K_, weak); !problems.empty())
-        return problems;
+      if (Problems problems = inner_motions(s_, a_.spans, a_.freedoms, K_, weak); !problems.empty()) return problems;
     // Soft, but nothing moves.
     factor_ = Factor::tolerant(K_);
     if (factor_->sound()) return {};
     return {
-        {"the stiffness matrix is singular to working precision, though no motion without resistance was "
-         "found: "
-         "some members are stiffer than others by more than the digits can hold",
+        {"the stiffness matrix is singular to working precision, though nothing moves freely: some members are "
+         "stiffer than others by more than the digits can hold",
          {},
          "members"}};
   }
 
-  // Solves for what the points lack; then, as rounding leaves a remainder, for that: each step gains as many
+  // Solves for what the points lack; then, as rounding leaves a remainder, for that. Each step gains as many
   // digits as the first one had, and mostly the first one has them all.
   void solve_cases() {
     for (const LoadCase& loads : s_.load_cases())
-      a_.cases.push_back({SpanLoads(s_, a_.spans, loads),
-                          std::vector<Movement>(s_.points().size()),
-                          {},
-                          resultant(s_, loads),
-                          0});
+      a_.cases.push_back(
+          {SpanLoads(s_, a_.spans, loads), std::vector<Movement>(s_.points().size()), {}, resultant(s_, loads), 0});
     constexpr int most_steps = 20;
-    constexpr double good_enough = 1e-14;
-    double before = 0;
-    for (int step = 0;; ++step) {
-      const std::vector<Need> need = needs(s_, a_);
-      Eigen::MatrixXd lack = lacking(need);
-      const double worst = remainder(need, lack);
-      const bool done = worst <= good_enough || (step > 1 && worst > 0.7 * before) || step == most_steps;
-      if (step > 0 && (done || K_.n == 0)) return finish(need);
-      before = worst;
-      if (K_.n > 0) move(factor_->solve(lack));
+    constexpr double good_enough = 1e-14, hardly_less = 0.7;
+    std::vector<Need> need = needs(s_, a_);
+    Eigen::MatrixXd lack = lacking(need);
+    double worst = remainder(need, lack);
+    for (int i = 0; i < most_steps && K_.n > 0 && worst > good_enough; ++i) {
+      const Eigen::MatrixXd step = factor_->solve(lack);
+      move(step);
+      need = needs(s_, a_);
+      lack = lacking(need);
+      const double before = worst;
+      worst = remainder(need, lack);
+      if (i == 0 || worst < hardly_less * before) continue;
+      if (worst > before) {
+        move(-step);
+        need = needs(s_, a_);
+        remainder(need, lacking(need));
+      }
+      break;
     }
+    finish(need);
   }
 
   // Minus the need of each free freedom; one column a case.
@@ -95,8 +99,7 @@ class Run {
     for (std::size_t p = 0; p < f.equation.size(); ++p)
       for (std::size_t k = 0; k < 6; ++k)
         if (const int e = f.equation[p][k]; e >= 0)
-          for (std::size_t c = 0; c < need.size(); ++c)
-            lack(e, static_cast<Eigen::Index>(c)) = -need[c].at[p][k];
+          for (std::size_t c = 0; c < need.size(); ++c) lack(e, static_cast<Eigen::Index>(c)) = -need[c].at[p][k];
     return lack;
   }
 
@@ -144,9 +147,8 @@ class Run {
       if (i > 0 && point == spun_[i - 1].first) continue;
       const std::string& name = s_.load_cases()[load_case].name();
       problems.push_back(
-          {fmt::format(
-               "in case '{}' a load turns point {}, where only hinged ends and links meet: nothing holds it",
-               name, s_.points()[point].name),
+          {fmt::format("in case '{}' a load turns point {}, where only hinged ends and links meet: nothing holds it",
+                       name, s_.points()[point].name),
            {Subject::Kind::load_case, name}});
     }
     return problems;

@@ -39,8 +39,7 @@ Reacted reacted(const Structure& s, const CaseAnalysis& c) {
   // structure.
   const double span = size(s), reference = std::max(largest, turning / span);
   if (reference > 0)
-    r.error =
-        std::max(worst(r.force + c.applied.force), worst(r.moment + c.applied.moment) / span) / reference;
+    r.error = std::max(worst(r.force + c.applied.force), worst(r.moment + c.applied.moment) / span) / reference;
   return r;
 }
 
@@ -52,8 +51,8 @@ Problems imbalances(const Structure& s, const Analysis& a) {
     if (error <= poor) continue;
     const std::string& name = s.load_cases()[c].name();
     const bool refused = !(error <= hopeless);
-    std::string text = fmt::format(
-        "in case '{}' reactions and loads balance only to {:.1e} of the largest force: ", name, error);
+    std::string text =
+        fmt::format("in case '{}' reactions and loads balance only to {:.1e} of the largest force: ", name, error);
     text += refused ? "no digit can be trusted" : "few digits stand";
     text += " (long chains of very short members, or members far stiffer than their neighbours, lose them)";
     problems.push_back({std::move(text),

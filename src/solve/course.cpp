@@ -30,10 +30,10 @@ CoursePiece piece(const Rigidity& r, const LoadPiece& load, const State& s) {
   p.u = (p.N * per(r.EA)).integral(s.u);
   p.T.c[0] = s.T - load.jump_moment.x;
   p.twist = (p.T * per(r.GJ)).integral(s.twist);
-  bend(s.Vy + load.jump_force.y, s.Mz - load.jump_moment.z, load.q0.y, load.slope.y, s.slope_y, s.v,
-       per(r.EIz), per(r.GAy), p.Vy, p.Mz, p.slope_y, p.v);
-  bend(s.Vz + load.jump_force.z, s.My + load.jump_moment.y, load.q0.z, load.slope.z, s.slope_z, s.w,
-       per(r.EIy), per(r.GAz), p.Vz, p.My, p.slope_z, p.w);
+  bend(s.Vy + load.jump_force.y, s.Mz - load.jump_moment.z, load.q0.y, load.slope.y, s.slope_y, s.v, per(r.EIz),
+       per(r.GAy), p.Vy, p.Mz, p.slope_y, p.v);
+  bend(s.Vz + load.jump_force.z, s.My + load.jump_moment.y, load.q0.z, load.slope.z, s.slope_z, s.w, per(r.EIy),
+       per(r.GAz), p.Vz, p.My, p.slope_z, p.w);
   return p;
 }
 

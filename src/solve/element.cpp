@@ -111,9 +111,7 @@ Eigen::Matrix3d rows(const Axes& a) {
 Ends ends(const Axes& axes, double length, const Movement& a, const Movement& b) {
   using Eigen::Map, Eigen::Vector3d;
   const Eigen::Matrix3d R = rows(axes);
-  const auto part = [](const Six& six, std::size_t from) {
-    return Vector3d(Map<const Vector3d>(six.data() + from));
-  };
+  const auto part = [](const Six& six, std::size_t from) { return Vector3d(Map<const Vector3d>(six.data() + from)); };
   Ends e;
   e.movement << R * part(a.value, 0), R * part(a.value, 3), R * part(b.value, 0), R * part(b.value, 3);
   const Vector3d apart = R * ((part(b.value, 0) - part(a.value, 0)) + (part(b.rest, 0) - part(a.rest, 0)));
@@ -121,8 +119,7 @@ Ends ends(const Axes& axes, double length, const Movement& a, const Movement& b)
   const Vector3d turn(0, -apart.z() / length, apart.y() / length);
   const Vector3d bent_a = (R * part(a.value, 3) - turn) + R * part(a.rest, 3);
   const Vector3d bent_b = (R * part(b.value, 3) - turn) + R * part(b.rest, 3);
-  const double twist =
-      (R * ((part(b.value, 3) - part(a.value, 3)) + (part(b.rest, 3) - part(a.rest, 3)))).x();
+  const double twist = (R * ((part(b.value, 3) - part(a.value, 3)) + (part(b.rest, 3) - part(a.rest, 3)))).x();
   e.bent << 0, 0, 0, 0, bent_a.y(), bent_a.z(), apart.x(), 0, 0, twist, bent_b.y(), bent_b.z();
   return e;
 }

@@ -43,8 +43,7 @@ std::vector<Need> needs(const Structure& structure, const Analysis& a) {
         const auto loads = a.cases[c].loads.on(i);
         if (loads.empty() && at_rest(at_a) && at_rest(at_b)) continue;
         if (!element) element.emplace(r, s);
-        const Vector12 local =
-            element->end_forces(element->own_ends(ends(axes, s.length, at_a, at_b), loads), loads);
+        const Vector12 local = element->end_forces(element->own_ends(ends(axes, s.length, at_a, at_b), loads), loads);
         const Vector12 force = to_global(axes, local);
         all[c].largest = std::max(all[c].largest, local.cwiseAbs().maxCoeff());
         for (int k = 0; k < 6; ++k) {

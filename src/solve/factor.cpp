@@ -30,8 +30,8 @@ class Dense : public Backend {
 class Simplicial : public Backend {
  public:
   bool factorise(const LowerMatrix& m) override {
-    const Eigen::Map<const Eigen::SparseMatrix<double>> view(
-        m.n, m.n, static_cast<Eigen::Index>(m.row.size()), m.first.data(), m.row.data(), m.value.data());
+    const Eigen::Map<const Eigen::SparseMatrix<double>> view(m.n, m.n, static_cast<Eigen::Index>(m.row.size()),
+                                                             m.first.data(), m.row.data(), m.value.data());
     ldlt_.compute(view);
     return ldlt_.info() == Eigen::Success;
   }

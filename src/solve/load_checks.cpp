@@ -9,8 +9,7 @@
 namespace corvex::solver {
 namespace {
 
-void check(const Structure& s, const Freedoms& f, const PointLoad& l, const Subject& subject,
-           Problems& problems) {
+void check(const Structure& s, const Freedoms& f, const PointLoad& l, const Subject& subject, Problems& problems) {
   const std::string& name = s[l.at].name;
   if (!f.used[l.at.index]) {
     problems.push_back(
@@ -21,8 +20,8 @@ void check(const Structure& s, const Freedoms& f, const PointLoad& l, const Subj
   for (int k = 0; k < 3; ++k)
     if (moment[k] != 0 && !f.exists(l.at.index, 3 + k))
       problems.push_back(
-          {fmt::format("nothing at point {} can take a moment: only links and hinged ends meet there", name),
-           subject, "moment"});
+          {fmt::format("nothing at point {} can take a moment: only links and hinged ends meet there", name), subject,
+           "moment"});
 }
 
 void check(const Structure& s, const MemberLoad& l, const Subject& subject, Problems& problems) {
@@ -33,8 +32,8 @@ void check(const Structure& s, const MemberLoad& l, const Subject& subject, Prob
 }
 
 bool acts_across(const LoadPiece& l) {
-  return l.q0.y != 0 || l.q0.z != 0 || l.slope.y != 0 || l.slope.z != 0 || l.jump_force.y != 0 ||
-         l.jump_force.z != 0 || l.jump_moment.y != 0 || l.jump_moment.z != 0;
+  return l.q0.y != 0 || l.q0.z != 0 || l.slope.y != 0 || l.slope.z != 0 || l.jump_force.y != 0 || l.jump_force.z != 0 ||
+         l.jump_moment.y != 0 || l.jump_moment.z != 0;
 }
 
 // Links that some case loads across.
@@ -74,13 +73,11 @@ Problems notes(const Structure& s, const Analysis& a) {
       note(fmt::format("no member goes through point {}", s.points()[p].name),
            {Subject::Kind::point, s.points()[p].name});
   for (const LoadCase& c : s.load_cases())
-    if (c.loads().empty())
-      note(fmt::format("load case '{}' is empty", c.name()), {Subject::Kind::load_case, c.name()});
+    if (c.loads().empty()) note(fmt::format("load case '{}' is empty", c.name()), {Subject::Kind::load_case, c.name()});
   const std::vector<std::string> loaded = loaded_links(s, a);
   if (!loaded.empty())
-    note(fmt::format(
-             "{}: loads on a link (its own weight too) go to its ends; its own bending is not computed",
-             list(loaded)),
+    note(fmt::format("{}: loads on a link (its own weight too) go to its ends; its own bending is not computed",
+                     list(loaded)),
          {Subject::Kind::member, loaded.front()});
   return notes;
 }

@@ -125,8 +125,7 @@ void Assembly::add_block(std::size_t p, std::size_t q, const Matrix12& K, int ro
   int block = 0;
   if (p != q) {
     const auto begin = neighbour_.begin() + neighbour_first_[column_place];
-    const auto it =
-        std::lower_bound(begin, neighbour_.begin() + neighbour_first_[column_place + 1], place_[p]);
+    const auto it = std::lower_bound(begin, neighbour_.begin() + neighbour_first_[column_place + 1], place_[p]);
     block = neighbour_offset_[static_cast<std::size_t>(it - neighbour_.begin())];
   }
   for (int c = 0; c < 6; ++c) {
@@ -135,9 +134,8 @@ void Assembly::add_block(std::size_t p, std::size_t q, const Matrix12& K, int ro
     for (int r = 0; r < 6; ++r) {
       const int row = f_.equation[p][static_cast<std::size_t>(r)];
       if (row < 0 || (p == q && row < column)) continue;
-      const int at =
-          p == q ? matrix_.first[column] + (row - column)
-                 : matrix_.first[column] + (own_end - column) + block + (row - f_.first_equation[place_[p]]);
+      const int at = p == q ? matrix_.first[column] + (row - column)
+                            : matrix_.first[column] + (own_end - column) + block + (row - f_.first_equation[place_[p]]);
       matrix_.value[at] += K(row_offset + r, column_offset + c);
     }
   }
@@ -175,8 +173,7 @@ LowerMatrix assemble_all(const Structure& structure, const Spans& spans, Freedom
     const Axes axes = local_axes(structure, member);
     for (std::size_t i = spans.first[m]; i < spans.first[m + 1]; ++i) {
       const Span& s = spans.all[i];
-      if (f.free_count(s.a) > 0 || f.free_count(s.b) > 0)
-        assembly.add(s, to_global(axes, Element(r, s).stiffness()));
+      if (f.free_count(s.a) > 0 || f.free_count(s.b) > 0) assembly.add(s, to_global(axes, Element(r, s).stiffness()));
     }
   }
   return assembly.take();

@@ -59,9 +59,7 @@ class RigidPart {
  private:
   Vector position(std::size_t p) const { return s_.points()[p].position; }
 
-  static void add(Problems& problems, std::string text) {
-    problems.push_back({std::move(text), {}, "supports"});
-  }
+  static void add(Problems& problems, std::string text) { problems.push_back({std::move(text), {}, "supports"}); }
 
   // A coordinate without its rounding noise.
   double tidy(double x) const { return std::abs(x) < 1e-9 * size_ ? 0.0 : x; }
@@ -146,8 +144,8 @@ class RigidPart {
     if (s_.is_plane()) {
       const double turn = free(5, 0) / size_;
       if (std::abs(turn) * size_ > 1e-9)
-        return fmt::format("{} about the place ({:.4g} m, {:.4g} m){}", who,
-                           tidy(middle_.x - free(1, 0) / turn), tidy(middle_.y + free(0, 0) / turn), end);
+        return fmt::format("{} about the place ({:.4g} m, {:.4g} m){}", who, tidy(middle_.x - free(1, 0) / turn),
+                           tidy(middle_.y + free(0, 0) / turn), end);
     }
     const Vector turn{free(3, 0), free(4, 0), free(5, 0)};
     if (free.cols() == 1 && length(turn) > 1e-9)
@@ -191,8 +189,7 @@ Motion motion_of(const Freedoms& f, const Eigen::VectorXd& z) {
   return m;
 }
 
-Eigen::MatrixXd energies(const Structure& s, const Spans& spans, const Freedoms& f,
-                         const Eigen::MatrixXd& Z) {
+Eigen::MatrixXd energies(const Structure& s, const Spans& spans, const Freedoms& f, const Eigen::MatrixXd& Z) {
   Eigen::MatrixXd E = Eigen::MatrixXd::Zero(Z.cols(), Z.cols());
   Eigen::Matrix<double, 12, Eigen::Dynamic> D(12, Z.cols());
   for (const Span& span : spans.all) {
@@ -215,8 +212,8 @@ Eigen::MatrixXd energies(const Structure& s, const Spans& spans, const Freedoms&
 
 }  // namespace
 
-Problems inner_motions(const Structure& structure, const Spans& spans, const Freedoms& f,
-                       const LowerMatrix& K, const std::vector<int>& weak) {
+Problems inner_motions(const Structure& structure, const Spans& spans, const Freedoms& f, const LowerMatrix& K,
+                       const std::vector<int>& weak) {
   const LowerMatrix grounded = K.grounded(weak);
   const Factor factor = Factor::tolerant(grounded);
   const auto m = static_cast<Eigen::Index>(std::min(weak.size(), most_examined));
@@ -236,8 +233,7 @@ Problems inner_motions(const Structure& structure, const Spans& spans, const Fre
   while (null < m && modes.eigenvalues()(null) < no_energy) ++null;
   for (Eigen::Index c = 0; c < null && problems.size() < most_told; ++c) {
     // Single columns are the simpler motions; they are free of energy only if all are.
-    const Eigen::VectorXd z =
-        all_null ? Eigen::VectorXd(Z.col(c)) : Eigen::VectorXd(Z * modes.eigenvectors().col(c));
+    const Eigen::VectorXd z = all_null ? Eigen::VectorXd(Z.col(c)) : Eigen::VectorXd(Z * modes.eigenvectors().col(c));
     problems.push_back({in_words(structure, motion_of(f, z)), {}, "members"});
   }
   const std::size_t all = static_cast<std::size_t>(null) + (weak.size() - static_cast<std::size_t>(m));

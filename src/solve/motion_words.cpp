@@ -57,13 +57,12 @@ std::string spins(const Structure& s, const Motion& motion, double largest) {
     if (spin) members.push_back(m.name);
   }
   if (members.size() == 1) return fmt::format("{} turns about its own axis: nothing holds it", members[0]);
-  if (members.size() > 1)
-    return fmt::format("{} turn about their own axes: nothing holds them", list(members));
+  if (members.size() > 1) return fmt::format("{} turn about their own axes: nothing holds them", list(members));
   std::vector<std::string> points;
   for (std::size_t p = 0; p < turning.size(); ++p)
     if (turning[p]) points.push_back(s.points()[p].name);
-  return fmt::format("{} {} on the spot: nothing holds {}", list(points),
-                     points.size() == 1 ? "turns" : "turn", points.size() == 1 ? "it" : "them");
+  return fmt::format("{} {} on the spot: nothing holds {}", list(points), points.size() == 1 ? "turns" : "turn",
+                     points.size() == 1 ? "it" : "them");
 }
 
 }  // namespace
@@ -89,8 +88,8 @@ std::string in_words(const Structure& s, const Motion& motion) {
   if (same) {
     for (std::string& m : whole_members(s, moving)) names.push_back(std::move(m));
     const bool one = names.size() == 1;
-    return fmt::format("{} {} along {}: nothing holds {}", list(names), one ? "slides" : "slide",
-                       direction(s, first), one ? "it" : "them");
+    return fmt::format("{} {} along {}: nothing holds {}", list(names), one ? "slides" : "slide", direction(s, first),
+                       one ? "it" : "them");
   }
   std::string text;
   int told = 0;

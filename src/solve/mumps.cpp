@@ -19,8 +19,8 @@ class Multifrontal : public Backend {
     run(-1);
     for (const int stream : {1, 2, 3, 4}) icntl(stream) = stream == 4 ? 0 : -1;  // silence
     icntl(6) = 0;                                                                // no permutation of columns
-    icntl(7) = 1;    // the order of elimination is ours
-    icntl(8) = 0;    // the matrix comes scaled
+    icntl(7) = 1;                                                                // the order of elimination is ours
+    icntl(8) = 0;                                                                // the matrix comes scaled
     icntl(10) = 0;   // refinement is done by the caller, on the unscaled matrix
     icntl(12) = 1;   // no compressed graph
     icntl(14) = 30;  // per cent of spare memory

@@ -14,8 +14,7 @@ constexpr int dissection_from = 300;
 std::vector<int> minimum_degree(const Graph& g) {
   Eigen::SparseMatrix<double> pattern(g.size(), g.size());
   pattern.reserve(Eigen::Map<const Eigen::VectorXi>(g.first.data() + 1, g.size()) -
-                  Eigen::Map<const Eigen::VectorXi>(g.first.data(), g.size()) +
-                  Eigen::VectorXi::Ones(g.size()));
+                  Eigen::Map<const Eigen::VectorXi>(g.first.data(), g.size()) + Eigen::VectorXi::Ones(g.size()));
   for (int v = 0; v < g.size(); ++v) {
     pattern.insert(v, v) = 1;
     for (int k = g.first[v]; k < g.first[v + 1]; ++k) pattern.insert(g.neighbour[k], v) = 1;
@@ -32,8 +31,7 @@ std::vector<int> nested_dissection(const Graph& g, const std::vector<int>& weigh
   std::vector<idx_t> w(weight.begin(), weight.end()), order(g.size()), place(g.size());
   idx_t options[METIS_NOPTIONS];
   METIS_SetDefaultOptions(options);
-  if (METIS_NodeND(&n, first.data(), neighbour.data(), w.data(), options, order.data(), place.data()) !=
-      METIS_OK)
+  if (METIS_NodeND(&n, first.data(), neighbour.data(), w.data(), options, order.data(), place.data()) != METIS_OK)
     return {};
   return {order.begin(), order.end()};
 }
@@ -70,8 +68,7 @@ std::vector<int> elimination_order(const Graph& graph, const std::vector<int>& w
   std::vector<int> order = minimum_degree(graph);
   if (graph.size() < dissection_from) return order;
   std::vector<int> dissected = nested_dissection(graph, weight);
-  if (!dissected.empty() && operations(graph, weight, dissected) < operations(graph, weight, order))
-    return dissected;
+  if (!dissected.empty() && operations(graph, weight, dissected) < operations(graph, weight, order)) return dissected;
   return order;
 }
 

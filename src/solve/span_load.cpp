@@ -52,8 +52,7 @@ class Gathering {
   }
 
  private:
-  void spread(std::size_t member, const Axes& axes, double from, double to, const Vector& first,
-              const Vector& last) {
+  void spread(std::size_t member, const Axes& axes, double from, double to, const Vector& first, const Vector& last) {
     const Vector a = axes.local(first), b = axes.local(last);
     const Vector slope = (b - a) / (to - from);
     for (std::size_t i = spans_.first[member]; i < spans_.first[member + 1]; ++i) {
@@ -121,8 +120,7 @@ SpanLoads::SpanLoads(const Structure& structure, const Spans& spans, const LoadC
   Gathering gather(structure, spans);
   for (const Load& l : loads.loads()) std::visit(gather, l);
   std::vector<Entry>& entries = gather.entries;
-  std::stable_sort(entries.begin(), entries.end(),
-                   [](const Entry& a, const Entry& b) { return a.span < b.span; });
+  std::stable_sort(entries.begin(), entries.end(), [](const Entry& a, const Entry& b) { return a.span < b.span; });
   first_.assign(spans.all.size() + 1, 0);
   std::size_t next = 0;
   for (std::size_t i = 0; i < spans.all.size(); ++i) {
@@ -158,13 +156,10 @@ struct Sum {
 
   void operator()(const PointLoad& l) { add(s[l.at].position, l.force, l.moment); }
   void operator()(const MemberLoad& l) { add(along(s[l.on], l.at), l.force, l.moment); }
-  void operator()(const LineLoad& l) {
-    line(s[l.on], l.from, l.to.value_or(s.length_of(s[l.on])), l.first, l.last);
-  }
+  void operator()(const LineLoad& l) { line(s[l.on], l.from, l.to.value_or(s.length_of(s[l.on])), l.first, l.last); }
   void operator()(const GravityLoad& l) {
     for (const Member& m : s.members()) {
-      const double mass =
-          s.section_of(m).properties().A.si() * s.material_of(m).density.si() * s.length_of(m);
+      const double mass = s.section_of(m).properties().A.si() * s.material_of(m).density.si() * s.length_of(m);
       add(along(m, s.length_of(m) / 2), l.acceleration * mass);
     }
   }

@@ -39,8 +39,7 @@ LoadCase& LoadCase::line(MemberId member, const LineForce& first, const LineForc
   return *this;
 }
 
-LoadCase& LoadCase::line(MemberId member, const LineForce& first, const LineForce& last, Length from,
-                         Length to) {
+LoadCase& LoadCase::line(MemberId member, const LineForce& first, const LineForce& last, Length from, Length to) {
   loads_.push_back(LineLoad{member, from.si(), to.si(), si(first), si(last)});
   return *this;
 }

@@ -31,8 +31,7 @@ Problem problem_at(Place place, std::string text) {
 
 std::string describe(const Problem& p) {
   const char* severity = p.severity == Problem::Severity::error ? "error" : "note";
-  const std::string where = p.place.line > 0
-                                ? fmt::format("{}:{}:{}", p.place.file, p.place.line, p.place.column)
+  const std::string where = p.place.line > 0 ? fmt::format("{}:{}:{}", p.place.file, p.place.line, p.place.column)
                             : !p.place.file.empty() ? p.place.file
                                                     : subject_text(p.subject);
   return fmt::format("{}: {}: {}", where, severity, p.text);

@@ -68,8 +68,7 @@ MemberId Structure::member(std::string name, std::vector<PointId> through, const
     materials_.push_back(o.material);
     material = materials_.size();
   }
-  members_.push_back(
-      {std::move(name), std::move(through), o.section, material - 1, o.kind, o.hinge, o.roll.si()});
+  members_.push_back({std::move(name), std::move(through), o.section, material - 1, o.kind, o.hinge, o.roll.si()});
   return {members_.size() - 1};
 }
 

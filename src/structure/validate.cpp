@@ -26,8 +26,7 @@ class Checker {
   void run() {
     for (const Point& p : s_.points()) check(p);
     for (const NamedSection& n : s_.sections())
-      for (const ShapeFault& f : corvex::check(n.section.shape()))
-        add(f.text, {Kind::section, n.name}, f.dimension);
+      for (const ShapeFault& f : corvex::check(n.section.shape())) add(f.text, {Kind::section, n.name}, f.dimension);
     for (const Material& m : s_.materials()) check(m);
     for (const Member& m : s_.members()) check(m);
     check_supports();
@@ -56,15 +55,13 @@ class Checker {
     if (!(m.E.si() > 0)) add(fmt::format("material '{}' needs E, greater than zero", m.name), subject, "E");
     for (const auto& [modulus, key] : {std::pair(m.E, "E"), {m.shear_modulus(), "G"}})
       if (modulus.si() > 0 && (modulus.si() > stiffest || modulus.si() < softest))
-        add(fmt::format("{:.4g} Pa is out of range: between {:g} and {:g} Pa", modulus.si(), softest,
-                        stiffest),
+        add(fmt::format("{:.4g} Pa is out of range: between {:g} and {:g} Pa", modulus.si(), softest, stiffest),
             subject, key);
     if (!m.G && !(m.poisson > -1 && m.poisson <= 0.5))
       add("Poisson's ratio lies between -1 and 0.5", subject, "poisson");
     if (m.G && !(m.G->si() > 0)) add("G must be greater than zero", subject, "G");
     if (m.density.si() < 0) add("the density cannot be negative", subject, "density");
-    if (m.yield && !(m.yield->si() > 0))
-      add("the yield strength must be greater than zero", subject, "yield");
+    if (m.yield && !(m.yield->si() > 0)) add("the yield strength must be greater than zero", subject, "yield");
     if (m.allowable && !(m.allowable->si() > 0))
       add("the allowable stress must be greater than zero", subject, "allowable");
   }
@@ -74,8 +71,7 @@ class Checker {
     if (m.section.index >= s_.sections().size())
       return add("the section is not one of this structure", subject, "section");
     for (const PointId p : m.through)
-      if (p.index >= s_.points().size())
-        return add("a point is not one of this structure", subject, "through");
+      if (p.index >= s_.points().size()) return add("a point is not one of this structure", subject, "through");
     if (m.through.size() < 2) return add("a member goes through two points or more", subject, "through");
     if (m.kind == MemberKind::link && m.through.size() != 2)
       add("a link goes through two points; a beam may go through more", subject, "through");
@@ -138,8 +134,7 @@ class Checker {
             subject, "section");
     }
     if (s_.is_plane() && leans_out(m)) {
-      add(fmt::format("rolled by {:.4g} deg, section '{}' would bend out of the plane: in a plane structure "
-                      "an uneven "
+      add(fmt::format("rolled by {:.4g} deg, section '{}' would bend out of the plane: in a plane structure an uneven "
                       "section can be rolled by quarter turns only; describe the structure in space instead",
                       m.roll * 180 / std::numbers::pi, section_name),
           subject, "roll");
@@ -209,8 +204,7 @@ class Checker {
 
   void check_position(double at, double L, MemberId id, const Subject& subject, const char* key) {
     if (at >= -1e-9 * L && at <= L * (1 + 1e-9)) return;
-    add(fmt::format("{:.6g} m is not on member '{}', which is {:.6g} m long", at, s_[id].name, L), subject,
-        key);
+    add(fmt::format("{:.6g} m is not on member '{}', which is {:.6g} m long", at, s_[id].name, L), subject, key);
   }
 
   void check(const MemberLoad& l, const Subject& subject) {
@@ -227,8 +221,7 @@ class Checker {
     const double to = l.to.value_or(*L);
     check_position(to, *L, l.on, subject, "to");
     if (!(to > l.from))
-      add(fmt::format("the load ends at {:.6g} m, not after its beginning at {:.6g} m", to, l.from), subject,
-          "to");
+      add(fmt::format("the load ends at {:.6g} m, not after its beginning at {:.6g} m", to, l.from), subject, "to");
   }
 
   void check(const GravityLoad& l, const Subject& subject) {

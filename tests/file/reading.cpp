@@ -144,8 +144,7 @@ TEST_CASE("Shear deformation can be left out") {
 }
 
 TEST_CASE("Properties of a section can be given") {
-  const Model m =
-      read(test::cantilever("", "{shape: properties, A: 10 cm^2, Iz: 200 cm^4, Wz: 40 cm^3, Ay: 5 cm^2}"));
+  const Model m = read(test::cantilever("", "{shape: properties, A: 10 cm^2, Iz: 200 cm^4, Wz: 40 cm^3, Ay: 5 cm^2}"));
   const auto& p = m.structure.sections()[0].section.properties();
   CHECK(p.A.si() == near(1e-3));
   CHECK(p.Iz.si() == near(2e-6));

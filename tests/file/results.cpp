@@ -62,17 +62,16 @@ TEST_CASE("The shape of the results is fixed") {
   const Json& beam = c["members"]["beam"];
   CHECK(beam["kind"] == "beam");
   CHECK(c["members"]["tie"]["kind"] == "link");
-  for (const char* q : {"axial", "shear_y", "shear_z", "torsion", "moment_y", "moment_z", "deflection_y",
-                        "deflection_z", "sag"})
-    for (const char* end : {"max", "min"})
-      CHECK(keys(beam[q][end]) == std::vector<std::string>{"at", "value"});
+  for (const char* q :
+       {"axial", "shear_y", "shear_z", "torsion", "moment_y", "moment_z", "deflection_y", "deflection_z", "sag"})
+    for (const char* end : {"max", "min"}) CHECK(keys(beam[q][end]) == std::vector<std::string>{"at", "value"});
   for (const char* end : {"max", "min"})
     CHECK(keys(beam["stress"][end]) == std::vector<std::string>{"at", "value", "y", "z"});
   CHECK(keys(beam["von_mises"]["max"]) == std::vector<std::string>{"at", "value", "y", "z"});
   REQUIRE(beam["stations"].size() == 5);
-  CHECK(keys(beam["stations"][0]) == std::vector<std::string>{"at", "axial", "deflection_y", "deflection_z",
-                                                              "moment_y", "moment_z", "shear_y", "shear_z",
-                                                              "torsion", "x", "y", "z"});
+  CHECK(keys(beam["stations"][0]) == std::vector<std::string>{"at", "axial", "deflection_y", "deflection_z", "moment_y",
+                                                              "moment_z", "shear_y", "shear_z", "torsion", "x", "y",
+                                                              "z"});
   REQUIRE(beam["joints"].size() == 4);
   CHECK(beam["joints"][1]["point"] == "B");
   CHECK(beam["joints"][1]["side"] == "before");
@@ -124,8 +123,8 @@ TEST_CASE("What does not exist is 0, what is not known is null") {
   CHECK(beam["safety"].get<double>() == near(235e6 / beam["von_mises"]["max"]["value"].get<double>()));
   CHECK(j["cases"]["none"]["members"]["beam"]["safety"].is_null());
   CHECK(j["cases"]["none"]["balance"]["error"] == 0.0);
-  const Json bare = results(test::read(
-      test::cantilever("    - {at: B, force: {down: 1}}", "{shape: properties, A: 10 cm^2, Iz: 200 cm^4}")));
+  const Json bare = results(
+      test::read(test::cantilever("    - {at: B, force: {down: 1}}", "{shape: properties, A: 10 cm^2, Iz: 200 cm^4}")));
   const Json& arm = bare["cases"]["tip"]["members"]["arm"];
   CHECK(arm["stress"]["max"]["value"].is_null());
   CHECK(arm["von_mises"]["max"]["value"].is_null());

@@ -14,10 +14,8 @@ TEST_CASE("A frame written in other units, or built by hand, answers the same") 
       const Plan plan = random_plan(seed, plane);
       const Solution built = solve(build(plan));
       REQUIRE(built.ok());
-      for (const auto& [length, force, moment] : {std::array{"mm", "N", "N*mm"},
-                                                  {"m", "kN", "kN*m"},
-                                                  {"in", "lbf", "kip*ft"},
-                                                  {"ft", "kip", "lbf*in"}}) {
+      for (const auto& [length, force, moment] :
+           {std::array{"mm", "N", "N*mm"}, {"m", "kN", "kN*m"}, {"in", "lbf", "kip*ft"}, {"ft", "kip", "lbf*in"}}) {
         const Solution s = solve(read(model_file(plan, length, force, moment)).structure);
         REQUIRE(s.ok());
         for (std::size_t c = 0; c < built.size(); ++c) {
@@ -34,8 +32,7 @@ TEST_CASE("A frame written in other units, or built by hand, answers the same") 
             CHECK(b.displacement(PointId{p}).y.si() == near(a.displacement(PointId{p}).y.si(), size));
           }
           for (std::size_t i = 0; i < plan.members.size(); ++i)
-            CHECK(b[MemberId{i}].von_mises()->value.si() ==
-                  near(a[MemberId{i}].von_mises()->value.si(), stress));
+            CHECK(b[MemberId{i}].von_mises()->value.si() == near(a[MemberId{i}].von_mises()->value.si(), stress));
         }
       }
     }
@@ -54,10 +51,8 @@ loads: {tip: [)" + loads +
   using Catch::Matchers::Contains;
   CHECK_THAT(refused("{length: mm}", "{at: B, force: {down: 2}}"),
              Contains("'2' has no unit") && Contains("name force under units"));
-  CHECK_THAT(refused("{force: kN}", "{on: arm, line: {down: 2}}"),
-             Contains("name force and length under units"));
-  CHECK_THAT(refused("{force: kN}", "{on: arm, at: 1, force: {down: 2}}"),
-             Contains("name length under units"));
+  CHECK_THAT(refused("{force: kN}", "{on: arm, line: {down: 2}}"), Contains("name force and length under units"));
+  CHECK_THAT(refused("{force: kN}", "{on: arm, at: 1, force: {down: 2}}"), Contains("name length under units"));
   CHECK_THAT(refused("{length: mm, force: kN}", "{gravity: [0, -9.81]}"), Contains("m/s^2"));
 }
 

@@ -42,8 +42,8 @@ TEST_CASE("program: a cantilever with a force at its tip") {
 }
 
 TEST_CASE("program: a simple span under a uniform load") {
-  const Json m = solved(
-      beam("A: pinned, B: roller", "{on: beam, line: {down: 3 kN/m}}"))["cases"]["case"]["members"]["beam"];
+  const Json m =
+      solved(beam("A: pinned, B: roller", "{on: beam, line: {down: 3 kN/m}}"))["cases"]["case"]["members"]["beam"];
   CHECK(number(m["moment_z"]["max"]["value"]) == near(3000 * 2.4 * 2.4 / 8));
   CHECK(number(m["moment_z"]["max"]["at"]) == near(1.2));
   CHECK(number(m["shear_y"]["max"]["value"]) == near(3600));
@@ -54,8 +54,7 @@ TEST_CASE("program: a simple span under a uniform load") {
 }
 
 TEST_CASE("program: a triangular load") {
-  const Json c =
-      solved(beam("A: pinned, B: roller", "{on: beam, line: {down: [0, 6 kN/m]}}"))["cases"]["case"];
+  const Json c = solved(beam("A: pinned, B: roller", "{on: beam, line: {down: [0, 6 kN/m]}}"))["cases"]["case"];
   CHECK(number(c["reactions"]["B"]["y"]) == near(6000 * 2.4 / 3));
   const Json& M = c["members"]["beam"]["moment_z"]["max"];
   CHECK(number(M["value"]) == near(6000 * 2.4 * 2.4 / (9 * std::sqrt(3.0))));
@@ -72,8 +71,8 @@ TEST_CASE("program: a propped cantilever") {
 
 TEST_CASE("program: a built-in beam with a moment within") {
   const double L = 2.4, a = 0.9, b = 1.5, M = 2000;
-  const Json c = solved(beam("A: fixed, B: fixed", "{on: beam, at: a, moment: 2 kN*m}",
-                             "parameters: {a: 0.9 m}\n"))["cases"]["case"];
+  const Json c = solved(
+      beam("A: fixed, B: fixed", "{on: beam, at: a, moment: 2 kN*m}", "parameters: {a: 0.9 m}\n"))["cases"]["case"];
   CHECK(number(c["reactions"]["A"]["y"]) == near(6 * M * a * b / (L * L * L)));
   CHECK(number(c["reactions"]["A"]["mz"]) == near(M * b * (2 * a - b) / (L * L)));
   CHECK(number(c["reactions"]["B"]["mz"]) == near(M * a * (2 * b - a) / (L * L)));
@@ -117,6 +116,5 @@ loads: {case: [{at: B, force: {down: 1 kN}}]}
   const Json& m = c["members"]["arm"];
   CHECK(number(m["moment_z"]["min"]["value"]) == near(-P * L * std::cos(r)));
   CHECK(number(m["moment_y"]["max"]["value"]) == near(P * L * std::sin(r)));
-  CHECK(number(m["stress"]["max"]["value"]) ==
-        near(P * L * (std::cos(r) * 0.04 / I + std::sin(r) * 0.02 / Iy)));
+  CHECK(number(m["stress"]["max"]["value"]) == near(P * L * (std::cos(r) * 0.04 / I + std::sin(r) * 0.02 / Iy)));
 }

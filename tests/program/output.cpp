@@ -93,8 +93,7 @@ TEST_CASE("The tables show the figures of the JSON, in the units of the file") {
   REQUIRE(inner.size() == 10);        // three beams with N, V, M and a link with N
   const auto rail = words(inner[5]);  // Mz kN·m max at point min at point
   CHECK(rail[0] == "Mz");
-  check_printed(rail[2], c["members"]["rail"]["moment_z"]["max"]["value"].get<double>() / moment,
-                1000 / moment);
+  check_printed(rail[2], c["members"]["rail"]["moment_z"]["max"]["value"].get<double>() / moment, 1000 / moment);
   CHECK_THAT(inner.back(), Contains("brace") && Contains("compression"));
 }
 
@@ -145,8 +144,7 @@ TEST_CASE("Models come from standard input, results go to a file, from any folde
   CHECK(written.out.empty());
   CHECK(folder.content("result.txt") == file.out);
   CHECK_FALSE(folder.has("result.txt.part"));
-  const Outcome far =
-      folder.run("solve '" + (folder.path() / "frame.yaml").string() + "' --json", "", "cd / &&");
+  const Outcome far = folder.run("solve '" + (folder.path() / "frame.yaml").string() + "' --json", "", "cd / &&");
   CHECK(far.status == 0);
   CHECK(far.out == folder.run("solve frame.yaml --json").out);
 }

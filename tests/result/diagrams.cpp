@@ -78,8 +78,7 @@ TEST_CASE("Extremes of many loads are where the shear force vanishes") {
     CHECK(r.sag_at(x).si() <= r.sag().value.si * (1 + 1e-12));
   }
   // Equilibrium by hand: R_B from moments about A.
-  const double w1 = (2e3 + 5e3) / 2 * 3, x1 = 0.5 + 3 * (2e3 + 2 * 5e3) / (3 * 7e3), w2 = 1e3 * 4 / 2,
-               x2 = 2 + 4.0 / 3;
+  const double w1 = (2e3 + 5e3) / 2 * 3, x1 = 0.5 + 3 * (2e3 + 2 * 5e3) / (3 * 7e3), w2 = 1e3 * 4 / 2, x2 = 2 + 4.0 / 3;
   CHECK(s[0].reaction("B").y.si() == near((w1 * x1 - w2 * x2 + 3000 * 4.5 - 2000) / 6));
 }
 

@@ -14,8 +14,8 @@ struct Arm {
   explicit Arm(const Section& section, MemberKind kind = MemberKind::beam) : section_(section) {
     a = s.point("A", 0_m, 0_m, 0_m);
     b = s.point("B", 2_m, 0_m, 0_m);
-    member = s.member("arm", {a, b},
-                      {.section = s.section("own", section), .material = material("S355"), .kind = kind});
+    member =
+        s.member("arm", {a, b}, {.section = s.section("own", section), .material = material("S355"), .kind = kind});
     s.support(a, Support::fixed());
   }
   MemberResult solved() const {
@@ -85,13 +85,11 @@ TEST_CASE("The worst rim stress under line loads in both planes is found exactly
       .at(arm.b, Force{.z = -1_kN});
   const MemberResult r = arm.solved();
   const auto& p = arm.section_.properties();
-  const double most = r.max_stress()->value.si(), least = r.min_stress()->value.si(),
-               mises = r.von_mises()->value.si();
+  const double most = r.max_stress()->value.si(), least = r.min_stress()->value.si(), mises = r.von_mises()->value.si();
   double seen_most = -1e300, seen_least = 1e300, seen_mises = 0;
   for (int i = 0; i <= 4000; ++i) {
     const SectionState t = r.at(Length::si(2.0 * i / 4000));
-    const double n = t.axial.si() / p.A.si(),
-                 b = std::hypot(t.moment_y.si(), t.moment_z.si()) * 0.03015 / p.Iz.si();
+    const double n = t.axial.si() / p.A.si(), b = std::hypot(t.moment_y.si(), t.moment_z.si()) * 0.03015 / p.Iz.si();
     seen_most = std::max(seen_most, n + b);
     seen_least = std::min(seen_least, n - b);
     seen_mises = std::max(seen_mises, std::max(std::abs(n + b), std::abs(n - b)));
@@ -110,8 +108,7 @@ TEST_CASE("Torsion alone: yield at τ√3") {
   arm.loads().at(arm.b, Moment{.x = 500_N_m});
   const MemberResult r = arm.solved();
   double peak = 0;
-  for (const StressPoint& p : section.stress_map().points)
-    peak = std::max({peak, std::abs(p.ty), std::abs(p.tz)});
+  for (const StressPoint& p : section.stress_map().points) peak = std::max({peak, std::abs(p.ty), std::abs(p.tz)});
   CHECK(r.von_mises()->value.si() == near(std::sqrt(3.0) * 500 * peak));
   CHECK(r.max_stress()->value.si() == near(0, 1e6));
 }
@@ -165,10 +162,8 @@ TEST_CASE("No stress, no safety factor") {
 }
 
 TEST_CASE("A stress that leaves a part out gives no safety") {
-  const GivenProperties all{.A = Area::si(1e-3),
-                            .Iy = SecondMoment::si(1e-6),
-                            .Iz = SecondMoment::si(2e-6),
-                            .J = SecondMoment::si(1e-6)};
+  const GivenProperties all{
+      .A = Area::si(1e-3), .Iy = SecondMoment::si(1e-6), .Iz = SecondMoment::si(2e-6), .J = SecondMoment::si(1e-6)};
   GivenProperties with_moduli = all;
   with_moduli.Wy = SectionModulus::si(2e-5);
   with_moduli.Wz = SectionModulus::si(4e-5);

@@ -39,8 +39,7 @@ TEST_CASE("A square tube") {
   CHECK(p.Wz.in(mm3) == near((std::pow(60, 4) - std::pow(52, 4)) / 12 / 30));
   // Bredt on the middle line of 56 mm, plus u t³/3.
   CHECK(p.J.in(mm4) == near(std::pow(56, 3) * 4 + 4 * 56 * std::pow(4, 3) / 3.0));
-  CHECK(p.Ay.in(mm2) ==
-        Approx(shear_area([](double y) { return std::abs(y) > 26 ? 60 : 8; }, 60)).epsilon(1e-4));
+  CHECK(p.Ay.in(mm2) == Approx(shear_area([](double y) { return std::abs(y) > 26 ? 60 : 8; }, 60)).epsilon(1e-4));
 }
 
 TEST_CASE("A rectangular tube") {
@@ -52,10 +51,8 @@ TEST_CASE("A rectangular tube") {
   CHECK(p.Wy.in(mm3) == near(p.Iy.in(mm4) / 30));
   const double Am = 115 * 55, u = 2 * (115 + 55);
   CHECK(p.J.in(mm4) == near(4 * Am * Am * 5 / u + u * 125 / 3.0));
-  CHECK(p.Ay.in(mm2) ==
-        Approx(shear_area([](double y) { return std::abs(y) > 55 ? 60 : 10; }, 120)).epsilon(1e-4));
-  CHECK(p.Az.in(mm2) ==
-        Approx(shear_area([](double y) { return std::abs(y) > 25 ? 120 : 10; }, 60)).epsilon(1e-4));
+  CHECK(p.Ay.in(mm2) == Approx(shear_area([](double y) { return std::abs(y) > 55 ? 60 : 10; }, 120)).epsilon(1e-4));
+  CHECK(p.Az.in(mm2) == Approx(shear_area([](double y) { return std::abs(y) > 25 ? 120 : 10; }, 60)).epsilon(1e-4));
 }
 
 TEST_CASE("Round tubes from thin to solid") {
@@ -106,8 +103,7 @@ TEST_CASE("A rectangular bar, with torsion after Saint-Venant") {
   CHECK(p.Ay / p.A == near(5.0 / 6));
   CHECK(p.J.si() / (a * b * b * b) == Approx(beta).margin(6e-4));
   double peak = 0;
-  for (const StressPoint& s : bar.stress_map().points)
-    peak = std::max({peak, std::abs(s.ty), std::abs(s.tz)});
+  for (const StressPoint& s : bar.stress_map().points) peak = std::max({peak, std::abs(s.ty), std::abs(s.tz)});
   CHECK(1 / (peak * a * b * b) == Approx(alpha).margin(6e-4));
 }
 

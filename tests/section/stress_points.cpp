@@ -34,8 +34,7 @@ TEST_CASE("A rectangle: three halves of the mean shear at its axis, none at the 
 
 TEST_CASE("A tube: the webs bear the shear, and torsion flows round the wall") {
   const double h = 0.12, w = 0.06, t = 0.005;
-  const Section tube =
-      RectangularTube{.height = Length::si(h), .width = Length::si(w), .wall = Length::si(t)};
+  const Section tube = RectangularTube{.height = Length::si(h), .width = Length::si(w), .wall = Length::si(t)};
   const auto map = tube.stress_map();
   const double Iz = tube.properties().Iz.si();
   const double flange = w * t * (h - t) / 2;

@@ -105,8 +105,7 @@ TEST_CASE("A built-in beam with a force anywhere") {
   CHECK(m.deflection_y().at(Length::si(a)).si == near(-P * std::pow(a * b, 3) / (3 * EI * L * L * L)));
   // The deepest place lies in the longer part.
   const double c = std::max(a, b), d = std::min(a, b);
-  CHECK(m.deflection_y().min().value.si ==
-        near(-2 * P * std::pow(c, 3) * d * d / (3 * EI * std::pow(3 * c + d, 2))));
+  CHECK(m.deflection_y().min().value.si == near(-2 * P * std::pow(c, 3) * d * d / (3 * EI * std::pow(3 * c + d, 2))));
   const double from_long_end = 2 * c * L / (3 * c + d);
   CHECK(m.deflection_y().min().at.si() == near(a > b ? from_long_end : L - from_long_end));
 }
@@ -184,8 +183,8 @@ TEST_CASE("An overhang loaded along its outer half") {
   const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 2_m, 0_m),
              t = structure.point("T", 2.8_m, 0_m);
   const Section bar = RectangularBar{.height = 60_mm, .width = 20_mm};
-  const auto beam = structure.member(
-      "beam", {a, b, t}, {.section = structure.section("bar", bar), .material = material("S235")});
+  const auto beam =
+      structure.member("beam", {a, b, t}, {.section = structure.section("bar", bar), .material = material("S235")});
   structure.support(a, Support::pinned());
   structure.support(b, Support::roller());
   const LineForce down{.y = -LineForceSize::si(q)};
@@ -204,8 +203,8 @@ TEST_CASE("An overhang loaded along its outer half") {
   CHECK(m.shear_y().at(2.6_m).si == near(w / 2));
   // Tip: the turn of B carries it, then the overhang bends as a cantilever loaded on its outer half.
   const double turn = w * lever * L / (3 * EI);
-  const double bent = q * std::pow(c, 4) / (8 * EI) -
-                      (q * std::pow(c / 2, 4) / (8 * EI) + q * std::pow(c / 2, 3) / (6 * EI) * (c / 2));
+  const double bent =
+      q * std::pow(c, 4) / (8 * EI) - (q * std::pow(c / 2, 4) / (8 * EI) + q * std::pow(c / 2, 3) / (6 * EI) * (c / 2));
   CHECK(s[0].displacement("T").y.si() == near(-(turn * c + bent)));
   // The span bulges up: most where the slope vanishes, at L/√3 from A.
   CHECK(m.deflection_y().max().at.si() == near(L / std::sqrt(3.0)));

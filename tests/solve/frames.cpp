@@ -95,11 +95,10 @@ TEST_CASE("A fixed portal pushed sideways at both corners") {
 TEST_CASE("Two spans over three supports") {
   Structure structure = Structure::plane("two spans");
   structure.analysis().shear = false;
-  const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 4_m, 0_m),
-             c = structure.point("C", 7_m, 0_m);
+  const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 4_m, 0_m), c = structure.point("C", 7_m, 0_m);
   const Section bar = RectangularBar{.height = 120_mm, .width = 40_mm};
-  const auto beam = structure.member(
-      "beam", {a, b, c}, {.section = structure.section("bar", bar), .material = material("S235")});
+  const auto beam =
+      structure.member("beam", {a, b, c}, {.section = structure.section("bar", bar), .material = material("S235")});
   structure.support(a, Support::pinned());
   structure.support(b, Support::roller());
   structure.support(c, Support::roller());

@@ -19,12 +19,11 @@ const double EI = 210e9 * bar.properties().Iz.si();
 TEST_CASE("A hinge inside a continuous beam makes it statically determinate") {
   Structure structure = Structure::plane("hinged");
   structure.analysis().shear = false;
-  const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 3_m, 0_m),
-             h = structure.point("H", 4_m, 0_m), c = structure.point("C", 6_m, 0_m);
+  const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 3_m, 0_m), h = structure.point("H", 4_m, 0_m),
+             c = structure.point("C", 6_m, 0_m);
   const auto section = structure.section("bar", bar);
   structure.member("long", {a, b, h}, {.section = section, .material = steel});
-  const auto hung =
-      structure.member("hung", {h, c}, {.section = section, .material = steel, .hinge = Hinge::start});
+  const auto hung = structure.member("hung", {h, c}, {.section = section, .material = steel, .hinge = Hinge::start});
   structure.support(a, Support::pinned());
   structure.support(b, Support::roller());
   structure.support(c, Support::roller());
@@ -46,10 +45,9 @@ TEST_CASE("A hinge at either end of a loaded built-in beam makes it propped") {
   Structure structure = Structure::plane("propped");
   structure.analysis().shear = false;
   const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 2_m, 0_m);
-  const auto beam = structure.member("beam", {a, b},
-                                     {.section = structure.section("bar", bar),
-                                      .material = steel,
-                                      .hinge = at_start ? Hinge::start : Hinge::end});
+  const auto beam = structure.member(
+      "beam", {a, b},
+      {.section = structure.section("bar", bar), .material = steel, .hinge = at_start ? Hinge::start : Hinge::end});
   structure.support(a, Support::fixed());
   structure.support(b, Support::fixed());
   structure.load_case("load").line(beam, LineForce{.y = -5_kN_per_m});
@@ -87,14 +85,12 @@ TEST_CASE("A moment just inside a hinge bends the member, not the joint") {
 
 TEST_CASE("A three-hinged portal is found by statics alone") {
   Structure structure = Structure::plane("three hinges");
-  const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 0_m, 3_m),
-             c = structure.point("C", 2_m, 3_m), d = structure.point("D", 4_m, 3_m),
-             e = structure.point("E", 4_m, 0_m);
+  const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 0_m, 3_m), c = structure.point("C", 2_m, 3_m),
+             d = structure.point("D", 4_m, 3_m), e = structure.point("E", 4_m, 0_m);
   const auto section = structure.section("bar", bar);
   const MemberOptions o{.section = section, .material = steel};
   structure.member("left", {a, b}, o);
-  const auto half =
-      structure.member("left half", {b, c}, {.section = section, .material = steel, .hinge = Hinge::end});
+  const auto half = structure.member("left half", {b, c}, {.section = section, .material = steel, .hinge = Hinge::end});
   structure.member("right half", {c, d}, o);
   structure.member("right", {e, d}, o);
   structure.support(a, Support::pinned());
@@ -146,8 +142,7 @@ TEST_CASE("Rods hinged at both ends may spin: that is no mechanism, until a load
     const Solution s = solve(structure);
     REQUIRE(s.ok());
     CHECK(s[0].balance().error < 1e-12);
-    for (int i = 0; i < 3; ++i)
-      CHECK(s[0]["leg" + std::to_string(i)].moment_z().max().value.si == near(0, 5000));
+    for (int i = 0; i < 3; ++i) CHECK(s[0]["leg" + std::to_string(i)].moment_z().max().value.si == near(0, 5000));
   }
   SECTION("a moment at the top has nothing to hold it") {
     structure.load_case("load").at(top, Moment{.z = 1_kN_m});

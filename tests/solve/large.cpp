@@ -23,13 +23,10 @@ TEST_CASE("A cantilever of many pieces is the same cantilever") {
   if (whole) {
     structure.member("beam", points, o);
   } else {
-    for (int i = 0; i < pieces; ++i)
-      structure.member("beam" + std::to_string(i), {points[i], points[i + 1]}, o);
+    for (int i = 0; i < pieces; ++i) structure.member("beam" + std::to_string(i), {points[i], points[i + 1]}, o);
   }
   structure.support(points.front(), Support::fixed());
-  structure.load_case("tip")
-      .at(points.back(), Force{.y = 300_N, .z = -1_kN})
-      .at(points.back(), Moment{.x = 40_N_m});
+  structure.load_case("tip").at(points.back(), Force{.y = 300_N, .z = -1_kN}).at(points.back(), Moment{.x = 40_N_m});
   const Solution s = solve(structure);
   REQUIRE(s.ok());
   const auto& p = tube.properties();
@@ -54,8 +51,8 @@ Structure tower(int width, int storeys) {
   for (int k = 0; k <= storeys; ++k)
     for (int j = 0; j <= width; ++j)
       for (int i = 0; i <= width; ++i)
-        structure.point("P" + std::to_string(i) + "." + std::to_string(j) + "." + std::to_string(k),
-                        Length::si(i), Length::si(j), Length::si(k));
+        structure.point("P" + std::to_string(i) + "." + std::to_string(j) + "." + std::to_string(k), Length::si(i),
+                        Length::si(j), Length::si(k));
   int n = 0;
   const auto join = [&](PointId a, PointId b) { structure.member("m" + std::to_string(n++), {a, b}, o); };
   for (int k = 0; k <= storeys; ++k)
@@ -99,8 +96,7 @@ TEST_CASE("Many cases solved together are each the same alone") {
   one.load_case("case 17").at(PointId{20 + 2 * 17}, Force{.x = 18_kN});
   const Solution alone = solve(one);
   REQUIRE(alone.ok());
-  CHECK(all["case 17"].displacement(PointId{100}).x.si() ==
-        near(alone["case 17"].displacement(PointId{100}).x));
+  CHECK(all["case 17"].displacement(PointId{100}).x.si() == near(alone["case 17"].displacement(PointId{100}).x));
 }
 
 TEST_CASE("Chains of thousands of pieces keep their digits, or are refused") {

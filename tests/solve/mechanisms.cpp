@@ -12,8 +12,7 @@ using Catch::Matchers::Contains;
 namespace {
 
 struct Sketch {
-  explicit Sketch(bool plane = true)
-      : structure(plane ? Structure::plane("sketch") : Structure::space("sketch")) {
+  explicit Sketch(bool plane = true) : structure(plane ? Structure::plane("sketch") : Structure::space("sketch")) {
     section = structure.section("tube", SquareTube{.width = 60_mm, .wall = 4_mm});
   }
   PointId point(const char* name, double x, double y, double z = 0) {
@@ -24,8 +23,7 @@ struct Sketch {
                             {.section = section, .material = material("S235"), .hinge = hinge});
   }
   MemberId link(const char* name, PointId a, PointId b) {
-    return structure.member(name, {a, b},
-                            {.section = section, .material = material("S235"), .kind = MemberKind::link});
+    return structure.member(name, {a, b}, {.section = section, .material = material("S235"), .kind = MemberKind::link});
   }
   // All that is told.
   std::string refusal() {
@@ -128,8 +126,7 @@ TEST_CASE("Two links in one line leave their joint free across, however the line
   k.link("right", b, d);
   k.structure.support(a, Support::pinned());
   k.structure.support(d, Support::pinned());
-  k.structure.load_case("along").at(b,
-                                    Force{.x = Length::si(c) * 1_kN / 1_m, .y = Length::si(s) * 1_kN / 1_m});
+  k.structure.load_case("along").at(b, Force{.x = Length::si(c) * 1_kN / 1_m, .y = Length::si(s) * 1_kN / 1_m});
   CHECK_THAT(k.refusal(), Contains("B") && Contains("slides along"));
 }
 
@@ -213,8 +210,7 @@ TEST_CASE("A mechanism inside a large structure is found") {
   for (int i = 0; i < bays; ++i) {
     // Bays stand side by side without a common chord.
     if (i % 2 == 0) k.link(("chord" + std::to_string(i)).c_str(), high[i], high[i + 1]);
-    if (i % 2 == 0 && i / 2 != missing / 2)
-      k.link(("brace" + std::to_string(i)).c_str(), low[i], high[i + 1]);
+    if (i % 2 == 0 && i / 2 != missing / 2) k.link(("brace" + std::to_string(i)).c_str(), low[i], high[i + 1]);
   }
   k.link("end", low[bays - 1], high[bays]);
   const std::string text = k.refusal();

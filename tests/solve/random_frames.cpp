@@ -63,10 +63,9 @@ Vector moment(const Reaction& r) {
 }
 
 void check_same(const SectionState& a, const SectionState& b, const Sizes& z) {
-  check_same({a.axial.si(), a.shear_y.si(), a.shear_z.si()}, {b.axial.si(), b.shear_y.si(), b.shear_z.si()},
-             z.force);
-  check_same({a.torsion.si(), a.moment_y.si(), a.moment_z.si()},
-             {b.torsion.si(), b.moment_y.si(), b.moment_z.si()}, z.moment);
+  check_same({a.axial.si(), a.shear_y.si(), a.shear_z.si()}, {b.axial.si(), b.shear_y.si(), b.shear_z.si()}, z.force);
+  check_same({a.torsion.si(), a.moment_y.si(), a.moment_z.si()}, {b.torsion.si(), b.moment_y.si(), b.moment_z.si()},
+             z.moment);
   check_same({a.x.si(), a.y.si(), a.z.si()}, {b.x.si(), b.y.si(), b.z.si()}, z.move);
 }
 
@@ -128,8 +127,8 @@ TEST_CASE("Members meet at their points: movements agree and inner forces balanc
       const MemberResult m = s[c][MemberId{i}];
       const Axes axes = local_axes(s.structure(), m.member());
       for (const PlanLoad& l : plan.cases[c])
-        loaded_link |= plan.members[i].link && (l.kind == PlanLoad::Kind::gravity ||
-                                                (l.on == i && l.kind >= PlanLoad::Kind::member_force));
+        loaded_link |= plan.members[i].link &&
+                       (l.kind == PlanLoad::Kind::gravity || (l.on == i && l.kind >= PlanLoad::Kind::member_force));
       for (const Joint& j : m.joints()) {
         const SectionState& t = j.state;
         check_same(Vector{t.x.si(), t.y.si(), t.z.si()}, movement(s[c].displacement(j.point)), z.move);
@@ -145,8 +144,7 @@ TEST_CASE("Members meet at their points: movements agree and inner forces balanc
       // A load placed exactly at a member's own end jumps there.
       bool at_end = false;
       for (const PlanLoad& l : plan.cases[c])
-        at_end |= (l.kind == PlanLoad::Kind::member_force || l.kind == PlanLoad::Kind::member_moment) &&
-                  l.from == 0;
+        at_end |= (l.kind == PlanLoad::Kind::member_force || l.kind == PlanLoad::Kind::member_moment) && l.from == 0;
       if (at_end) continue;
       CHECK(length(pull[p]) <= 1e-9 * z.force);
       CHECK(length(turn[p]) <= 1e-9 * std::max(z.moment, z.force));
@@ -158,9 +156,7 @@ TEST_CASE("Work is reciprocal") {
   for_frames([](Plan plan, unsigned seed) {
     std::mt19937 random(seed);
     const auto number = [&] { return std::uniform_real_distribution<double>(-1, 1)(random); };
-    const auto any = [&](std::size_t n) {
-      return std::uniform_int_distribution<std::size_t>(0, n - 1)(random);
-    };
+    const auto any = [&](std::size_t n) { return std::uniform_int_distribution<std::size_t>(0, n - 1)(random); };
     plan.cases.assign(2, {});
     for (auto& loads : plan.cases) {
       std::size_t beam = any(plan.members.size());
@@ -266,8 +262,8 @@ TEST_CASE("The order and the names of points and members change nothing") {
     for (std::size_t c = 0; c < a.size(); ++c) {
       const Sizes z = sizes(a, c);
       for (std::size_t p = 0; p < plan.points.size(); ++p)
-        check_same(movement(a[c].displacement(PointId{p})),
-                   movement(b[c].displacement(PointId{other.point[p]})), z.move);
+        check_same(movement(a[c].displacement(PointId{p})), movement(b[c].displacement(PointId{other.point[p]})),
+                   z.move);
       for (std::size_t i = 0; i < plan.members.size(); ++i)
         for (const double share : {0.0, 0.43, 1.0}) {
           const Length x = Length::si(share * plan.length_of(plan.members[i]));
@@ -298,9 +294,8 @@ TEST_CASE("A point more within a member, or a member cut in two, changes nothing
           const SectionState state = m.at(Length::si(x));
           check_same(n.at(Length::si(x)), state, z);
           const bool second = x > parts.at[i];
-          check_same(
-              cut[c][MemberId{second ? parts.second[i] : i}].at(Length::si(second ? x - parts.at[i] : x)),
-              state, z);
+          check_same(cut[c][MemberId{second ? parts.second[i] : i}].at(Length::si(second ? x - parts.at[i] : x)), state,
+                     z);
         }
       }
     }

@@ -55,9 +55,7 @@ TEST_CASE("A cranked arm bends and twists") {
   // Arm along x, then a crank along the other horizontal axis; the force at its tip points down.
   const double L = 1.5, c = 0.6, P = 800;
   Structure structure = Structure::space("crank", up);
-  const auto place = [&](double x, double side) {
-    return up == Up::z ? Vector{x, side, 0} : Vector{x, 0, -side};
-  };
+  const auto place = [&](double x, double side) { return up == Up::z ? Vector{x, side, 0} : Vector{x, 0, -side}; };
   const auto point = [&](const char* name, const Vector& v) {
     return structure.point(name, Length::si(v.x), Length::si(v.y), Length::si(v.z));
   };
@@ -66,8 +64,7 @@ TEST_CASE("A cranked arm bends and twists") {
   structure.member("arm", {a, b}, {.section = section, .material = steel});
   structure.member("crank", {b, t}, {.section = section, .material = steel});
   structure.support(a, Support::fixed());
-  structure.load_case("tip").at(t,
-                                up == Up::z ? Force{.z = -ForceSize::si(P)} : Force{.y = -ForceSize::si(P)});
+  structure.load_case("tip").at(t, up == Up::z ? Force{.z = -ForceSize::si(P)} : Force{.y = -ForceSize::si(P)});
   const Solution s = solve(structure);
   REQUIRE(s.ok());
   const MemberResult arm = s[0]["arm"], crank = s[0]["crank"];
@@ -92,8 +89,7 @@ TEST_CASE("A shaft with a torque anywhere") {
   Structure structure = Structure::space("shaft");
   const auto a = structure.point("A", 0_m, 0_m, 0_m), b = structure.point("B", 0_m, 3_m, 0_m);
   const Section bar = RoundBar{.diameter = 50_mm};
-  const auto shaft =
-      structure.member("shaft", {a, b}, {.section = structure.section("bar", bar), .material = steel});
+  const auto shaft = structure.member("shaft", {a, b}, {.section = structure.section("bar", bar), .material = steel});
   structure.support(a, Support::fixed());
   structure.support(b, Support::fixed());
   structure.load_case("drive").on(shaft, 1.2_m, Moment{.y = 700_N_m});
@@ -105,8 +101,7 @@ TEST_CASE("A shaft with a torque anywhere") {
   CHECK(T.max().value.si == near(420));
   CHECK(T.min().value.si == near(-280));
   CHECK(T.min().at.si() == near(1.2));
-  CHECK(s[0]["shaft"].von_mises()->value.si() ==
-        near(std::sqrt(3.0) * 420 * 0.025 / bar.properties().J.si()));
+  CHECK(s[0]["shaft"].von_mises()->value.si() == near(std::sqrt(3.0) * 420 * 0.025 / bar.properties().J.si()));
 }
 
 TEST_CASE("Loads across in both planes of a built-in member along any direction") {
@@ -115,15 +110,13 @@ TEST_CASE("Loads across in both planes of a built-in member along any direction"
   structure.analysis().shear = false;
   const Vector along{1, 2, 2};  // length 3
   const auto a = structure.point("A", 1_m, 1_m, 1_m), b = structure.point("B", 2_m, 3_m, 3_m);
-  const auto member =
-      structure.member("m", {a, b}, {.section = structure.section("tube", flat), .material = steel});
+  const auto member = structure.member("m", {a, b}, {.section = structure.section("tube", flat), .material = steel});
   structure.support(a, Support::fixed());
   structure.support(b, Support::fixed());
   const Axes axes = local_axes(structure, structure[member]);
   const Vector last = axes.y * -900.0 + axes.z * 600.0;
   structure.load_case("wind").line(
-      member, LineForce{},
-      LineForce{LineForceSize::si(last.x), LineForceSize::si(last.y), LineForceSize::si(last.z)});
+      member, LineForce{}, LineForce{LineForceSize::si(last.x), LineForceSize::si(last.y), LineForceSize::si(last.z)});
   const Solution s = solve(structure);
   REQUIRE(s.ok());
   const MemberResult m = s[0]["m"];

@@ -11,8 +11,7 @@ using corvex::test::near;
 TEST_CASE("A triangle of three bars by joints") {
   const MemberKind kind = MemberKind::link;
   Structure structure = Structure::plane("bracket");
-  const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 4_m, 0_m),
-             c = structure.point("C", 1_m, 2_m);
+  const auto a = structure.point("A", 0_m, 0_m), b = structure.point("B", 4_m, 0_m), c = structure.point("C", 1_m, 2_m);
   const Section tube = RoundTube{.diameter = 48.3_mm, .wall = 3.2_mm};
   const auto section = structure.section("tube", tube);
   const MemberOptions o{.section = section, .material = material("S235"), .kind = kind};
@@ -62,8 +61,7 @@ TEST_CASE("Beams with hinges at both ends are the same truss") {
     structure.load_case("load").at(d, Force{.y = -10_kN}).at(e, Force{.x = 2_kN});
     return solve(structure);
   };
-  const Solution links = solve_with(MemberKind::link, Hinge::none),
-                 hinged = solve_with(MemberKind::beam, Hinge::both);
+  const Solution links = solve_with(MemberKind::link, Hinge::none), hinged = solve_with(MemberKind::beam, Hinge::both);
   REQUIRE(links.ok());
   REQUIRE(hinged.ok());
   for (int n = 1; n <= 7; ++n) {
@@ -75,8 +73,7 @@ TEST_CASE("Beams with hinges at both ends are the same truss") {
 
 TEST_CASE("Loads on a link go to its ends, and its axial force changes along it") {
   Structure structure = Structure::plane("hanger");
-  const auto a = structure.point("A", 0_m, 2_m), b = structure.point("B", 0_m, 0_m),
-             c = structure.point("C", 3_m, 2_m);
+  const auto a = structure.point("A", 0_m, 2_m), b = structure.point("B", 0_m, 0_m), c = structure.point("C", 3_m, 2_m);
   const auto section = structure.section("rod", RoundBar{.diameter = 20_mm});
   const MemberOptions o{.section = section, .material = material("S235"), .kind = MemberKind::link};
   const auto hanger = structure.member("hanger", {a, b}, o);
@@ -105,8 +102,8 @@ TEST_CASE("A space tripod of links") {
   std::vector<PointId> feet;
   for (int i = 0; i < 3; ++i) {
     const double angle = i * 2 * 3.14159265358979323846 / 3;
-    feet.push_back(structure.point("F" + std::to_string(i), Length::si(std::cos(angle)),
-                                   Length::si(std::sin(angle)), 0_m));
+    feet.push_back(
+        structure.point("F" + std::to_string(i), Length::si(std::cos(angle)), Length::si(std::sin(angle)), 0_m));
     structure.support(feet.back(), Support::pinned());
     structure.member("leg" + std::to_string(i), {feet.back(), top},
                      {.section = section, .material = material("S235"), .kind = MemberKind::link});

@@ -12,17 +12,14 @@ namespace {
 Axes axes(const Vector& along, double roll = 0, Up up = Up::z, bool plane = false) {
   Structure s = plane ? Structure::plane("axes") : Structure::space("axes", up);
   const auto a = s.point("A", 1_m, 2_m, plane ? 0_m : 3_m);
-  const auto b =
-      s.point("B", Length::si(1 + along.x), Length::si(2 + along.y), Length::si((plane ? 0 : 3) + along.z));
+  const auto b = s.point("B", Length::si(1 + along.x), Length::si(2 + along.y), Length::si((plane ? 0 : 3) + along.z));
   const auto section = s.section("bar", RoundBar{.diameter = 20_mm});
-  const auto m =
-      s.member("m", {a, b}, {.section = section, .material = material("S235"), .roll = Angle::si(roll)});
+  const auto m = s.member("m", {a, b}, {.section = section, .material = material("S235"), .roll = Angle::si(roll)});
   return local_axes(s, s[m]);
 }
 
 void check(const Vector& v, const Vector& expected) {
-  INFO(v.x << " " << v.y << " " << v.z << " expected " << expected.x << " " << expected.y << " "
-           << expected.z);
+  INFO(v.x << " " << v.y << " " << v.z << " expected " << expected.x << " " << expected.y << " " << expected.z);
   CHECK(length(v - expected) < 1e-14);
 }
 
@@ -50,8 +47,7 @@ TEST_CASE("In space y is up made square to the member") {
 }
 
 TEST_CASE("Within one degree of vertical a member counts as vertical") {
-  const double inside = std::tan(0.99 * 3.14159265358979 / 180),
-               outside = std::tan(1.01 * 3.14159265358979 / 180);
+  const double inside = std::tan(0.99 * 3.14159265358979 / 180), outside = std::tan(1.01 * 3.14159265358979 / 180);
   CHECK(axes({0, inside, 1}).y.x == Approx(1));
   CHECK(axes({0, outside, 1}).y.x == Approx(0).margin(1e-12));
   CHECK(axes({0, outside, 1}).y.y == Approx(-1).epsilon(1e-3));

@@ -147,12 +147,10 @@ void add(LoadCase& loads, const PlanLoad& l) {
     case Kind::point_moment: loads.at(point, moment(l.first)); break;
     case Kind::member_force: loads.on(member, Length::si(l.from), force(l.first)); break;
     case Kind::member_moment: loads.on(member, Length::si(l.from), moment(l.first)); break;
-    case Kind::line:
-      loads.line(member, line(l.first), line(l.last), Length::si(l.from), Length::si(l.to));
-      break;
+    case Kind::line: loads.line(member, line(l.first), line(l.last), Length::si(l.from), Length::si(l.to)); break;
     case Kind::gravity:
-      loads.gravity({AccelerationSize::si(l.first.x), AccelerationSize::si(l.first.y),
-                     AccelerationSize::si(l.first.z)});
+      loads.gravity(
+          {AccelerationSize::si(l.first.x), AccelerationSize::si(l.first.y), AccelerationSize::si(l.first.z)});
       break;
   }
 }
@@ -269,8 +267,7 @@ Plan with_points_between(const Plan& plan) {
 }
 
 Halved halved(const Plan& plan) {
-  Halved h{plan, std::vector<std::size_t>(plan.members.size(), 0),
-           std::vector<double>(plan.members.size(), 1e300)};
+  Halved h{plan, std::vector<std::size_t>(plan.members.size(), 0), std::vector<double>(plan.members.size(), 1e300)};
   Plan& t = h.plan;
   for (std::size_t i = 0; i < plan.members.size(); ++i) {
     if (plan.members[i].link) continue;
@@ -291,8 +288,8 @@ Halved halved(const Plan& plan) {
     for (const PlanLoad& l : loads) {
       const double at = on_member(l) ? h.at[l.on] : 0;
       const auto put = [&](double from, double to, const Vector& first, const Vector& last, bool second) {
-        all.push_back({l.kind, second ? h.second[l.on] : l.on, second ? from - at : from,
-                       second ? to - at : to, first, last});
+        all.push_back(
+            {l.kind, second ? h.second[l.on] : l.on, second ? from - at : from, second ? to - at : to, first, last});
       };
       if (!on_member(l)) {
         all.push_back(l);
@@ -322,9 +319,7 @@ class Writer {
     if (p_.plane && in_plane_only) return fmt::format("[{}, {}]", v.x / unit, v.y / unit);
     return fmt::format("[{}, {}, {}]", v.x / unit, v.y / unit, v.z / unit);
   }
-  std::string moment(const Vector& v) const {
-    return p_.plane ? fmt::format("{}", v.z / moment_) : vector(v, moment_);
-  }
+  std::string moment(const Vector& v) const { return p_.plane ? fmt::format("{}", v.z / moment_) : vector(v, moment_); }
 
   std::string load(const PlanLoad& l) const {
     const double q = force_ / length_;
@@ -336,8 +331,8 @@ class Writer {
       case Kind::member_moment:
         return fmt::format("{{on: M{}, at: {}, moment: {}}}", l.on, l.from / length_, moment(l.first));
       case Kind::line:
-        return fmt::format("{{on: M{}, line: [{}, {}], from: {}, to: {}}}", l.on, vector(l.first, q),
-                           vector(l.last, q), l.from / length_, l.to / length_);
+        return fmt::format("{{on: M{}, line: [{}, {}], from: {}, to: {}}}", l.on, vector(l.first, q), vector(l.last, q),
+                           l.from / length_, l.to / length_);
       case Kind::gravity: {
         std::string parts = fmt::format("{} m/s^2, {} m/s^2", l.first.x, l.first.y);
         if (!p_.plane) parts += fmt::format(", {} m/s^2", l.first.z);
@@ -356,8 +351,7 @@ class Writer {
     if (const auto* s = std::get_if<RoundTube>(&shape))
       return fmt::format("{{shape: round tube, diameter: {} m, wall: {} m}}", s->diameter.si(), s->wall.si());
     if (const auto* s = std::get_if<RectangularBar>(&shape))
-      return fmt::format("{{shape: rectangular bar, height: {} m, width: {} m}}", s->height.si(),
-                         s->width.si());
+      return fmt::format("{{shape: rectangular bar, height: {} m, width: {} m}}", s->height.si(), s->width.si());
     return fmt::format("{{shape: round bar, diameter: {} m}}", std::get<RoundBar>(shape).diameter.si());
   }
 
@@ -375,9 +369,8 @@ double si(const std::string& unit_text) {
 std::string model_file(const Plan& plan, const std::string& length, const std::string& force,
                        const std::string& moment) {
   const Writer w(plan, si(length), si(force), si(moment));
-  std::string t =
-      fmt::format("corvex: 1\ntitle: random frame\nunits: {{length: {}, force: {}, moment: {}}}\n", length,
-                  force, moment);
+  std::string t = fmt::format("corvex: 1\ntitle: random frame\nunits: {{length: {}, force: {}, moment: {}}}\n", length,
+                              force, moment);
   if (!plan.plane && plan.up == Up::y) t += "up: y\n";
   if (!plan.shear) t += "analysis: {shear: off}\n";
   t += "points:\n";
@@ -391,13 +384,10 @@ std::string model_file(const Plan& plan, const std::string& length, const std::s
     const PlanMember& m = plan.members[i];
     std::vector<std::string> through;
     for (const std::size_t p : m.through) through.push_back(fmt::format("P{}", p));
-    t += fmt::format("  M{}: {{through: [{}], section: S{}, material: S235", i, fmt::join(through, ", "),
-                     m.section);
+    t += fmt::format("  M{}: {{through: [{}], section: S{}, material: S235", i, fmt::join(through, ", "), m.section);
     if (m.link) t += ", kind: link";
     if (m.hinge != Hinge::none)
-      t += fmt::format(", hinge: {}", m.hinge == Hinge::start ? "start"
-                                      : m.hinge == Hinge::end ? "end"
-                                                              : "both");
+      t += fmt::format(", hinge: {}", m.hinge == Hinge::start ? "start" : m.hinge == Hinge::end ? "end" : "both");
     if (m.roll != 0) t += fmt::format(", roll: {} deg", m.roll * 180 / 3.14159265358979323846);
     t += "}\n";
   }

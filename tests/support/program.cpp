@@ -41,9 +41,8 @@ Outcome Folder::run(const std::string& arguments, const std::string& input, cons
   // Beside the folder, so that it holds only what the program wrote.
   const std::string beside = path_.string();
   std::ofstream(beside + ".in", std::ios::binary) << input;
-  const std::string command = "cd '" + path_.string() + "' && " + before + " '" CORVEX_PROGRAM "' " +
-                              arguments + " <'" + beside + ".in' >'" + beside + ".out' 2>'" + beside +
-                              ".err'";
+  const std::string command = "cd '" + path_.string() + "' && " + before + " '" CORVEX_PROGRAM "' " + arguments +
+                              " <'" + beside + ".in' >'" + beside + ".out' 2>'" + beside + ".err'";
   const int code = std::system(command.c_str());
   Outcome o{WIFEXITED(code) ? WEXITSTATUS(code) : -1, read(beside + ".out"), read(beside + ".err")};
   for (const char* end : {".in", ".out", ".err"}) std::filesystem::remove(beside + end);
@@ -53,8 +52,7 @@ Outcome Folder::run(const std::string& arguments, const std::string& input, cons
 nlohmann::json solved(const std::string& model, int stations) {
   const Folder folder;
   folder.write("model.yaml", model);
-  const Outcome o =
-      folder.run("solve model.yaml --json" + (stations ? " --stations " + std::to_string(stations) : ""));
+  const Outcome o = folder.run("solve model.yaml --json" + (stations ? " --stations " + std::to_string(stations) : ""));
   INFO(o.err);
   REQUIRE(o.status == 0);
   return nlohmann::json::parse(o.out);

@@ -26,8 +26,7 @@ class Folder {
   std::string content(const std::string& name) const;
   bool has(const std::string& name) const { return std::filesystem::exists(path_ / name); }
   // `arguments` as for a shell; `before` may set variables.
-  Outcome run(const std::string& arguments, const std::string& input = "",
-              const std::string& before = "") const;
+  Outcome run(const std::string& arguments, const std::string& input = "", const std::string& before = "") const;
 
  private:
   std::filesystem::path path_;
