@@ -263,10 +263,8 @@ class CaseText {
 
 std::string signs(const Structure& s) {
   std::string text =
-      "Signs: N + is tension. M + has tension on the member's -y side (below, where its y points up); V = "
-      "dM/dx.\n"
-      "Places count from the member's first point. Reactions act on the structure; their sum and the loads "
-      "cancel.\n"
+      "Signs: N + is tension. M + has tension on the member's -y side (below, where its y points up); V = dM/dx.\n"
+      "Places count from the member's first point. Reactions act on the structure; their sum and the loads cancel.\n"
       "Movements go along the global axes, turns are ";
   text += s.is_plane() ? "counter-clockwise.\n" : "right-handed about them.\n";
   return text;

@@ -86,19 +86,24 @@ LineForce line_of(const Vector& v) {
   return {LineForceSize::si(v.x), LineForceSize::si(v.y), LineForceSize::si(v.z)};
 }
 
+// One name, a list of names, or all.
+template <class Id, class Named>
+std::vector<Id> several(const Tree& tree, const Node& n, std::size_t count, const Named& named) {
+  std::vector<Id> ids;
+  if (n.is_text() && n.text == "all") {
+    for (std::size_t i = 0; i < count; ++i) ids.push_back({i});
+  } else {
+    for (const Node& name : n.is_list() ? tree.children(n) : std::span(&n, 1))
+      if (const auto id = named(name)) ids.push_back(*id);
+  }
+  return ids;
+}
+
 }  // namespace
 
 void Reader::read_point_load(LoadCase& loads, const Node& n) {
-  const Node& at = *tree_->find(n, "at");
-  std::vector<PointId> points;
-  if (at.is_text() && at.text == "all") {
-    for (std::size_t i = 0; i < structure_.points().size(); ++i) points.push_back({i});
-  } else if (at.is_list()) {
-    for (const Node& p : tree_->children(at))
-      if (const auto id = point_named(p)) points.push_back(*id);
-  } else if (const auto id = point_named(at)) {
-    points.push_back(*id);
-  }
+  const auto points = several<PointId>(*tree_, *tree_->find(n, "at"), structure_.points().size(),
+                                       [this](const Node& name) { return point_named(name); });
   if (const Node* f = tree_->find(n, "force"))
     if (const auto v = vector(*f, force_))
       for (const PointId p : points) loads.at(p, force_of(*v));
@@ -108,16 +113,8 @@ void Reader::read_point_load(LoadCase& loads, const Node& n) {
 }
 
 void Reader::read_member_load(LoadCase& loads, const Node& n) {
-  const Node& on = *tree_->find(n, "on");
-  std::vector<MemberId> members;
-  if (on.is_text() && on.text == "all") {
-    for (std::size_t i = 0; i < structure_.members().size(); ++i) members.push_back({i});
-  } else if (on.is_list()) {
-    for (const Node& m : tree_->children(on))
-      if (const auto id = member_named(m)) members.push_back(*id);
-  } else if (const auto id = member_named(on)) {
-    members.push_back(*id);
-  }
+  const auto members = several<MemberId>(*tree_, *tree_->find(n, "on"), structure_.members().size(),
+                                         [this](const Node& name) { return member_named(name); });
   const Node *line = tree_->find(n, "line"), *f = tree_->find(n, "force"), *m = tree_->find(n, "moment");
   // Read even where `on` is wrong, so that a second mistake is told too.
   const auto force = f ? vector(*f, force_) : std::nullopt;

@@ -282,24 +282,22 @@ void Reader::read_points(const Node& n) {
   }
 }
 
-std::optional<PointId> Reader::point_named(const Node& n) {
-  if (!is_text(n, "the name of a point")) return std::nullopt;
-  if (const auto id = structure_.find_point(n.text)) return id;
-  if (broken_.contains(n.text)) return std::nullopt;
+template <class Id, class Things>
+std::optional<Id> Reader::named(const Node& n, std::string_view what, std::optional<Id> found, const Things& things) {
+  if (!is_text(n, fmt::format("the name of a {}", what))) return std::nullopt;
+  if (found || broken_.contains(n.text)) return found;
   std::vector<std::string> names;
-  for (const Point& p : structure_.points()) names.push_back(p.name);
-  unknown(n, "point", names);
+  for (const auto& thing : things) names.push_back(thing.name);
+  unknown(n, what, names);
   return std::nullopt;
 }
 
+std::optional<PointId> Reader::point_named(const Node& n) {
+  return named(n, "point", structure_.find_point(n.text), structure_.points());
+}
+
 std::optional<MemberId> Reader::member_named(const Node& n) {
-  if (!is_text(n, "the name of a member")) return std::nullopt;
-  if (const auto id = structure_.find_member(n.text)) return id;
-  if (broken_.contains(n.text)) return std::nullopt;
-  std::vector<std::string> names;
-  for (const Member& m : structure_.members()) names.push_back(m.name);
-  unknown(n, "member", names);
-  return std::nullopt;
+  return named(n, "member", structure_.find_member(n.text), structure_.members());
 }
 
 void Reader::read_members(const Node& n) {

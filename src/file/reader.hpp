@@ -98,6 +98,9 @@ class Reader {
   void read_members(const Node& n);
   void read_member(const Node& name, const Node& n);
   void read_supports(const Node& n);
+  // What a name stands for; where it was found nothing is told, nor where it stands in the file but is broken.
+  template <class Id, class Things>
+  std::optional<Id> named(const Node& n, std::string_view what, std::optional<Id> found, const Things& things);
   std::optional<PointId> point_named(const Node& n);
   std::optional<MemberId> member_named(const Node& n);
   std::optional<Material> material_named(const Node& n);
