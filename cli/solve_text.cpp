@@ -167,7 +167,8 @@ class CaseText {
       std::vector<std::string> cells{s_.points()[i].name};
       const double m[] = {d.x.si(), d.y.si(), d.z.si()}, r[] = {d.rx.si(), d.ry.si(), d.rz.si()};
       for (int k = 0; k < (plane ? 2 : 3); ++k) cells.push_back(show(m[k], u_.deflection, move_));
-      for (int k = plane ? 2 : 0; k < 3; ++k) cells.push_back(show(r[k], u_.angle, turn_));
+      if (case_.turns(PointId{i}))
+        for (int k = plane ? 2 : 0; k < 3; ++k) cells.push_back(show(r[k], u_.angle, turn_));
       t.row(std::move(cells));
     }
     return "Movements\n" + t.text();

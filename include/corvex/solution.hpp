@@ -123,6 +123,8 @@ class CaseResult {
   MemberResult operator[](MemberId member) const;
   Displacement displacement(PointId point) const;
   Displacement displacement(std::string_view point) const;
+  // Whether a point has rotations at all: it has none where only links and hinged ends meet.
+  bool turns(PointId point) const;
   // Nothing but zeros where no support is.
   Reaction reaction(PointId point) const;
   Reaction reaction(std::string_view point) const;

@@ -1,5 +1,6 @@
 #include "corvex/solution.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <stdexcept>
 
@@ -197,6 +198,12 @@ Displacement CaseResult::displacement(std::string_view point) const {
   const auto id = data_->structure.find_point(point);
   if (!id) missing("point", point);
   return displacement(*id);
+}
+
+bool CaseResult::turns(PointId point) const {
+  if (point.index >= data_->structure.points().size()) missing("point", std::to_string(point.index));
+  const auto& status = data_->analysis.freedoms.status[point.index];
+  return std::any_of(status.begin() + 3, status.end(), [](solver::Status s) { return s != solver::Status::absent; });
 }
 
 namespace {

@@ -36,6 +36,7 @@ TEST_CASE("A hinge inside a continuous beam makes it statically determinate") {
   CHECK(s[0]["long"].moment_z().min().value.si == near(-2000));
   CHECK(s[0]["hung"].moment_z().at(0_m).si == 0);
   CHECK(s[0]["hung"].moment_z().max().value.si == near(2000.0 * 4 / 8));
+  CHECK(s[0].turns(h));
   // The hinge sinks with the overhang: P c² (L + c)/(3 EI).
   CHECK(s[0].displacement("H").y.si() == near(-2000 * 1 * (3 + 1) / (3 * EI)));
 }

@@ -114,4 +114,5 @@ TEST_CASE("A space tripod of links") {
   for (int i = 0; i < 3; ++i)
     CHECK(s[0]["leg" + std::to_string(i)].axial().max().value.si == near(-2000 * std::sqrt(10.0) / 3));
   CHECK(s[0].displacement("T").rx.si() == 0);  // links bring no rotations to a point
+  CHECK_FALSE(s[0].turns(top));
 }
