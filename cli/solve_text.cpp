@@ -67,12 +67,13 @@ class CaseText {
       force_ = std::max({force_, largest(m.axial()), largest(m.shear_y()), largest(m.shear_z())});
       moment_ = std::max({moment_, largest(m.torsion()), largest(m.moment_y()), largest(m.moment_z())});
       const Extreme e = m.movement();
-      if (most_member_ == members_.size() || e.value.si > most_.value.si * (1 + noise)) most_ = e, most_member_ = i;
-      const auto stress = m.von_mises();
+      if (e.value.si > most_.value.si * (1 + noise)) most_ = e, most_member_ = i;
+      const Stresses& s = stresses_.emplace_back(Stresses{m.max_stress(), m.min_stress(), m.von_mises()});
+      const auto& stress = s.mises;
       if (stress && (!worst_stress_ || stress->value.si() > worst_stress_->value.si() * (1 + noise)))
         worst_stress_ = stress, worst_member_ = i;
-      for (const auto& n : {m.max_stress(), m.min_stress()})
-        if (n) stress_ = std::max(stress_, std::abs(n->value.si()));
+      for (const auto* n : {&s.tension, &s.compression})
+        if (*n) stress_ = std::max(stress_, std::abs((*n)->value.si()));
       if (stress) stress_ = std::max(stress_, stress->value.si());
     }
     const Balance b = case_.balance();
@@ -226,7 +227,9 @@ class CaseText {
              {"safety", ""},
              {"sag", u_.deflection.text},
              {"at", l}});
-    for (const MemberResult& m : members_) {
+    for (std::size_t i = 0; i < members_.size(); ++i) {
+      const MemberResult& m = members_[i];
+      const Stresses& found = stresses_[i];
       std::vector<std::string> cells{m.member().name};
       const auto add = [&](double value, const NamedUnit& unit, double size, Length at) {
         cells.push_back(show(value, unit, size));
@@ -237,11 +240,11 @@ class CaseText {
         // No tension anywhere is no tension, not the least compression.
         add(s->value.si() * side > 0 || side == 0 ? s->value.si() : 0, u_.stress, stress_, s->at);
       };
-      stress(m.max_stress(), 1);
-      stress(m.min_stress(), -1);
-      stress(m.von_mises(), 0);
+      stress(found.tension, 1);
+      stress(found.compression, -1);
+      stress(found.mises, 0);
       const auto safety = m.safety();
-      const bool stressed = m.von_mises() && show(m.von_mises()->value.si(), u_.stress, stress_) != "0";
+      const bool stressed = found.mises && show(found.mises->value.si(), u_.stress, stress_) != "0";
       cells.push_back(safety && stressed ? number(*safety, std::min(digits_, 3)) : "–");
       const Extreme sag = m.sag();
       add(sag.value.si, u_.deflection, move_, sag.at);
@@ -255,9 +258,13 @@ class CaseText {
   CaseResult case_;
   int digits_;
   std::vector<MemberResult> members_;
+  struct Stresses {
+    std::optional<StressExtreme> tension, compression, mises;
+  };
+  std::vector<Stresses> stresses_;  // of each member; found once, they take the most time of all
   double force_ = 0, moment_ = 0, move_ = 0, turn_ = 0, stress_ = 0;
   Extreme most_{};
-  std::size_t most_member_ = static_cast<std::size_t>(-1);
+  std::size_t most_member_ = 0;
   std::optional<StressExtreme> worst_stress_;
   std::size_t worst_member_ = 0;
 };

@@ -26,7 +26,6 @@ class Table {
 
   explicit Table(std::vector<Column> columns) : columns_(std::move(columns)) {}
   void row(std::vector<std::string> cells) { rows_.push_back(std::move(cells)); }
-  bool empty() const { return rows_.empty(); }
   std::string text(const std::string& indent = "  ") const;
 
  private:

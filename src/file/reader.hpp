@@ -120,7 +120,6 @@ class Reader {
   Parameters parameters_;
   ModelUnits print_;
   Wanted length_, force_, moment_, line_, stress_, dimension_, angle_, density_, acceleration_, number_, expansion_;
-  std::optional<double> section_unit_;
   std::map<std::string, Material, std::less<>> materials_;
   Structure structure_ = Structure::plane("");
   // Keys that a misspelt one was meant to be: told once is enough.

@@ -68,7 +68,7 @@ class Run {
   void solve_cases() {
     for (const LoadCase& loads : s_.load_cases())
       a_.cases.push_back(
-          {SpanLoads(s_, a_.spans, loads), std::vector<Movement>(s_.points().size()), {}, resultant(s_, loads), 0});
+          {SpanLoads(s_, a_.spans, loads), std::vector<Movement>(s_.points().size()), {}, resultant(s_, loads)});
     constexpr int most_steps = 20;
     constexpr double good_enough = 1e-14, hardly_less = 0.7;
     std::vector<Need> need = needs(s_, a_);
@@ -85,7 +85,6 @@ class Run {
       if (worst > before) {
         move(-step);
         need = needs(s_, a_);
-        remainder(need, lacking(need));
       }
       break;
     }
@@ -103,14 +102,12 @@ class Run {
     return lack;
   }
 
-  // The largest remainder of each case against its largest force; the worst of all cases.
-  double remainder(const std::vector<Need>& need, const Eigen::MatrixXd& lack) {
+  // The largest remainder of a case against its largest force; the worst of all cases.
+  static double remainder(const std::vector<Need>& need, const Eigen::MatrixXd& lack) {
     double worst = 0;
-    for (std::size_t c = 0; c < need.size() && K_.n > 0; ++c) {
-      const double largest = lack.col(static_cast<Eigen::Index>(c)).cwiseAbs().maxCoeff();
-      a_.cases[c].residual = need[c].largest > 0 ? largest / need[c].largest : 0;
-      worst = std::max(worst, a_.cases[c].residual);
-    }
+    for (std::size_t c = 0; c < need.size() && lack.rows() > 0; ++c)
+      if (need[c].largest > 0)
+        worst = std::max(worst, lack.col(static_cast<Eigen::Index>(c)).cwiseAbs().maxCoeff() / need[c].largest);
     return worst;
   }
 

@@ -14,7 +14,6 @@ struct CaseAnalysis {
   std::vector<Movement> movement;  // of each point
   std::vector<Six> reaction;       // of each support, as given to the structure; global axes
   Resultant applied;
-  double residual = 0;  // of the equations, against the largest force in them
 };
 
 struct Analysis {

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace corvex::solver {
 namespace {
@@ -47,10 +48,12 @@ Problems imbalances(const Structure& s, const Analysis& a) {
   constexpr double poor = 1e-6, hopeless = 1e-3;
   Problems problems;
   for (std::size_t c = 0; c < a.cases.size(); ++c) {
-    const double error = reacted(s, a.cases[c]).error;
+    const Reacted r = reacted(s, a.cases[c]);
+    const bool sound = finite(r.force) && finite(r.moment);
+    const double error = sound ? r.error : std::numeric_limits<double>::infinity();
     if (error <= poor) continue;
     const std::string& name = s.load_cases()[c].name();
-    const bool refused = !(error <= hopeless);
+    const bool refused = error > hopeless;
     std::string text =
         fmt::format("in case '{}' reactions and loads balance only to {:.1e} of the largest force: ", name, error);
     text += refused ? "no digit can be trusted" : "few digits stand";

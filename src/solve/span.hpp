@@ -8,9 +8,6 @@
 
 namespace corvex::solver {
 
-// The six freedoms of a span's end, in the member's axes: u v w, then rotations about x, y, z.
-inline constexpr int end_freedoms = 6;
-
 using Six = std::array<double, 6>;  // x y z, then about x y z
 
 // How a point moves, in global axes, to twice the digits of a double: in short stiff spans the difference of
