@@ -47,12 +47,15 @@ int demo(const std::string& folder) {
     if (!model) return refuse(describe(model.error().front()));
     const Solution solution = solve(model->structure);
     if (!solution.ok()) return refuse(describe(solution.problems().front()));
+    const auto hand = verify(solution, model->hand);
+    if (!hand) return refuse(describe(hand.error().front()));
     if (is_foreign({path, std::string(d.text)}))
       return refuse(
           fmt::format("'{}' is there already and differs from the demo; choose another folder", path.string()));
     files.push_back({path, std::string(d.text)});
-    files.push_back({fs::path(path).replace_extension(".txt"), solve_text(*model, solution, 4)});
-    files.push_back({fs::path(path).replace_extension(".json"), results_json(solution, {.stations = 11})});
+    files.push_back({fs::path(path).replace_extension(".txt"), solve_text(*model, solution, *hand, 4)});
+    files.push_back({fs::path(path).replace_extension(".json"),
+                     results_json(solution, {.stations = 11, .hand = *hand, .units = model->units})});
     told += fmt::format("\n{}\n", d.look_at);
     told += fmt::format("  model {}, results {}.txt and .json\n", path.string(),
                         fs::path(path).replace_extension().string());

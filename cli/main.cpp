@@ -10,13 +10,14 @@
 #include "corvex/file.hpp"
 #include "corvex/formula.hpp"
 #include "demo.hpp"
+#include "hand_text.hpp"
 #include "output.hpp"
 #include "solve_text.hpp"
 #include "version.hpp"
 
 namespace {
 
-constexpr int done = 0, refused = 2;
+constexpr int done = 0, not_kept = 1, refused = 2;
 
 int refuse(const std::string& why) {
   fmt::print(stderr, "corvex: error: {}\n", why);
@@ -36,22 +37,31 @@ struct SolveOptions {
   int stations = 0, digits = 4;
 };
 
-int solve(const SolveOptions& o) {
+int solve(const SolveOptions& o, bool hand_only) {
   const auto model = corvex::read_model(o.model);
   if (!model) return refuse(model.error());
+  if (hand_only && model->hand.expect.empty())
+    return refuse("the model has nothing to verify: write what you worked out under hand: expect:");
   const corvex::Solution solution = corvex::solve(model->structure);
   if (!solution.ok()) return refuse(model->located(solution.problems()));
-  if (o.json)
+  const auto hand = corvex::verify(solution, model->hand);
+  if (!hand) return refuse(model->located(hand.error()));
+  if (o.json || hand_only)
     for (const corvex::Problem& p : model->located(solution.notes())) fmt::print(stderr, "{}\n", describe(p));
-  const std::string text = o.json ? corvex::results_json(solution, {.stations = o.stations})
-                                  : corvex::cli::solve_text(*model, solution, o.digits);
+  const corvex::JsonOptions json{.stations = o.stations, .hand = *hand, .units = model->units};
+  std::string text;
+  if (o.json)
+    text = hand_only ? corvex::verification_json(solution, json) : corvex::results_json(solution, json);
+  else
+    text = hand_only ? solution.structure().title() + "\n\n" + corvex::cli::hand_text(*hand, model->units, o.digits)
+                     : corvex::cli::solve_text(*model, solution, *hand, o.digits);
   if (const std::string why = corvex::cli::write(o.output, text); !why.empty()) return refuse(why);
-  return done;
+  return hand->all_kept() ? done : not_kept;
 }
 
 // Verbs that the design names; "not built yet" is another answer than "unknown".
-const std::vector<std::string> built = {"solve", "demo"};
-const std::vector<std::string> planned = {"new",    "inspect", "trace",  "verify",  "derive",   "compare",
+const std::vector<std::string> built = {"solve", "verify", "demo"};
+const std::vector<std::string> planned = {"new",    "inspect", "trace",  "derive",  "compare",
                                           "choose", "draw",    "report", "convert", "catalogue"};
 
 // A word where a verb should stand that is none.
@@ -76,30 +86,37 @@ int run(int argc, char** argv) {
   app.set_version_flag("--version", "corvex " CORVEX_VERSION);
   app.get_formatter()->label("SUBCOMMAND", "VERB");
   app.require_subcommand(1);
-  app.footer("Exit status: 0 done; 2 the model or the call is wrong, and nothing was written.");
+  app.footer(
+      "Exit status: 0 done and all kept; 1 done, but a hand calculation is not kept; 2 the model or the call is wrong, and "
+      "nothing was written.");
 
   SolveOptions so;
-  CLI::App* solve_verb =
-      app.add_subcommand("solve", "reactions, movements, inner forces with their extremes, stresses, safety");
-  solve_verb->add_option("MODEL", so.model, "model file (YAML or JSON); - is standard input")->required();
-  CLI::Option* json = solve_verb->add_flag("--json", so.json, "everything as JSON, in SI units at full precision");
-  solve_verb
-      ->add_option("--stations", so.stations, "with --json: that many evenly spaced stations a member, ends included")
-      ->needs(json)
-      ->check(CLI::Range(2, 100000))
-      ->type_name("N");
-  solve_verb->add_option("--digits", so.digits, "significant digits in the tables")
-      ->check(CLI::Range(1, 15))
-      ->type_name("N")
-      ->capture_default_str();
-  solve_verb->add_option("-o,--output", so.output, "write to this file instead of standard output")->type_name("FILE");
+  CLI::App* solve_verb = app.add_subcommand(
+      "solve", "reactions, movements, inner forces with their extremes, stresses, safety, the hand calculation");
+  CLI::App* verify_verb = app.add_subcommand(
+      "verify", "the hand calculation beside the computed values: formula, numbers, deviation, verdict");
+  for (CLI::App* verb : {solve_verb, verify_verb}) {
+    verb->add_option("MODEL", so.model, "model file (YAML or JSON); - is standard input")->required();
+    CLI::Option* json = verb->add_flag("--json", so.json, "everything as JSON, in SI units at full precision");
+    if (verb == solve_verb)
+      verb->add_option("--stations", so.stations,
+                       "with --json: that many evenly spaced stations a member, ends included")
+          ->needs(json)
+          ->check(CLI::Range(2, 100000))
+          ->type_name("N");
+    verb->add_option("--digits", so.digits, "significant digits in the tables")
+        ->check(CLI::Range(1, 15))
+        ->type_name("N")
+        ->capture_default_str();
+    verb->add_option("-o,--output", so.output, "write to this file instead of standard output")->type_name("FILE");
+  }
 
   std::string folder;
   CLI::App* demo_verb =
       app.add_subcommand("demo", "the example models of an orchard's cider works with their results, into a folder");
   demo_verb->add_option("DIR", folder, "the folder; made if it is not there")->required();
 
-  for (CLI::App* verb : {solve_verb, demo_verb}) verb->group("Verbs");
+  for (CLI::App* verb : {solve_verb, verify_verb, demo_verb}) verb->group("Verbs");
 
   try {
     app.parse(argc, argv);
@@ -107,7 +124,7 @@ int run(int argc, char** argv) {
     if (e.get_exit_code() == 0) return app.exit(e);
     return refuse(std::string(e.what()) + " (see corvex --help)");
   }
-  if (*solve_verb) return solve(so);
+  if (*solve_verb || *verify_verb) return solve(so, verify_verb->parsed());
   return corvex::cli::demo(folder);
 }
 

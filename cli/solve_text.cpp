@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "hand_text.hpp"
 #include "table.hpp"
 
 namespace corvex::cli {
@@ -280,7 +281,7 @@ std::string signs(const Structure& s) {
 
 }  // namespace
 
-std::string solve_text(const Model& model, const Solution& solution, int digits) {
+std::string solve_text(const Model& model, const Solution& solution, const Verification& hand, int digits) {
   const Structure& s = solution.structure();
   const auto count = [](std::size_t n, const char* what) { return fmt::format("{} {}{}", n, what, n == 1 ? "" : "s"); };
   std::string text = fmt::format("{}\n{}, {}, {}, {} {}\n", s.title(), s.is_plane() ? "plane" : "space",
@@ -301,7 +302,9 @@ std::string solve_text(const Model& model, const Solution& solution, int digits)
     text += fmt::format("\n== {} ==\n\n", solution[i].name());
     text += cases[i].tables();
   }
-  return text + "\n" + signs(s);
+  text += "\n" + signs(s);
+  if (!hand.comparisons.empty()) text += "\n" + hand_text(hand, model.units, digits);
+  return text;
 }
 
 }  // namespace corvex::cli

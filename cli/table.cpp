@@ -84,11 +84,13 @@ std::string Table::text(const std::string& indent) const {
     }
   }
   std::string text;
+  auto words = beneath_.begin();
   for (std::size_t i = 0; i < lines.size(); ++i) {
     std::string& line = lines[i];
     line.erase(line.find_last_not_of(' ') + 1);
     if (line.empty() && i == 1) continue;  // no column has a unit
     text += line + "\n";
+    for (; words != beneath_.end() && words->first + 2 == i; ++words) text += indent + "    " + words->second + "\n";
   }
   return text;
 }

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <string>
+#include <utility>
 #include <vector>
 
 namespace corvex::cli {
@@ -26,6 +27,8 @@ class Table {
 
   explicit Table(std::vector<Column> columns) : columns_(std::move(columns)) {}
   void row(std::vector<std::string> cells) { rows_.push_back(std::move(cells)); }
+  // A line of words beneath the last row.
+  void beneath(std::string words) { beneath_.emplace_back(rows_.size() - 1, std::move(words)); }
   std::string text(const std::string& indent = "  ") const;
 
  private:
@@ -34,6 +37,7 @@ class Table {
 
   std::vector<Column> columns_;
   std::vector<std::vector<std::string>> rows_;
+  std::vector<std::pair<std::size_t, std::string>> beneath_;
 };
 
 }  // namespace corvex::cli

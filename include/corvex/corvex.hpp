@@ -3,6 +3,7 @@
 
 #include "corvex/diagram.hpp"
 #include "corvex/formula.hpp"
+#include "corvex/hand.hpp"
 #include "corvex/load_case.hpp"
 #include "corvex/material.hpp"
 #include "corvex/problem.hpp"

@@ -14,6 +14,7 @@
 #include <string>
 
 #include "corvex/expected.hpp"
+#include "corvex/hand.hpp"
 #include "corvex/solution.hpp"
 
 namespace corvex {
@@ -28,6 +29,8 @@ struct NamedUnit {
 struct ModelUnits {
   NamedUnit length{"m", 1}, force{"kN", 1e3}, moment{"kN·m", 1e3}, stress{"MPa", 1e6}, deflection{"mm", 1e-3},
       angle{"mrad", 1e-3}, mass{"kg", 1};
+  // Of areas, moduli and second moments.
+  NamedUnit section{"cm", 1e-2};
 };
 
 namespace file {
@@ -37,6 +40,7 @@ class Tree;
 struct Model {
   Structure structure;
   ModelUnits units;
+  HandCalculation hand;
 
   // Fills in the lines of problems that `solve` finds in this model.
   Problems located(Problems problems) const;
@@ -45,6 +49,8 @@ struct Model {
   std::shared_ptr<const file::Tree> tree;
   // For each load case the entries of the file that its loads came from.
   std::vector<std::vector<std::size_t>> load_entries;
+  // For each expectation the entry of the file that it came from.
+  std::vector<std::size_t> hand_entries;
 };
 
 // From a file; "-" is standard input.
@@ -55,8 +61,19 @@ Expected<Model, Problems> read_model_text(std::string_view text, const std::stri
 struct JsonOptions {
   // Evenly spaced stations a member, ends included; none if 0.
   int stations = 0;
+  // The hand calculation beside the results.
+  Verification hand{};
+  ModelUnits units{};  // for the formulas with their numbers put in
 };
 // All results in SI units at full precision, as the commands page of docs/ tells.
 std::string results_json(const Solution& solution, const JsonOptions& options = {});
+// The hand calculation alone, in the same form.
+std::string verification_json(const Solution& solution, const JsonOptions& options);
+
+// The unit of a dimension among the model's: "kN/m", "cm⁴"; where the model's do not make it up, SI base units.
+NamedUnit unit_for(const Dimension& dimension, const ModelUnits& units);
+// A hand formula with its numbers put in, in these units: "3.2 kN/2 + 0.8 kN/m*2400 mm/2". It can be read again, and
+// then has the same value to the digits shown.
+std::string numbers_put_in(const WorkedFormula& formula, const ModelUnits& units, int digits = 5);
 
 }  // namespace corvex

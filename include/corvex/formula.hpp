@@ -27,6 +27,14 @@ struct Evaluated {
   Quantity quantity;
   // A `%` was written in the formula, or in one that it uses: a position is a share only then.
   bool percent = false;
+  // A unit had a part in it: a ratio of two lengths is a number for good, a bare `2.4` may still be given a unit.
+  bool units = false;
+};
+
+// A name in a formula, and the value that it stood for.
+struct Use {
+  std::size_t offset = 0, length = 0;  // bytes of the formula
+  Quantity value;
 };
 
 struct FormulaError {
@@ -42,12 +50,17 @@ class Names {
   virtual std::optional<Expected<Evaluated, FormulaError>> find(std::string_view name) const = 0;
   // For the hint at the nearest right word.
   virtual std::vector<std::string> names() const = 0;
+  // Words that ask for a figure of something named in brackets, as Iz(rail); and their values.
+  virtual std::vector<std::string> figures() const { return {}; }
+  virtual Expected<Evaluated, FormulaError> figure(std::string_view word, std::string_view of) const;
 };
 
 // The plain kind: names and values.
 class Scope : public Names {
  public:
-  void set(std::string name, const Quantity& value) { values_[std::move(name)] = {value, false}; }
+  void set(std::string name, const Quantity& value) {
+    values_[std::move(name)] = {value, false, !value.dimension.none()};
+  }
   std::optional<Expected<Evaluated, FormulaError>> find(std::string_view name) const override;
   std::vector<std::string> names() const override;
 
@@ -55,7 +68,37 @@ class Scope : public Names {
   std::map<std::string, Evaluated, std::less<>> values_;
 };
 
+// Names whose values are formulas of each other, evaluated when first used: any order, circles told.
+class Definitions : public Names {
+ public:
+  Definitions() = default;
+  // Looks up what it does not define itself in `outer`, which must outlive it.
+  explicit Definitions(const Names& outer) : outer_(&outer) {}
+
+  // False if the name is defined already.
+  bool add(std::string name, std::string formula);
+  bool add(std::string name, const Quantity& value);
+  std::optional<Expected<Evaluated, FormulaError>> find(std::string_view name) const override;
+  std::vector<std::string> names() const override;
+  std::vector<std::string> figures() const override;
+  Expected<Evaluated, FormulaError> figure(std::string_view word, std::string_view of) const override;
+  // What is wrong with a definition itself; nothing where it only uses one that is wrong. A formula that uses
+  // a wrong one gets an error with an empty text: it is told once, where it stands.
+  std::optional<FormulaError> own_error(std::string_view name) const;
+
+ private:
+  struct Entry {
+    std::string formula;
+    std::optional<Expected<Evaluated, FormulaError>> result;
+    bool busy = false;
+  };
+  const Names* outer_ = nullptr;
+  mutable std::map<std::string, Entry, std::less<>> all_;
+};
+
 Expected<Evaluated, FormulaError> evaluate(std::string_view formula, const Names& names);
+// The same, with every name that it uses.
+Expected<Evaluated, FormulaError> evaluate(std::string_view formula, const Names& names, std::vector<Use>& uses);
 
 // Why `name` cannot be given to a parameter: it is a unit, a function or a constant, or no name at all. Empty
 // if it can.

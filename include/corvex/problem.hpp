@@ -16,10 +16,10 @@ struct Place {
 };
 
 struct Subject {
-  enum class Kind { structure, point, member, section, material, support, load_case, load };
+  enum class Kind { structure, point, member, section, material, support, load_case, load, hand_value, expectation };
   Kind kind = Kind::structure;
   std::string name;       // of the point, member, …; of the load case, for a load
-  std::size_t entry = 0;  // which load of the case, from 0
+  std::size_t entry = 0;  // which load of the case, which expectation; from 0
 };
 
 struct Problem {
@@ -29,6 +29,7 @@ struct Problem {
   std::string key{};  // the part of the subject that is wrong, by its key in the model file: "wall", "through", …
   Place place{};
   Severity severity = Severity::error;
+  std::size_t offset = 0;  // in the text of the key, where that is a formula
 };
 
 using Problems = std::vector<Problem>;

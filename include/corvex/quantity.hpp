@@ -97,6 +97,7 @@ struct Quantity {
                                   name(unit.dimension()));
     return si / unit.si();
   }
+  bool operator==(const Quantity& o) const { return si == o.si && dimension == o.dimension; }
 };
 
 // Standard gravity (ISO 80000-3).

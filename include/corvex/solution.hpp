@@ -18,6 +18,7 @@
 #include <memory>
 #include <optional>
 #include <string_view>
+#include <utility>
 #include <vector>
 
 #include "corvex/diagram.hpp"
@@ -99,6 +100,9 @@ class MemberResult {
   // `properties` section without moduli).
   std::optional<StressExtreme> max_stress() const;
   std::optional<StressExtreme> min_stress() const;
+  // The same across the section at one place.
+  std::optional<StressExtreme> max_stress_at(Length place, Side side = Side::after) const;
+  std::optional<StressExtreme> min_stress_at(Length place, Side side = Side::after) const;
   // From normal stress and the shear of Vy, Vz and T. Nothing where a part of it is not known.
   std::optional<StressExtreme> von_mises() const;
   // The material's allowable stress or yield strength over the worst von Mises stress. Nothing where either
@@ -107,6 +111,8 @@ class MemberResult {
 
  private:
   Diagram diagram(Dimension d, double noise, std::size_t quantity) const;
+  // The piece of the course that counts at a place, and the place along it.
+  std::pair<std::size_t, double> locate(Length place, Side side) const;
 
   std::shared_ptr<const result::Data> data_;
   std::size_t case_, member_;

@@ -2,37 +2,6 @@
 
 namespace corvex::file {
 
-std::optional<Expected<Evaluated, FormulaError>> Parameters::find(std::string_view name) const {
-  const auto it = all_.find(name);
-  if (it == all_.end()) return std::nullopt;
-  Entry& entry = it->second;
-  if (entry.busy)
-    return Expected<Evaluated, FormulaError>(FormulaError{0, fmt::format("'{}' is defined by way of itself", name)});
-  if (!entry.result) {
-    entry.busy = true;
-    entry.result = entry.value->is_text() && !entry.value->is_empty()
-                       ? evaluate(entry.value->text, *this)
-                       : Expected<Evaluated, FormulaError>(FormulaError{0, "a number or a formula was expected"});
-    entry.busy = false;
-  }
-  // Told once, where the parameter stands; not again at every use.
-  if (!entry.result->ok()) return Expected<Evaluated, FormulaError>(FormulaError{0, ""});
-  return entry.result;
-}
-
-std::vector<std::string> Parameters::names() const {
-  std::vector<std::string> names;
-  for (const auto& [name, entry] : all_) names.push_back(name);
-  return names;
-}
-
-std::optional<FormulaError> Parameters::own_error(std::string_view name) const {
-  const auto it = all_.find(name);
-  if (it == all_.end() || !find(name) || it->second.result->ok() || it->second.result->error().text.empty())
-    return std::nullopt;
-  return it->second.result->error();
-}
-
 std::optional<Evaluated> Reader::formula(const Node& n, std::string_view what) {
   if (!is_text(n, what)) return std::nullopt;
   const auto result = evaluate(n.text, parameters_);
@@ -45,11 +14,14 @@ std::optional<Evaluated> Reader::formula(const Node& n, std::string_view what) {
 std::optional<double> Reader::convert(const Node& n, const Evaluated& e, const Wanted& w) {
   const Quantity& q = e.quantity;
   // A plain number is not a length of one; an angle is not a force; but rad cancels against a plain number.
-  if (q.dimension.none() && !w.dimension.none()) {
+  const bool radians = e.units && compatible(q.dimension, w.dimension);
+  if (q.dimension.none() && !w.dimension.none() && !radians) {
     if (q.si == 0) return 0.0;
-    if (w.bare) return q.si * *w.bare;
-    std::string text = fmt::format("'{}' has no unit; {} was expected, as {}", n.text, w.what, w.example);
-    if (w.unit_key) text += fmt::format(" (or name {} under units:)", w.unit_key);
+    if (w.bare && !e.units) return q.si * *w.bare;
+    std::string text =
+        fmt::format("'{}' {}; {} was expected, as {}", n.text,
+                    e.units ? "is a plain number, since its units cancel" : "has no unit", w.what, w.example);
+    if (w.unit_key && !e.units) text += fmt::format(" (or name {} under units:)", w.unit_key);
     fail(n, std::move(text));
     return std::nullopt;
   }

@@ -21,12 +21,12 @@ void Reader::read_top() {
               {"members"},
               {"supports"},
               {"loads"},
+              {"hand"},
               {"tables", false},
               {"masses", false},
               {"combinations", false},
               {"limits", false},
               {"accept", false},
-              {"hand", false},
               {"variants", false}});
   if (const Node* version = tree_->find(root, "corvex"); version && version->text != "1")
     fail(*version, fmt::format("this program reads version 1 of the format, not '{}'", version->text));
@@ -43,6 +43,7 @@ void Reader::read_top() {
   if (const Node* n = need(root, "members", root, "a model")) read_members(*n);
   if (const Node* n = need(root, "supports", root, "a model")) read_supports(*n);
   if (const Node* n = need(root, "loads", root, "a model")) read_loads(*n);
+  if (const Node* n = tree_->find(root, "hand")) read_hand(*n);
 }
 
 void Reader::read_parameters(const Node& n) {
@@ -52,12 +53,17 @@ void Reader::read_parameters(const Node& n) {
     if (const std::string why = why_not_a_parameter(key.text); !why.empty())
       fail(key, fmt::format("'{}' cannot be a parameter: {}", key.text, why));
     else
-      parameters_.add(key.text, value);
+      parameters_.add(std::string(key.text), std::string(value.text));
   }
   // Each once, so that an unused one is checked too.
   for (std::size_t i = 0; i < tree_->entries(n); ++i) {
     const auto& [key, value] = tree_->entry(n, i);
-    if (const auto error = parameters_.own_error(key.text))
+    const auto error = parameters_.own_error(key.text);
+    if (error && value.is_empty())
+      fail(key, fmt::format("'{}': a number or a formula was expected, but there is nothing", key.text));
+    else if (error && !value.is_text())
+      fail(value, fmt::format("'{}': a number or a formula was expected, but this is {}", key.text, kind_name(value)));
+    else if (error)
       fail(value, fmt::format("'{}': {}", value.text, error->text), error->offset);
   }
 }

@@ -65,6 +65,8 @@ void Reader::read_units(const Node& n) {
   if (has("stress")) stress_.bare = named["stress"].si;
   if (has("section")) dimension_.bare = named["section"].si;
   if (has("angle")) angle_.bare = named["angle"].si;
+  if (has("deflection")) movement_bare_ = named["deflection"].si;
+  if (has("mass")) mass_bare_ = named["mass"].si;
 
   // What is printed.
   const bool inches = has("length") && (named["length"].text == "in" || named["length"].text == "ft");
@@ -76,6 +78,7 @@ void Reader::read_units(const Node& n) {
     print_.deflection = {"in", 0.0254};
     print_.stress = {"psi", psi.si};
     print_.mass = {"lb", unit("lb")->si};
+    print_.section = {"in", 0.0254};
   }
   for (const auto& [kind, target] : {std::pair<std::string_view, NamedUnit*>{"length", &print_.length},
                                      {"force", &print_.force},
@@ -83,7 +86,8 @@ void Reader::read_units(const Node& n) {
                                      {"stress", &print_.stress},
                                      {"deflection", &print_.deflection},
                                      {"angle", &print_.angle},
-                                     {"mass", &print_.mass}})
+                                     {"mass", &print_.mass},
+                                     {"section", &print_.section}})
     if (has(kind)) *target = named[kind];
 }
 

@@ -114,12 +114,22 @@ std::optional<std::size_t> Reader::choice(const Node& n, std::string_view what, 
 
 Expected<Model, Problems> Reader::run() {
   read_top();
-  Model model{std::move(structure_), print_, file_, tree_, std::move(load_entries_)};
-  if (problems_.empty()) return model;
+  const bool sound = problems_.empty();
+  Model model{std::move(structure_),   print_, std::move(hand_), file_, tree_, std::move(load_entries_),
+              std::move(hand_entries_)};
   // What could be read may have mistakes of its own: told in the same go. Only what depends on the whole is
   // left out.
-  for (Problem& p : model.located(model.structure.validate()))
-    if (p.subject.kind != Subject::Kind::structure) problems_.push_back(std::move(p));
+  if (!sound)
+    for (Problem& p : model.located(model.structure.validate()))
+      if (p.subject.kind != Subject::Kind::structure) problems_.push_back(std::move(p));
+  if (const Node* parameters = tree_->find(tree_->root(), "parameters"); tree_->find(tree_->root(), "hand"))
+    for (Problem& p : model.located(check(model.structure, model.hand))) {
+      // A wrong parameter has been told where it stands.
+      const bool told = p.subject.kind == Subject::Kind::hand_value && parameters &&
+                        tree_->find(*parameters, p.subject.name) != nullptr && p.key == "is";
+      if (!told) problems_.push_back(std::move(p));
+    }
+  if (problems_.empty()) return model;
   std::stable_sort(problems_.begin(), problems_.end(), [](const Problem& a, const Problem& b) {
     return std::pair(a.place.line, a.place.column) < std::pair(b.place.line, b.place.column);
   });
@@ -176,6 +186,20 @@ const Node* find_node(const Model& m, const Problem& p) {
     case Kind::support: return inside("supports", p.subject.name);
     case Kind::load_case: return inside("loads", p.subject.name);
     case Kind::structure: return t.find_key(t.root(), p.key);
+    case Kind::hand_value: {
+      const Node* hand = t.find(t.root(), "hand");
+      const Node* let = hand ? t.find(*hand, "let") : nullptr;
+      const Node* key = let ? t.find_key(*let, p.subject.name) : nullptr;
+      return key && p.key == "is" ? key + 1 : key;
+    }
+    case Kind::expectation: {
+      const Node* hand = t.find(t.root(), "hand");
+      const Node* list = hand ? t.find(*hand, "expect") : nullptr;
+      if (!list || p.subject.entry >= m.hand_entries.size()) return hand;
+      const Node& entry = t.children(*list)[m.hand_entries[p.subject.entry]];
+      const Node* part = t.find(entry, p.key);
+      return part ? part : &entry;
+    }
     case Kind::load: {
       const Node* loads = t.find(t.root(), "loads");
       const Node* list = loads ? t.find(*loads, p.subject.name) : nullptr;
@@ -200,7 +224,8 @@ Problems Model::located(Problems problems) const {
     if (p.place.line > 0) continue;
     const Node* n = find_node(*this, p);
     if (!n) n = &tree->root();
-    p.place = {file, static_cast<int>(n->line), static_cast<int>(n->column)};
+    const std::size_t quote = p.offset > 0 && n->quoted ? 1 : 0;
+    p.place = {file, static_cast<int>(n->line), static_cast<int>(n->column + p.offset + quote)};
   }
   return problems;
 }

@@ -29,24 +29,6 @@ struct Key {
 };
 using Keys = std::vector<Key>;
 
-// Parameters, evaluated when first used: any order, circles told.
-class Parameters : public Names {
- public:
-  void add(std::string_view name, const Node& value) { all_.emplace(name, Entry{&value, std::nullopt, false}); }
-  std::optional<Expected<Evaluated, FormulaError>> find(std::string_view name) const override;
-  std::vector<std::string> names() const override;
-  // What is wrong with a parameter itself; nothing where it only uses one that is wrong.
-  std::optional<FormulaError> own_error(std::string_view name) const;
-
- private:
-  struct Entry {
-    const Node* value;
-    std::optional<Expected<Evaluated, FormulaError>> result;
-    bool busy;
-  };
-  mutable std::map<std::string, Entry, std::less<>> all_;
-};
-
 class Reader {
  public:
   Reader(std::shared_ptr<const Tree> tree, std::string file);
@@ -114,12 +96,18 @@ class Reader {
   void read_gravity(LoadCase& loads, const Node& n);
   std::optional<Moment> moment(const Node& n);
 
+  // The hand calculation (read_hand.cpp).
+  void read_hand(const Node& n);
+  std::optional<Expectation> read_expectation(const Node& n);
+  HandFormula hand_formula(const Node& n, std::string_view what);
+
   std::shared_ptr<const Tree> tree_;
   std::string file_;
   Problems problems_;
-  Parameters parameters_;
+  Definitions parameters_;
   ModelUnits print_;
   Wanted length_, force_, moment_, line_, stress_, dimension_, angle_, density_, acceleration_, number_, expansion_;
+  std::optional<double> movement_bare_, mass_bare_;
   std::map<std::string, Material, std::less<>> materials_;
   Structure structure_ = Structure::plane("");
   // Keys that a misspelt one was meant to be: told once is enough.
@@ -127,6 +115,8 @@ class Reader {
   // Names that stand in the file but could not be read: using them is no second mistake.
   std::map<std::string, bool, std::less<>> broken_;
   std::vector<std::vector<std::size_t>> load_entries_;
+  HandCalculation hand_;
+  std::vector<std::size_t> hand_entries_;
 };
 
 }  // namespace corvex::file

@@ -117,9 +117,7 @@ Json case_json(const Structure& s, const CaseResult& c, const JsonOptions& optio
   return j;
 }
 
-}  // namespace
-
-std::string results_json(const Solution& solution, const JsonOptions& options) {
+Json head_json(const Solution& solution) {
   const Structure& s = solution.structure();
   Json j;
   j["format"] = "corvex-results";
@@ -129,12 +127,55 @@ std::string results_json(const Solution& solution, const JsonOptions& options) {
                 {"points", s.points().size()},
                 {"members", s.members().size()},
                 {"mass", number(s.mass().si())}};
+  return j;
+}
+
+// `deviation` and `within` are shares of the hand value, or SI values of its dimension where `absolute` stands.
+Json comparison_json(const Comparison& c, const ModelUnits& units) {
+  Json j = {{"what", c.what}};
+  if (!c.load_case.empty()) j["case"] = c.load_case;
+  if (!c.formula.text.empty()) {
+    j["formula"] = c.formula.text;
+    j["numbers"] = numbers_put_in(c.formula, units);
+  }
+  j["hand"] = number(c.hand.si);
+  j["computed"] = number(c.computed.si);
+  j["deviation"] = number(c.deviation);
+  j["within"] = number(c.within);
+  if (c.absolute) j["absolute"] = true;
+  j["kept"] = c.kept;
+  if (!c.note.empty()) j["note"] = c.note;
+  if (!c.remark.empty()) j["remark"] = c.remark;
+  return j;
+}
+
+Json hand_json(const JsonOptions& options) {
+  Json j = Json::array();
+  for (const Comparison& c : options.hand.comparisons) j.push_back(comparison_json(c, options.units));
+  return j;
+}
+
+std::string printed(const Json& j) {
+  return j.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
+}  // namespace
+
+std::string results_json(const Solution& solution, const JsonOptions& options) {
+  const Structure& s = solution.structure();
+  Json j = head_json(solution);
   Json& cases = j["cases"] = Json::object();
   for (std::size_t i = 0; i < solution.size(); ++i) cases[solution[i].name()] = case_json(s, solution[i], options);
-  // Nothing of these kinds can be asked for yet: they are kept, and empty.
+  // Limits cannot be asked for yet: the key is kept, and empty.
   j["limits"] = Json::array();
-  j["hand"] = Json::array();
-  return j.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
+  j["hand"] = hand_json(options);
+  return printed(j);
+}
+
+std::string verification_json(const Solution& solution, const JsonOptions& options) {
+  Json j = head_json(solution);
+  j["hand"] = hand_json(options);
+  return printed(j);
 }
 
 }  // namespace corvex

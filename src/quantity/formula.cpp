@@ -29,7 +29,8 @@ bool starts_word(char c) {
 // One formula being read, from left to right, one function a level of binding. The first error ends it.
 class Reading {
  public:
-  Reading(std::string_view text, const Names& names) : text_(text), names_(names) {}
+  Reading(std::string_view text, const Names& names, std::vector<Use>* uses)
+      : text_(text), names_(names), uses_(uses) {}
 
   Outcome whole() {
     if (const std::size_t at = hyphenated_moment(); at != std::string_view::npos)
@@ -116,6 +117,7 @@ class Reading {
       if (v.quantity.dimension.none()) v.quantity.dimension = right.quantity.dimension;
       v.quantity.si += plus ? right.quantity.si : -right.quantity.si;
       v.percent |= right.percent;
+      v.units |= right.units;
     }
     --depth_;
     return v;
@@ -138,6 +140,7 @@ class Reading {
         v.quantity.si *= right.quantity.si;
         v.quantity.dimension = v.quantity.dimension * right.quantity.dimension;
         v.percent |= right.percent;
+        v.units |= right.units;
         continue;
       }
       skip_space();
@@ -152,6 +155,7 @@ class Reading {
       v.quantity.si /= right.quantity.si;
       v.quantity.dimension = v.quantity.dimension / right.quantity.dimension;
       v.percent |= right.percent;
+      v.units |= right.units;
     }
     return v;
   }
@@ -193,6 +197,7 @@ class Reading {
     v.quantity.si *= u.quantity.si;
     v.quantity.dimension = v.quantity.dimension * u.quantity.dimension;
     v.percent |= u.percent;
+    v.units |= u.units;
     return v;
   }
 
@@ -304,7 +309,7 @@ class Reading {
       return {};
     }
     at_ += static_cast<std::size_t>(end - begin);
-    return {Quantity(value, dimension::number), false};
+    return {Quantity(value, dimension::number), false, false};
   }
 
   Evaluated word() {
@@ -316,16 +321,50 @@ class Reading {
     }
     at_ += w.size();
     if (is_function(w)) return function(w, at);
-    if (auto found = names_.find(w)) {
-      if (found->ok()) return found->value();
-      fail(at, found->error().text);
-      return {};
-    }
-    if (w == "pi") return {Quantity(3.14159265358979323846, dimension::number), false};
-    if (w == "gn") return {Quantity(gn), false};
-    if (const auto u = unit(w)) return {*u, w == "%"};
+    if (text_.substr(at_).starts_with('(') && asks_for_figure(w)) return figure(w, at);
+    if (auto found = names_.find(w)) return used(*found, at, at);
+    if (w == "pi") return {Quantity(3.14159265358979323846, dimension::number), false, false};
+    if (w == "gn") return {Quantity(gn), false, true};
+    if (const auto u = unit(w)) return {*u, w == "%", w != "%"};
     fail(at, unknown(w, false));
     return {};
+  }
+
+  // What a name stands for; `blame` is where an error is told.
+  Evaluated used(const Outcome& found, std::size_t at, std::size_t blame) {
+    if (!found.ok()) {
+      fail(blame, found.error().text);
+      return {};
+    }
+    if (uses_) uses_->push_back({at, at_ - at, found->quantity});
+    return *found;
+  }
+
+  bool asks_for_figure(std::string_view w) const {
+    const std::vector<std::string> figures = names_.figures();
+    return std::find(figures.begin(), figures.end(), w) != figures.end();
+  }
+
+  // Iz(left leg): what stands in the brackets is a name, with spaces and brackets of its own.
+  Evaluated figure(std::string_view word, std::size_t at) {
+    const std::size_t open = at_;
+    int depth = 0;
+    for (; at_ < text_.size(); ++at_) {
+      if (text_[at_] == '(') ++depth;
+      if (text_[at_] == ')' && --depth == 0) break;
+    }
+    if (at_ == text_.size()) {
+      close_missing(open);
+      return {};
+    }
+    const std::string_view inside = text_.substr(open + 1, at_ - open - 1);
+    ++at_;
+    const std::size_t first = inside.find_first_not_of(' '), last = inside.find_last_not_of(' ');
+    if (first == std::string_view::npos) {
+      fail(open, fmt::format("a name was expected in the brackets of '{}'", word));
+      return {};
+    }
+    return used(names_.figure(word, inside.substr(first, last - first + 1)), at, open + 1 + first);
   }
 
   std::string unknown(std::string_view w, bool after_number) const {
@@ -380,18 +419,21 @@ class Reading {
           fail(at, fmt::format("'{}' compares {} with {}", f, name(v.quantity.dimension), name(g.quantity.dimension)));
         x = f == "min" ? std::min(x, g.quantity.si) : std::max(x, g.quantity.si);
         v.percent |= g.percent;
+        v.units |= g.units;
       }
     } else {
       if (!v.quantity.dimension.plain())
         fail(at, fmt::format("'{}' takes an angle, but this is {}", f, name(v.quantity.dimension)));
       x = f == "sin" ? std::sin(x) : f == "cos" ? std::cos(x) : std::tan(x);
       v.quantity.dimension = dimension::number;
+      v.units = false;
     }
     return v;
   }
 
   std::string_view text_;
   const Names& names_;
+  std::vector<Use>* uses_;
   std::size_t at_ = 0;
   int depth_ = 0;
   bool failed_ = false;
@@ -400,25 +442,18 @@ class Reading {
 
 }  // namespace
 
-std::optional<Outcome> Scope::find(std::string_view name) const {
-  const auto it = values_.find(name);
-  if (it == values_.end()) return std::nullopt;
-  return Outcome(it->second);
-}
-
-std::vector<std::string> Scope::names() const {
-  std::vector<std::string> all;
-  for (const auto& [name, value] : values_) all.push_back(name);
-  return all;
-}
-
 Outcome evaluate(std::string_view formula, const Names& names) {
   // By far the most frequent formula is a bare number: no reading needed.
   double value = 0;
   const auto [end, code] = std::from_chars(formula.data(), formula.data() + formula.size(), value);
   if (code == std::errc() && end == formula.data() + formula.size() && std::isfinite(value))
-    return Evaluated{Quantity(value, dimension::number), false};
-  return Reading(formula, names).whole();
+    return Evaluated{Quantity(value, dimension::number), false, false};
+  return Reading(formula, names, nullptr).whole();
+}
+
+Outcome evaluate(std::string_view formula, const Names& names, std::vector<Use>& uses) {
+  uses.clear();
+  return Reading(formula, names, &uses).whole();
 }
 
 std::string why_not_a_parameter(std::string_view name) {

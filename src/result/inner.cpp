@@ -71,4 +71,15 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
   return result;
 }
 
+Inner cross_section(const CoursePiece& piece, double along) {
+  CoursePiece p;
+  p.from = p.to = piece.from + along;
+  for (const auto part :
+       {&CoursePiece::N, &CoursePiece::Vy, &CoursePiece::Vz, &CoursePiece::T, &CoursePiece::My, &CoursePiece::Mz})
+    (p.*part).c[0] = (piece.*part)(along);
+  Inner result;
+  result.pieces = {p};
+  return result;
+}
+
 }  // namespace corvex::result

@@ -19,6 +19,9 @@ struct Inner {
 
 Inner inner(const Structure& structure, const solver::Analysis& analysis, std::size_t load_case, std::size_t member);
 
+// One cross-section of a piece, as a course without length.
+Inner cross_section(const solver::CoursePiece& piece, double along);
+
 // The piece that counts at a place.
 template <class Pieces>
 std::size_t piece_at(const Pieces& pieces, double x, Side side) {

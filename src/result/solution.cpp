@@ -131,12 +131,18 @@ Extreme MemberResult::movement() const {
   return largest_size(*inner_, {&CoursePiece::u, &CoursePiece::v, &CoursePiece::w}, {}, 3);
 }
 
-SectionState MemberResult::at(Length place, Side side) const {
+std::pair<std::size_t, double> MemberResult::locate(Length place, Side side) const {
   const double x = place.si();
   if (!(x >= -1e-9 * inner_->length && x <= inner_->length * (1 + 1e-9)))
     throw std::out_of_range("corvex: " + std::to_string(x) + " m is not on member '" + member().name + "'");
-  const CoursePiece& p = inner_->pieces[result::piece_at(inner_->pieces, x, side)];
-  const solver::State s = p.at(std::clamp(x, p.from, p.to) - p.from);
+  const std::size_t i = result::piece_at(inner_->pieces, x, side);
+  const CoursePiece& p = inner_->pieces[i];
+  return {i, std::clamp(x, p.from, p.to) - p.from};
+}
+
+SectionState MemberResult::at(Length place, Side side) const {
+  const auto [piece, along] = locate(place, side);
+  const solver::State s = inner_->pieces[piece].at(along);
   const Vector moved = local_axes(data_->structure, member()).global({s.u, s.v, s.w});
   return {ForceSize::si(s.N),   ForceSize::si(s.Vy),  ForceSize::si(s.Vz), MomentSize::si(s.T),
           MomentSize::si(s.My), MomentSize::si(s.Mz), Length::si(s.v),     Length::si(s.w),
@@ -161,6 +167,16 @@ std::optional<StressExtreme> MemberResult::max_stress() const {
 }
 std::optional<StressExtreme> MemberResult::min_stress() const {
   return result::StressCourse(data_->structure, member(), *inner_).normal(-1);
+}
+std::optional<StressExtreme> MemberResult::max_stress_at(Length place, Side side) const {
+  const auto [piece, along] = locate(place, side);
+  return result::StressCourse(data_->structure, member(), result::cross_section(inner_->pieces[piece], along))
+      .normal(1);
+}
+std::optional<StressExtreme> MemberResult::min_stress_at(Length place, Side side) const {
+  const auto [piece, along] = locate(place, side);
+  return result::StressCourse(data_->structure, member(), result::cross_section(inner_->pieces[piece], along))
+      .normal(-1);
 }
 std::optional<StressExtreme> MemberResult::von_mises() const {
   return result::StressCourse(data_->structure, member(), *inner_).von_mises();

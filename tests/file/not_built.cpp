@@ -12,7 +12,6 @@ TEST_CASE("Keys that are not built yet") {
       {"corvex: 1", "combinations: {service: {push: 1}}", "'combinations'"},
       {"corvex: 1", "limits: [{safety: 1.5}]", "'limits'"},
       {"corvex: 1", "accept: []", "'accept'"},
-      {"corvex: 1", "hand: {expect: []}", "'hand'"},
       {"corvex: 1", "variants: {}", "'variants'"},
       {"[0, 900]", "{from: A, by: [0, 900]}", "'from'"},
       {"[0, 900]", "{between: [A, A], at: 50 %}", "'between'"},

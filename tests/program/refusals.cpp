@@ -45,7 +45,7 @@ TEST_CASE("A wrong model ends with 2, says where and what, and writes nothing") 
       {deep, "model.yaml:1:35: error: lists and maps are nested more than 32 deep"},
       {with("A: fixed", "A: roller"), "model.yaml:7:1: error: the structure slides along x: nothing holds it"},
       {with("wall: 4 mm", "wall: 30 mm"), "model.yaml:3:58: error: a wall of 30 mm leaves no hole"},
-      {with("loads:", "hand: {}\nloads:"), "model.yaml:8:1: error: 'hand' in a model is not built yet"},
+      {with("loads:", "limits: []\nloads:"), "model.yaml:8:1: error: 'limits' in a model is not built yet"},
   }));
   const Folder folder;
   folder.write("model.yaml", model);
@@ -64,8 +64,8 @@ TEST_CASE("A wrong call ends with 2 and a hint") {
   folder.write("model.yaml", sound);
   const auto [call, message] = GENERATE(table<std::string, std::string>({
       {"sovle model.yaml", "there is no verb 'sovle'; did you mean 'solve'?"},
-      {"fly", "there is no verb 'fly'; there are: solve, demo"},
-      {"verify model.yaml", "'verify' is not built yet"},
+      {"fly", "there is no verb 'fly'; there are: solve, verify, demo"},
+      {"trace model.yaml", "'trace' is not built yet"},
       {"draw model.yaml", "'draw' is not built yet"},
       {"solve", "MODEL"},
       {"", "a verb was expected"},

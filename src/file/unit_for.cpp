@@ -1,0 +1,70 @@
+#include <fmt/format.h>
+
+#include <charconv>
+#include <cmath>
+
+#include "corvex/file.hpp"
+
+namespace corvex {
+namespace {
+
+NamedUnit raised(const NamedUnit& unit, int power) {
+  static const char* powers[] = {"", "", "²", "³", "⁴", "⁵", "⁶"};
+  if (power < 1 || power > 6) return {unit.text + "^" + std::to_string(power), std::pow(unit.si, power)};
+  return {unit.text + powers[power], std::pow(unit.si, power)};
+}
+
+// In products with forces metres are at home, whatever the drawing is in.
+NamedUnit lever(const ModelUnits& u) {
+  return u.length.text == "in" || u.length.text == "ft" ? u.length : NamedUnit{"m", 1};
+}
+
+}  // namespace
+
+NamedUnit unit_for(const Dimension& d, const ModelUnits& u) {
+  const auto& [length, mass, time, temperature, angle] = d.exponent;
+  const bool whole = length == std::round(length);
+  if (d.none()) return {"", 1};
+  if (d == dimension::angle) return u.angle;
+  if (d == dimension::length) return u.length;
+  if (d == dimension::stress) return u.stress;
+  if (d == dimension::mass) return u.mass;
+  if (d == dimension::moment) return u.moment;
+  if (mass == 0 && time == 0 && temperature == 0 && angle == 0 && whole && length >= 2 && length <= 6)
+    return raised(u.section, static_cast<int>(length));
+  if (mass == 1 && time == -2 && temperature == 0 && angle == 0 && whole) {
+    const int levers = static_cast<int>(length) - 1;
+    if (levers == 0) return u.force;
+    const NamedUnit l = raised(lever(u), std::abs(levers));
+    return levers > 0 ? NamedUnit{u.force.text + "·" + l.text, u.force.si * l.si}
+                      : NamedUnit{u.force.text + "/" + l.text, u.force.si / l.si};
+  }
+  // Written so that it can be read again.
+  static const char* base[] = {"m", "kg", "s", "K", "rad"};
+  std::string text;
+  const auto add = [&](std::size_t i, double e) {
+    text += base[i];
+    if (e != 1) text += e == std::round(e) ? fmt::format("^{}", static_cast<int>(e)) : fmt::format("^({})", e);
+  };
+  for (std::size_t i = 0; i < d.exponent.size(); ++i)
+    if (d.exponent[i] > 0) text += text.empty() ? "" : "·", add(i, d.exponent[i]);
+  if (text.empty()) text = "1";
+  for (std::size_t i = 0; i < d.exponent.size(); ++i)
+    if (d.exponent[i] < 0) text += "/", add(i, -d.exponent[i]);
+  return {text, 1};
+}
+
+std::string numbers_put_in(const WorkedFormula& formula, const ModelUnits& units, int digits) {
+  return with_numbers(formula, [&](const Quantity& q) {
+    const NamedUnit unit = unit_for(q.dimension, units);
+    const std::string rounded = fmt::format("{:.{}e}", q.si / unit.si, digits - 1);
+    double value = 0;
+    std::from_chars(rounded.data(), rounded.data() + rounded.size(), value);
+    // What only divides ("1/K") follows its number as it is.
+    if (unit.text.empty()) return fmt::format("{}", value);
+    return unit.text.front() == '1' ? fmt::format("{} {}", value, unit.text.substr(1))
+                                    : fmt::format("{} {}", value, unit.text);
+  });
+}
+
+}  // namespace corvex

@@ -1,0 +1,152 @@
+#include "hand/figure.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace corvex {
+
+const std::vector<FigureKind>& figure_kinds() {
+  using Kind = Figure::Kind;
+  using Of = FigureKind::Of;
+  // The plain words mean the local x–y plane; a kind's own name comes first.
+  static const std::vector<FigureKind> all = {{"reaction", Kind::reaction, Of::point},
+                                              {"displacement", Kind::displacement, Of::point},
+                                              {"rotation", Kind::rotation, Of::point},
+                                              {"axial", Kind::axial, Of::member},
+                                              {"shear", Kind::shear_y, Of::member},
+                                              {"shear-y", Kind::shear_y, Of::member},
+                                              {"shear-z", Kind::shear_z, Of::member},
+                                              {"torsion", Kind::torsion, Of::member},
+                                              {"moment", Kind::moment_z, Of::member},
+                                              {"moment-z", Kind::moment_z, Of::member},
+                                              {"moment-y", Kind::moment_y, Of::member},
+                                              {"deflection", Kind::deflection_y, Of::member},
+                                              {"deflection-y", Kind::deflection_y, Of::member},
+                                              {"deflection-z", Kind::deflection_z, Of::member},
+                                              {"sag", Kind::sag, Of::member},
+                                              {"stress", Kind::stress, Of::member},
+                                              {"mass", Kind::mass, Of::total}};
+  return all;
+}
+
+}  // namespace corvex
+
+namespace corvex::hand {
+namespace {
+
+using Kind = Figure::Kind;
+
+const char* part_words[] = {"", " x", " y", " z", " mx", " my", " mz"};
+const char* take_words[] = {"", " max", " min", " start", " end"};
+
+Quantity part_of(const Figure& f, const std::array<double, 6>& six, const Dimension& first) {
+  if (f.part == Part::size) return {std::hypot(six[0], six[1], six[2]), first};
+  return {six[static_cast<std::size_t>(f.part) - 1], f.part < Part::mx ? first : dimension::moment};
+}
+
+Quantity along(const Diagram& d, const Figure& f, const Target& t, Length length) {
+  if (t.at) {
+    const Quantity q = d.at(*t.at);
+    return q;
+  }
+  switch (f.take) {
+    case Take::max: return d.max().value;
+    case Take::min: return d.min().value;
+    case Take::start: return d.at(Length());
+    case Take::end: return d.at(length);
+    case Take::size: break;
+  }
+  const Quantity high = d.max().value, low = d.min().value;
+  return {std::max(std::abs(high.si), std::abs(low.si)), high.dimension};
+}
+
+std::optional<Quantity> stress(const MemberResult& m, const Figure& f, const Target& t) {
+  std::optional<Length> at = t.at;
+  if (f.take == Take::start) at = Length();
+  if (f.take == Take::end) at = m.length();
+  const auto high = at ? m.max_stress_at(*at) : m.max_stress(), low = at ? m.min_stress_at(*at) : m.min_stress();
+  if (!high || !low) return std::nullopt;
+  if (f.take == Take::max) return high->value;
+  if (f.take == Take::min) return low->value;
+  return Quantity(std::max(std::abs(high->value.si()), std::abs(low->value.si())), dimension::stress);
+}
+
+Quantity sag(const MemberResult& m, const Figure& f, const Target& t) {
+  if (t.at) return m.sag_at(*t.at);
+  // Both ends lie on the chord.
+  if (f.take == Take::min || f.take == Take::start || f.take == Take::end) return Length();
+  return m.sag().value;
+}
+
+}  // namespace
+
+const FigureKind& describe_kind(Kind kind) {
+  return *std::find_if(figure_kinds().begin(), figure_kinds().end(),
+                       [&](const FigureKind& k) { return k.kind == kind; });
+}
+
+Dimension dimension_of(const Figure& f) {
+  switch (f.kind) {
+    case Kind::reaction: return f.part < Part::mx ? dimension::force : dimension::moment;
+    case Kind::displacement: return dimension::length;
+    case Kind::rotation: return dimension::angle;
+    case Kind::axial:
+    case Kind::shear_y:
+    case Kind::shear_z: return dimension::force;
+    case Kind::torsion:
+    case Kind::moment_y:
+    case Kind::moment_z: return dimension::moment;
+    case Kind::deflection_y:
+    case Kind::deflection_z:
+    case Kind::sag: return dimension::length;
+    case Kind::stress: return dimension::stress;
+    case Kind::mass: return dimension::mass;
+  }
+  return {};
+}
+
+std::string words(const Figure& f) {
+  const FigureKind& kind = describe_kind(f.kind);
+  std::string text = kind.name;
+  if (kind.of == FigureKind::Of::total) return text + " total";
+  text += " " + f.of;
+  if (kind.of == FigureKind::Of::point) return text + part_words[static_cast<std::size_t>(f.part)];
+  text += take_words[static_cast<std::size_t>(f.take)];
+  if (f.at) text += " at " + (f.at->value ? std::to_string(f.at->value->si) + " m" : f.at->text);
+  return text;
+}
+
+std::optional<Quantity> computed(const CaseResult& c, const Figure& f, const Target& t) {
+  switch (f.kind) {
+    case Kind::reaction: {
+      const Reaction r = c.reaction(t.point);
+      return part_of(f, {r.x.si(), r.y.si(), r.z.si(), r.mx.si(), r.my.si(), r.mz.si()}, dimension::force);
+    }
+    case Kind::displacement: {
+      const Displacement d = c.displacement(t.point);
+      return part_of(f, {d.x.si(), d.y.si(), d.z.si()}, dimension::length);
+    }
+    case Kind::rotation: {
+      const Displacement d = c.displacement(t.point);
+      return part_of(f, {d.rx.si(), d.ry.si(), d.rz.si()}, dimension::angle);
+    }
+    case Kind::mass: return std::nullopt;
+    default: break;
+  }
+  const MemberResult m = c[t.member];
+  const auto diagram = [&](const Diagram& d) { return along(d, f, t, m.length()); };
+  switch (f.kind) {
+    case Kind::axial: return diagram(m.axial());
+    case Kind::shear_y: return diagram(m.shear_y());
+    case Kind::shear_z: return diagram(m.shear_z());
+    case Kind::torsion: return diagram(m.torsion());
+    case Kind::moment_y: return diagram(m.moment_y());
+    case Kind::moment_z: return diagram(m.moment_z());
+    case Kind::deflection_y: return diagram(m.deflection_y());
+    case Kind::deflection_z: return diagram(m.deflection_z());
+    case Kind::sag: return sag(m, f, t);
+    default: return stress(m, f, t);
+  }
+}
+
+}  // namespace corvex::hand

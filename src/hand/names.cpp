@@ -1,0 +1,106 @@
+#include "hand/names.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace corvex::hand {
+namespace {
+
+using Outcome = Expected<Evaluated, FormulaError>;
+using Value = std::optional<Quantity>;  // nothing: the material or section does not tell
+
+struct MaterialFigure {
+  const char* word;
+  Value (*value)(const Material&);
+};
+const MaterialFigure of_material[] = {
+    {"E", [](const Material& m) { return Value(m.E); }},
+    {"G", [](const Material& m) { return Value(m.shear_modulus()); }},
+    {"density", [](const Material& m) { return Value(m.density); }},
+    {"expansion", [](const Material& m) { return Value(m.expansion); }},
+    {"yield", [](const Material& m) { return m.yield ? Value(*m.yield) : Value(); }},
+};
+
+// A section that leaves a figure out has zero there.
+template <int L>
+Value known(Measure<L, 0, 0> m) {
+  return m.si() != 0 ? Value(m) : Value();
+}
+
+struct SectionFigure {
+  const char* word;
+  Value (*value)(const SectionProperties&);
+};
+const SectionFigure of_section[] = {
+    {"A", [](const SectionProperties& p) { return known(p.A); }},
+    {"Ay", [](const SectionProperties& p) { return known(p.Ay); }},
+    {"Az", [](const SectionProperties& p) { return known(p.Az); }},
+    {"Iy", [](const SectionProperties& p) { return known(p.Iy); }},
+    {"Iz", [](const SectionProperties& p) { return known(p.Iz); }},
+    {"J", [](const SectionProperties& p) { return known(p.J); }},
+    {"Wy", [](const SectionProperties& p) { return known(p.Wy); }},
+    {"Wz", [](const SectionProperties& p) { return known(p.Wz); }},
+};
+
+template <class Figures>
+auto entry_of(const Figures& figures, std::string_view word) {
+  return std::find_if(std::begin(figures), std::end(figures), [&](const auto& f) { return f.word == word; });
+}
+
+Outcome no_such(std::string_view kinds, std::string_view name, const std::vector<std::string>& known) {
+  std::string text = fmt::format("there is no {} '{}'", kinds, name);
+  if (const std::string near = nearest(name, known); !near.empty()) text += fmt::format("; did you mean '{}'?", near);
+  return FormulaError{0, std::move(text)};
+}
+
+// Of a thing that bears the name itself and of a member of the same name, where they agree.
+Outcome one_of(std::string_view word, std::string_view of, const std::optional<Value>& own, const char* kind,
+               const std::optional<Value>& members) {
+  if (own && members && *own != *members)
+    return FormulaError{0, fmt::format("a {} and a member are both named '{}', and their {} differ", kind, of, word)};
+  const Value value = own ? *own : *members;
+  if (!value) return FormulaError{0, fmt::format("{} of '{}' is not known", word, of)};
+  return Evaluated{*value, false, true};
+}
+
+}  // namespace
+
+std::vector<std::string> StructureNames::figures() const {
+  std::vector<std::string> words{"length"};
+  for (const auto& f : of_material) words.emplace_back(f.word);
+  for (const auto& f : of_section) words.emplace_back(f.word);
+  return words;
+}
+
+Outcome StructureNames::figure(std::string_view word, std::string_view of) const {
+  const auto member = s_.find_member(of);
+  std::vector<std::string> names;
+  for (const Member& m : s_.members()) names.push_back(m.name);
+  if (word == "length") {
+    if (!member) return no_such("member", of, names);
+    return Evaluated{Quantity(s_.length_of(s_[*member]), dimension::length), false, true};
+  }
+  if (const auto f = entry_of(of_material, word); f != std::end(of_material)) {
+    std::optional<Value> own, members;
+    const auto& all = s_.materials();
+    const auto used = std::find_if(all.begin(), all.end(), [&](const Material& m) { return m.name == of; });
+    if (used != all.end())
+      own = f->value(*used);
+    else if (const auto built_in = find_material(of))
+      own = f->value(*built_in);
+    if (member) members = f->value(s_.material_of(s_[*member]));
+    for (const Material& m : all) names.push_back(m.name);
+    for (const std::string& name : material_names()) names.push_back(name);
+    return own || members ? one_of(word, of, own, "material", members) : no_such("material or member", of, names);
+  }
+  const auto f = entry_of(of_section, word);
+  if (f == std::end(of_section)) return Names::figure(word, of);
+  std::optional<Value> own, members;
+  if (const auto section = s_.find_section(of)) own = f->value(s_.sections()[section->index].section.properties());
+  if (member) members = f->value(s_.section_of(s_[*member]).properties());
+  for (const NamedSection& n : s_.sections()) names.push_back(n.name);
+  return own || members ? one_of(word, of, own, "section", members) : no_such("section or member", of, names);
+}
+
+}  // namespace corvex::hand

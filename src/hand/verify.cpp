@@ -1,0 +1,89 @@
+#include <algorithm>
+#include <cmath>
+
+#include "hand/work_out.hpp"
+
+namespace corvex {
+namespace {
+
+using hand::Worked;
+
+bool is_unsigned(const Figure& f) {
+  const bool of_point = hand::describe_kind(f.kind).of == FigureKind::Of::point;
+  if (f.kind == Figure::Kind::sag || f.kind == Figure::Kind::mass) return true;
+  return of_point ? f.part == Part::size : f.take == Take::size && (!f.at || f.kind == Figure::Kind::stress);
+}
+
+// What a figure that is not kept makes one think of.
+std::string remark(const Expectation& e, const Comparison& c) {
+  if (is_unsigned(e.figure) && c.hand.si < 0)
+    return "this figure has no sign, but the hand value is negative: " +
+           std::string(hand::describe_kind(e.figure.kind).of == FigureKind::Of::point ? "name a part"
+                                                                                      : "take max or min");
+  if (c.hand.si != 0 && std::abs(c.computed.si / c.hand.si + 1) <= 1e-3) return "the same size with the other sign";
+  return {};
+}
+
+Comparison compare(const Solution& solution, const Expectation& e, Worked w) {
+  Comparison c;
+  c.what = hand::words(e.figure);
+  c.formula = std::move(w.formula);
+  c.hand = w.value;
+  c.within = w.within;
+  c.absolute = w.absolute;
+  c.note = e.note;
+  std::optional<Quantity> computed;
+  if (e.figure.kind == Figure::Kind::mass) {
+    computed = solution.structure().mass();
+  } else {
+    const CaseResult result = solution[w.load_case];
+    c.load_case = result.name();
+    computed = hand::computed(result, e.figure, w.target);
+  }
+  if (!computed) {
+    c.computed = {std::nan(""), c.hand.dimension};
+    c.deviation = std::nan("");
+    c.remark = "the section does not tell enough for a stress";
+    return c;
+  }
+  c.computed = {computed->si, c.hand.dimension};
+  const double difference = c.computed.si - c.hand.si;
+  c.deviation = c.absolute ? difference : difference / c.hand.si;
+  // A difference of rounding is none.
+  constexpr double rounding = 1e-12;
+  const double allowed = c.within + rounding * (c.absolute ? std::abs(c.hand.si) : 1);
+  c.kept = std::abs(c.deviation) <= allowed;
+  if (!c.kept) c.remark = remark(e, c);
+  return c;
+}
+
+}  // namespace
+
+bool Verification::all_kept() const {
+  return std::all_of(comparisons.begin(), comparisons.end(), [](const Comparison& c) { return c.kept; });
+}
+
+Expected<Verification, Problems> verify(const Solution& solution, const HandCalculation& hand) {
+  auto worked = hand::work_out(solution.structure(), hand);
+  if (!worked) return worked.error();
+  Verification v{std::move(worked.value().values), {}};
+  for (std::size_t i = 0; i < hand.expect.size(); ++i)
+    v.comparisons.push_back(compare(solution, hand.expect[i], std::move(worked.value().expectations[i])));
+  return v;
+}
+
+bool needs_brackets(const std::string& formula, const Use& use, const std::string& number) {
+  if (number.find_first_of("-−") == 0) return true;
+  const std::size_t space = number.find(' ');
+  if (space == std::string::npos) return false;
+  const std::size_t next = formula.find_first_not_of(' ', use.offset + use.length);
+  if (next != std::string::npos && formula[next] == '^') return true;
+  for (const char* raised : {"⁰", "¹", "²", "³", "⁴", "⁵", "⁶", "⁷", "⁸", "⁹", "⁻"})
+    if (next != std::string::npos && formula.compare(next, std::string(raised).size(), raised) == 0) return true;
+  const std::size_t before = use.offset > 0 ? formula.find_last_not_of(' ', use.offset - 1) : std::string::npos;
+  const bool compound =
+      number.find_first_of("/*", space) != std::string::npos || number.find("·", space) != std::string::npos;
+  return compound && before != std::string::npos && formula[before] == '/';
+}
+
+}  // namespace corvex

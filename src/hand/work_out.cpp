@@ -1,0 +1,255 @@
+#include "hand/work_out.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "hand/names.hpp"
+
+namespace corvex::hand {
+namespace {
+
+using Kind = Figure::Kind;
+using Of = FigureKind::Of;
+
+// What is wanted of a formula, with what a plain number counts in.
+struct Wanted {
+  const char* what;
+  const char* example;
+  const char* unit_key;
+  std::optional<double> bare;
+};
+
+class Work {
+ public:
+  Work(const Structure& s, const HandCalculation& hand) : s_(s), hand_(hand), figures_(s), names_(figures_) {}
+
+  Expected<WorkedOut, Problems> operator()() {
+    read_values();
+    WorkedOut out;
+    for (entry_ = 0; entry_ < hand_.expect.size(); ++entry_) out.expectations.push_back(one(hand_.expect[entry_]));
+    if (!problems_.empty()) return problems_;
+    for (const HandValue& v : hand_.let) {
+      WorkedValue w{v.name, {v.is.text, {}}, {}};
+      w.value = v.is.value ? *v.is.value : evaluate(v.is.text, names_, w.formula.uses)->quantity;
+      out.values.push_back(std::move(w));
+    }
+    return out;
+  }
+
+ private:
+  void tell(Subject subject, std::string key, std::string text, std::size_t offset) {
+    Problem& p = problems_.emplace_back();
+    p.text = std::move(text);
+    p.subject = std::move(subject);
+    p.key = std::move(key);
+    p.offset = offset;
+  }
+  void fail(std::string key, std::string text, std::size_t offset = 0) {
+    tell({Subject::Kind::expectation, "", entry_}, std::move(key), std::move(text), offset);
+  }
+
+  void read_values() {
+    const auto told = [&](const HandValue& v, const char* key, std::string text, std::size_t offset = 0) {
+      tell({Subject::Kind::hand_value, v.name, 0}, key, std::move(text), offset);
+    };
+    for (const HandValue& v : hand_.let) {
+      if (const std::string why = why_not_a_parameter(v.name); !why.empty())
+        told(v, "", fmt::format("'{}' cannot be a name of a hand calculation: {}", v.name, why));
+      else if (!(v.is.value ? names_.add(v.name, *v.is.value) : names_.add(v.name, v.is.text)))
+        told(v, "", fmt::format("the name '{}' stands for another value already", v.name));
+    }
+    for (const HandValue& v : hand_.let)
+      if (const auto error = names_.own_error(v.name))
+        told(v, "is", fmt::format("'{}': {}", v.is.text, error->text), error->offset);
+  }
+
+  std::optional<Evaluated> evaluated(const HandFormula& f, const char* key, std::vector<Use>& uses) {
+    if (f.value) return Evaluated{*f.value, false, !f.value->dimension.none()};
+    const auto e = evaluate(f.text, names_, uses);
+    if (e) return *e;
+    if (e.error().text.empty())
+      broken_ = true;  // told where the name stands
+    else
+      fail(key, fmt::format("'{}': {}", f.text, e.error().text), e.error().offset);
+    return std::nullopt;
+  }
+
+  // Puts the unit to a plain number, or tells what was expected.
+  std::optional<Quantity> as(const Dimension& d, const HandFormula& f, const Evaluated& e, const char* key) {
+    const Quantity& q = e.quantity;
+    if (q.dimension.none() && !d.none() && q.si == 0) return Quantity(0, d);
+    const Wanted w = wanted(d);
+    if (q.dimension.none() && !d.none() && !e.units && w.bare) return Quantity(q.si * *w.bare, d);
+    if (compatible(q.dimension, d) && (!q.dimension.none() || d.none() || e.units)) return Quantity(q.si, d);
+    const std::string written = f.value ? "the value" : "'" + f.text + "'";
+    if (q.dimension.none()) {
+      std::string text =
+          fmt::format("{} {}; {} was expected, as {}", written,
+                      e.units ? "is a plain number, since its units cancel" : "has no unit", w.what, w.example);
+      if (!e.units) text += fmt::format(" (or name {} under units:)", w.unit_key);
+      fail(key, std::move(text));
+    } else {
+      fail(key, fmt::format("{} is {}; {} was expected, as {}", written, name(q.dimension), w.what, w.example));
+    }
+    return std::nullopt;
+  }
+
+  Wanted wanted(const Dimension& d) const {
+    const BareUnits& u = hand_.units;
+    if (d == dimension::force) return {"a force", "3.2 kN", "force", u.force};
+    if (d == dimension::moment) return {"a moment", "1.5 kN*m", "moment", u.moment};
+    if (d == dimension::length) return {"a movement", "2.8 mm", "deflection", u.deflection};
+    if (d == dimension::stress) return {"a stress", "120 MPa", "stress", u.stress};
+    if (d == dimension::mass) return {"a mass", "31.4 kg", "mass", u.mass};
+    return {"an angle", "0.2 deg", "angle", u.angle};
+  }
+
+  template <class Things>
+  void no_such(const char* key, const char* kind, const std::string& name, const Things& things) {
+    std::vector<std::string> known;
+    for (const auto& thing : things) known.push_back(name_of(thing));
+    std::string text = fmt::format("there is no {} '{}'", kind, name);
+    if (const std::string near = nearest(name, known); !near.empty()) text += fmt::format("; did you mean '{}'?", near);
+    fail(key, std::move(text));
+  }
+  static const std::string& name_of(const LoadCase& c) { return c.name(); }
+  template <class Thing>
+  static const std::string& name_of(const Thing& thing) {
+    return thing.name;
+  }
+
+  void find_case(const Expectation& e, Worked& w) {
+    const auto& cases = s_.load_cases();
+    if (e.figure.kind == Kind::mass) {
+      if (!e.load_case.empty()) fail("case", "the mass is the same in every load case");
+      return;
+    }
+    if (e.load_case.empty()) {
+      if (cases.size() > 1)
+        fail("", fmt::format("there are {} load cases; say which one, as case: {}", cases.size(), cases[0].name()));
+      return;
+    }
+    const auto it =
+        std::find_if(cases.begin(), cases.end(), [&](const LoadCase& c) { return c.name() == e.load_case; });
+    if (it == cases.end()) return no_such("case", "load case", e.load_case, cases);
+    w.load_case = static_cast<std::size_t>(it - cases.begin());
+  }
+
+  void find_target(const Figure& f, Worked& w) {
+    const FigureKind& kind = describe_kind(f.kind);
+    if (kind.of == Of::point) {
+      if (const auto point = s_.find_point(f.of))
+        w.target.point = *point;
+      else
+        return no_such(kind.name, "point", f.of, s_.points());
+      check_part(f);
+      const auto here = [&](const PointSupport& p) { return p.at == w.target.point; };
+      if (f.kind == Kind::reaction && std::none_of(s_.supports().begin(), s_.supports().end(), here))
+        fail(kind.name, fmt::format("there is no support at '{}', hence no reaction", f.of));
+    } else if (kind.of == Of::member) {
+      if (const auto member = s_.find_member(f.of))
+        w.target.member = *member;
+      else
+        return no_such(kind.name, "member", f.of, s_.members());
+      if (f.at) find_place(f, w);
+    }
+  }
+
+  void check_part(const Figure& f) {
+    if (f.part == Part::size) return;
+    if (f.kind != Kind::reaction && f.part >= Part::mx)
+      return fail("part", "a moment is a part of a reaction only; expected: x, y, z, size");
+    if (!s_.is_plane()) return;
+    const bool turns = f.kind == Kind::rotation;
+    const bool exists = turns ? f.part == Part::z : f.part == Part::x || f.part == Part::y || f.part == Part::mz;
+    if (!exists)
+      fail("part", turns ? "in a plane structure a rotation is about z; expected: z, size"
+                         : "a plane structure has no such part; expected: x, y, mz, size");
+  }
+
+  void find_place(const Figure& f, Worked& w) {
+    std::vector<Use> ignored;
+    const double L = s_.length_of(s_[w.target.member]);
+    const auto e = evaluated(*f.at, "at", ignored);
+    if (!e) return;
+    double x = 0;
+    if (e->quantity.dimension.plain() && e->percent) {
+      x = e->quantity.si * L;
+    } else if (e->quantity.dimension.none() && !e->units && hand_.units.length) {
+      x = e->quantity.si * *hand_.units.length;
+    } else if (compatible(e->quantity.dimension, dimension::length) || e->quantity.si == 0) {
+      x = e->quantity.si;
+    } else {
+      return fail("at", fmt::format("'{}' is {}; a place on the member was expected, as 1.2 m or 50 %", f.at->text,
+                                    name(e->quantity.dimension)));
+    }
+    if (!(x >= -1e-9 * L && x <= L * (1 + 1e-9)))
+      return fail("at", fmt::format("{:.6g} m is not on member '{}', which is {:.6g} m long", x, f.of, L));
+    w.target.at = Length::si(std::clamp(x, 0.0, L));
+    if (f.take == Take::start || f.take == Take::end)
+      fail("take", "a place is given by 'at' already");
+    else if (f.take != Take::size && f.kind != Kind::stress)
+      fail("take", "at one place there is one value; only stress has a largest and a smallest across the section");
+  }
+
+  void find_tolerance(const Expectation& e, Worked& w) {
+    std::vector<Use> ignored;
+    const auto t = evaluated(e.within, "within", ignored);
+    if (!t) return;
+    w.absolute = !t->quantity.dimension.plain() || t->quantity.dimension == dimension::angle;
+    const Dimension d = dimension_of(e.figure);
+    if (w.absolute && !compatible(t->quantity.dimension, d))
+      return fail("within", fmt::format("'{}' is {}; a share, as 1 %, or {} was expected", e.within.text,
+                                        name(t->quantity.dimension), name(d)));
+    w.within = t->quantity.si;
+    if (!(w.within >= 0)) return fail("within", "the allowed difference cannot be negative");
+    if (!w.absolute && w.value.si == 0 && !broken_)
+      fail("within",
+           fmt::format("the hand value is 0, so that a share of it is nothing: give the allowed difference as {}",
+                       name(d)));
+  }
+
+  Worked one(const Expectation& e) {
+    Worked w;
+    w.formula.text = e.is.text;
+    broken_ = false;
+    find_target(e.figure, w);
+    find_case(e, w);
+    if (const auto value = evaluated(e.is, "is", w.formula.uses)) {
+      if (const auto q = as(dimension_of(e.figure), e.is, *value, "is"))
+        w.value = *q;
+      else
+        broken_ = true;
+    } else {
+      broken_ = true;
+    }
+    find_tolerance(e, w);
+    return w;
+  }
+
+  const Structure& s_;
+  const HandCalculation& hand_;
+  StructureNames figures_;
+  Definitions names_;
+  Problems problems_;
+  std::size_t entry_ = 0;
+  bool broken_ = false;
+};
+
+}  // namespace
+
+Expected<WorkedOut, Problems> work_out(const Structure& structure, const HandCalculation& hand) {
+  return Work(structure, hand)();
+}
+
+}  // namespace corvex::hand
+
+namespace corvex {
+
+Problems check(const Structure& structure, const HandCalculation& hand) {
+  const auto worked = hand::work_out(structure, hand);
+  return worked ? Problems{} : worked.error();
+}
+
+}  // namespace corvex

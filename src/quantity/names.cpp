@@ -1,0 +1,72 @@
+// Where formulas look up their names.
+#include <fmt/format.h>
+
+#include "corvex/formula.hpp"
+
+namespace corvex {
+
+using Outcome = Expected<Evaluated, FormulaError>;
+
+Outcome Names::figure(std::string_view word, std::string_view) const {
+  return FormulaError{0, fmt::format("'{}' cannot be asked for here", word)};
+}
+
+std::optional<Outcome> Scope::find(std::string_view name) const {
+  const auto it = values_.find(name);
+  if (it == values_.end()) return std::nullopt;
+  return Outcome(it->second);
+}
+
+std::vector<std::string> Scope::names() const {
+  std::vector<std::string> all;
+  for (const auto& [name, value] : values_) all.push_back(name);
+  return all;
+}
+
+bool Definitions::add(std::string name, std::string formula) {
+  return all_.try_emplace(std::move(name), Entry{std::move(formula), std::nullopt}).second;
+}
+
+bool Definitions::add(std::string name, const Quantity& value) {
+  const Evaluated known{value, false, !value.dimension.none()};
+  return all_.try_emplace(std::move(name), Entry{"", Outcome(known)}).second;
+}
+
+std::optional<Outcome> Definitions::find(std::string_view name) const {
+  const auto it = all_.find(name);
+  if (it == all_.end()) return outer_ ? outer_->find(name) : std::nullopt;
+  Entry& entry = it->second;
+  if (entry.busy) return Outcome(FormulaError{0, fmt::format("'{}' is defined by way of itself", name)});
+  if (!entry.result) {
+    entry.busy = true;
+    entry.result = evaluate(entry.formula, *this);
+    entry.busy = false;
+  }
+  // Told once, where the definition stands; not again at every use.
+  if (!entry.result->ok()) return Outcome(FormulaError{0, ""});
+  return entry.result;
+}
+
+std::vector<std::string> Definitions::names() const {
+  std::vector<std::string> names;
+  if (outer_) names = outer_->names();
+  for (const auto& [name, entry] : all_) names.push_back(name);
+  return names;
+}
+
+std::vector<std::string> Definitions::figures() const {
+  return outer_ ? outer_->figures() : std::vector<std::string>();
+}
+
+Outcome Definitions::figure(std::string_view word, std::string_view of) const {
+  return outer_ ? outer_->figure(word, of) : Names::figure(word, of);
+}
+
+std::optional<FormulaError> Definitions::own_error(std::string_view name) const {
+  const auto it = all_.find(name);
+  if (it == all_.end() || !find(name) || it->second.result->ok() || it->second.result->error().text.empty())
+    return std::nullopt;
+  return it->second.result->error();
+}
+
+}  // namespace corvex
