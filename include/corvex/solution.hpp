@@ -164,4 +164,27 @@ class Solution {
 
 Solution solve(const Structure& structure);
 
+namespace solver {
+struct Kept;
+}
+
+// Solves one structure after another, as `solve` does, and keeps what depends on the topology alone: as long as the
+// same members join the same points with the same supports, and only sections, materials, positions and loads change,
+// the order of elimination and the places of the matrix are found once. For loops over wall thicknesses and the like.
+//
+//     corvex::Solver solver;
+//     for (double wall : {2.5, 3.0, 4.0}) print(solver.solve(trestle(wall * corvex::mm)));
+class Solver {
+ public:
+  Solver();
+  ~Solver();
+  Solver(Solver&&) noexcept;
+  Solver& operator=(Solver&&) noexcept;
+
+  Solution solve(const Structure& structure);
+
+ private:
+  std::unique_ptr<solver::Kept> kept_;
+};
+
 }  // namespace corvex

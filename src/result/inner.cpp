@@ -30,21 +30,20 @@ void straighten(CoursePiece& p, const Vector12& own, double length) {
 Inner inner(const Structure& structure, const solver::Analysis& analysis, std::size_t load_case, std::size_t member) {
   Inner result;
   const Member& m = structure.members()[member];
-  const Axes axes = local_axes(structure, m);
-  const solver::Rigidity rigidity = solver::rigidity(structure, m);
+  const Axes& axes = analysis.spans.axes[member];
   const solver::CaseAnalysis& c = analysis.cases[load_case];
   result.length = structure.length_of(m);
   double force = 0, moment = 0, movement = 0;
   for (std::size_t i = analysis.spans.first[member]; i < analysis.spans.first[member + 1]; ++i) {
     const solver::Span& span = analysis.spans.all[i];
-    const solver::Element element(rigidity, span);
+    const solver::Element& element = analysis.elements[i];
     const auto loads = c.loads.on(i);
     const solver::Ends ends =
         element.own_ends(solver::ends(axes, span.length, c.movement[span.a], c.movement[span.b]), loads);
     const Vector12& own = ends.movement;
     const Vector12 f = element.end_forces(ends, loads);
     const solver::State start{-f(0), f(1), f(2), -f(3), f(4), -f(5), own(0), own(1), own(2), own(3), own(5), -own(4)};
-    std::vector<CoursePiece> course = solver::integrate(rigidity, span.length, loads, start);
+    std::vector<CoursePiece> course = solver::integrate(element.rigidity(), span.length, loads, start);
     const solver::State end = course.back().at(course.back().to - course.back().from);
     for (CoursePiece& p : course) {
       meet(p.u, own(6) - end.u, span.length, p.from);

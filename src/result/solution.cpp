@@ -9,6 +9,7 @@
 #include "result/polynomial.hpp"
 #include "result/stress.hpp"
 #include "solve/balance.hpp"
+#include "solve/kept.hpp"
 
 namespace corvex {
 namespace {
@@ -143,7 +144,7 @@ std::pair<std::size_t, double> MemberResult::locate(Length place, Side side) con
 SectionState MemberResult::at(Length place, Side side) const {
   const auto [piece, along] = locate(place, side);
   const solver::State s = inner_->pieces[piece].at(along);
-  const Vector moved = local_axes(data_->structure, member()).global({s.u, s.v, s.w});
+  const Vector moved = data_->analysis.spans.axes[member_].global({s.u, s.v, s.w});
   return {ForceSize::si(s.N),   ForceSize::si(s.Vy),  ForceSize::si(s.Vz), MomentSize::si(s.T),
           MomentSize::si(s.My), MomentSize::si(s.Mz), Length::si(s.v),     Length::si(s.w),
           Length::si(moved.x),  Length::si(moved.y),  Length::si(moved.z)};
@@ -276,10 +277,19 @@ CaseResult Solution::operator[](std::string_view load_case) const {
   missing("load case", load_case);
 }
 
-Solution solve(const Structure& structure) {
-  auto analysis = solver::analyse(structure);
+Solver::Solver() : kept_(std::make_unique<solver::Kept>()) {}
+Solver::~Solver() = default;
+Solver::Solver(Solver&&) noexcept = default;
+Solver& Solver::operator=(Solver&&) noexcept = default;
+
+Solution Solver::solve(const Structure& structure) {
+  auto analysis = solver::analyse(structure, *kept_);
   if (!analysis) return Solution(analysis.error());
   return Solution(std::make_shared<const result::Data>(result::Data{structure, std::move(analysis.value())}));
+}
+
+Solution solve(const Structure& structure) {
+  return Solver().solve(structure);
 }
 
 }  // namespace corvex

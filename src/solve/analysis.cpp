@@ -6,7 +6,7 @@
 
 #include "solve/balance.hpp"
 #include "solve/equilibrium.hpp"
-#include "solve/factor.hpp"
+#include "solve/kept.hpp"
 #include "solve/load_checks.hpp"
 #include "solve/mechanism.hpp"
 #include "solve/spin.hpp"
@@ -19,9 +19,24 @@ bool refused(const Problems& problems) {
                      [](const Problem& p) { return p.severity == Problem::Severity::error; });
 }
 
+std::vector<std::pair<std::size_t, std::size_t>> ends_of(const Spans& spans) {
+  std::vector<std::pair<std::size_t, std::size_t>> ends;
+  ends.reserve(spans.all.size());
+  for (const Span& s : spans.all) ends.emplace_back(s.a, s.b);
+  return ends;
+}
+
+}  // namespace
+
+bool Kept::fits(const Spans& spans, const Freedoms& f) const {
+  return pattern && f.status == freedoms.status && ends_of(spans) == ends;
+}
+
+namespace {
+
 class Run {
  public:
-  explicit Run(const Structure& s) : s_(s) {}
+  Run(const Structure& s, Kept& kept) : s_(s), kept_(kept), K_(kept.K), factor_(kept.factor) {}
 
   Expected<Analysis, Problems> operator()() {
     Problems problems = s_.validate();
@@ -31,8 +46,8 @@ class Run {
     for (Problem& p : loads_without_hold(s_, a_.freedoms)) problems.push_back(std::move(p));
     for (Problem& p : rigid_motions(s_, a_.spans, a_.freedoms)) problems.push_back(std::move(p));
     if (refused(problems)) return problems;
-    mark_idle_spins(s_, a_.spans, a_.freedoms);
-    K_ = assemble_all(s_, a_.spans, a_.freedoms);
+    a_.elements = elements(s_, a_.spans);
+    mark_idle_spins(s_, a_.spans, a_.elements, a_.freedoms);
     problems = factorise();
     if (refused(problems)) return problems;
     solve_cases();
@@ -47,9 +62,21 @@ class Run {
 
  private:
   Problems factorise() {
-    if (K_.n == 0) return {};
-    factor_.emplace(K_);
-    if (factor_->sound()) return {};
+    if (kept_.fits(a_.spans, a_.freedoms)) {
+      a_.freedoms = kept_.freedoms;
+      kept_.pattern->assemble(a_.spans, a_.elements, a_.freedoms, K_);
+      if (K_.n > 0) factor_->refactorise(K_);
+    } else {
+      kept_.pattern.emplace(a_.spans, a_.freedoms);
+      kept_.freedoms = a_.freedoms;
+      kept_.ends = ends_of(a_.spans);
+      kept_.pattern->assemble(a_.spans, a_.elements, a_.freedoms, K_);
+      factor_.reset();
+      if (K_.n > 0) factor_.emplace(K_);
+    }
+    if (K_.n == 0 || factor_->sound()) return {};
+    // What follows is of this matrix alone.
+    kept_.pattern.reset();
     const std::vector<int> weak = factor_->weak().empty() ? null_pivots(K_) : factor_->weak();
     if (!weak.empty())
       if (Problems problems = inner_motions(s_, a_.spans, a_.freedoms, K_, weak); !problems.empty()) return problems;
@@ -152,16 +179,17 @@ class Run {
   }
 
   const Structure& s_;
+  Kept& kept_;
   Analysis a_;
-  LowerMatrix K_;
-  std::optional<Factor> factor_;
+  LowerMatrix& K_;
+  std::optional<Factor>& factor_;
   std::vector<std::pair<std::size_t, std::size_t>> spun_;  // point, case
 };
 
 }  // namespace
 
-Expected<Analysis, Problems> analyse(const Structure& structure) {
-  return Run(structure)();
+Expected<Analysis, Problems> analyse(const Structure& structure, Kept& kept) {
+  return Run(structure, kept)();
 }
 
 }  // namespace corvex::solver

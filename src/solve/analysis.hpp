@@ -4,6 +4,7 @@
 #include <array>
 
 #include "corvex/expected.hpp"
+#include "solve/element.hpp"
 #include "solve/freedoms.hpp"
 #include "solve/span_load.hpp"
 
@@ -19,11 +20,14 @@ struct CaseAnalysis {
 struct Analysis {
   Spans spans;
   Freedoms freedoms;
+  std::vector<Element> elements;  // of each span
   std::vector<CaseAnalysis> cases;
   Problems notes;
 };
 
-// Refuses, with the reasons, what cannot be solved.
-Expected<Analysis, Problems> analyse(const Structure& structure);
+struct Kept;
+
+// Refuses, with the reasons, what cannot be solved. Uses what an earlier call left in `kept`, where it fits.
+Expected<Analysis, Problems> analyse(const Structure& structure, Kept& kept);
 
 }  // namespace corvex::solver

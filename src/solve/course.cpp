@@ -53,10 +53,37 @@ std::vector<CoursePiece> integrate(const Rigidity& r, double length, std::span<c
   return course;
 }
 
+namespace {
+
+// One bending plane carried to the end of a piece: the integrals of `bend`, evaluated there.
+void carry(double& V, double& M, double& slope, double& v, double q0, double slope_q, double flexibility,
+           double shear_flexibility, double h) {
+  v += h * (slope + h * flexibility * (M / 2 + h * (V / 6 + h * (q0 / 24 + h * slope_q / 120))) -
+            shear_flexibility * (V + h * (q0 / 2 + h * slope_q / 6)));
+  slope += h * flexibility * (M + h * (V / 2 + h * (q0 / 6 + h * slope_q / 24)));
+  M += h * (V + h * (q0 / 2 + h * slope_q / 6));
+  V += h * (q0 + h * slope_q / 2);
+}
+
+}  // namespace
+
 State particular(const Rigidity& r, std::span<const LoadPiece> loads) {
-  if (loads.empty()) return {};
   State s;
-  for (const LoadPiece& load : loads) s = piece(r, load, s).at(load.to - load.from);
+  const double per_EA = per(r.EA), per_GJ = per(r.GJ);
+  for (const LoadPiece& l : loads) {
+    const double h = l.to - l.from;
+    s.N -= l.jump_force.x;
+    s.T -= l.jump_moment.x;
+    s.Vy += l.jump_force.y;
+    s.Mz -= l.jump_moment.z;
+    s.Vz += l.jump_force.z;
+    s.My += l.jump_moment.y;
+    s.u += h * per_EA * (s.N - h * (l.q0.x / 2 + h * l.slope.x / 6));
+    s.N -= h * (l.q0.x + h * l.slope.x / 2);
+    s.twist += h * per_GJ * s.T;
+    carry(s.Vy, s.Mz, s.slope_y, s.v, l.q0.y, l.slope.y, per(r.EIz), per(r.GAy), h);
+    carry(s.Vz, s.My, s.slope_z, s.w, l.q0.z, l.slope.z, per(r.EIy), per(r.GAz), h);
+  }
   return s;
 }
 

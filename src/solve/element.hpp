@@ -5,6 +5,7 @@
 #pragma once
 
 #include <Eigen/Core>
+#include <utility>
 
 #include "solve/course.hpp"
 
@@ -22,29 +23,47 @@ struct Ends {
 };
 Ends ends(const Axes& axes, double length, const Movement& a, const Movement& b);
 
+// Bending in one plane, as the moments at the ends for their rotations against the chord:
+// Ma = near·α + far·β, Mb = far·α + near·β, and the shear force (Ma + Mb)/L; with a hinge at an end its moment is
+// zero and its rotation follows.
+struct BendingEnds {
+  double near = 0, far = 0;
+  bool hinge_a = false, hinge_b = false;
+
+  BendingEnds() = default;
+  BendingEnds(double EI, double GA, const Span& span);
+  // The moments that are left of these when the hinges are freed.
+  std::pair<double, double> released(double Ma, double Mb) const;
+  // The rotations that the hinges take beside the given ones, under these moments of the loads.
+  std::pair<double, double> turned(double a, double b, double Ma, double Mb) const;
+};
+
 class Element {
  public:
   Element(const Rigidity& r, const Span& span);
 
   // With what the hinges free already eliminated; rows and columns of freed rotations are zero.
-  const Matrix12& stiffness() const { return condensed_; }
-  // Forces that hold the ends at rest under the loads, hinges freed.
-  Vector12 fixed_end(std::span<const LoadPiece> loads) const;
+  Matrix12 stiffness() const;
   // The ends with freed rotations replaced by those that the span's own ends take.
   Ends own_ends(Ends ends, std::span<const LoadPiece> loads) const;
   // Forces of the points on the span for its own ends.
   Vector12 end_forces(const Ends& own_ends, std::span<const LoadPiece> loads) const;
 
+  const Rigidity& rigidity() const { return r_; }
+
  private:
   Vector12 fixed_end_whole(std::span<const LoadPiece> loads) const;
+  Vector12 whole_times(const Vector12& bent) const;
 
   Rigidity r_;
   double length_;
-  bool beam_;
-  Matrix12 whole_, condensed_;
-  std::vector<int> freed_;
-  Eigen::MatrixXd spread_;  // K_rr⁻¹ of the freed rotations
+  bool beam_, hinged_;
+  double axial_ = 0, torsion_ = 0;
+  BendingEnds y_, z_;  // in the x–y plane, in the x–z plane
 };
+
+// Of each span.
+std::vector<Element> elements(const Structure& structure, const Spans& spans);
 
 // Turned into global axes.
 Vector12 to_global(const Axes& axes, const Vector12& local);

@@ -31,25 +31,20 @@ std::vector<Need> needs(const Structure& structure, const Analysis& a) {
     all[c].at.assign(structure.points().size(), Six{});
     take_point_loads(structure.load_cases()[c], all[c]);
   }
-  for (std::size_t m = 0; m < structure.members().size(); ++m) {
-    const Member& member = structure.members()[m];
-    const Rigidity r = rigidity(structure, member);
-    const Axes axes = local_axes(structure, member);
-    for (std::size_t i = a.spans.first[m]; i < a.spans.first[m + 1]; ++i) {
-      const Span& s = a.spans.all[i];
-      std::optional<Element> element;
-      for (std::size_t c = 0; c < all.size(); ++c) {
-        const Movement &at_a = a.cases[c].movement[s.a], &at_b = a.cases[c].movement[s.b];
-        const auto loads = a.cases[c].loads.on(i);
-        if (loads.empty() && at_rest(at_a) && at_rest(at_b)) continue;
-        if (!element) element.emplace(r, s);
-        const Vector12 local = element->end_forces(element->own_ends(ends(axes, s.length, at_a, at_b), loads), loads);
-        const Vector12 force = to_global(axes, local);
-        all[c].largest = std::max(all[c].largest, local.cwiseAbs().maxCoeff());
-        for (int k = 0; k < 6; ++k) {
-          all[c].at[s.a][static_cast<std::size_t>(k)] += force(k);
-          all[c].at[s.b][static_cast<std::size_t>(k)] += force(6 + k);
-        }
+  for (std::size_t i = 0; i < a.spans.all.size(); ++i) {
+    const Span& s = a.spans.all[i];
+    const Axes& axes = a.spans.axes[s.member];
+    const Element& element = a.elements[i];
+    for (std::size_t c = 0; c < all.size(); ++c) {
+      const Movement &at_a = a.cases[c].movement[s.a], &at_b = a.cases[c].movement[s.b];
+      const auto loads = a.cases[c].loads.on(i);
+      if (loads.empty() && at_rest(at_a) && at_rest(at_b)) continue;
+      const Vector12 local = element.end_forces(element.own_ends(ends(axes, s.length, at_a, at_b), loads), loads);
+      const Vector12 force = to_global(axes, local);
+      all[c].largest = std::max(all[c].largest, local.cwiseAbs().maxCoeff());
+      for (int k = 0; k < 6; ++k) {
+        all[c].at[s.a][static_cast<std::size_t>(k)] += force(k);
+        all[c].at[s.b][static_cast<std::size_t>(k)] += force(6 + k);
       }
     }
   }

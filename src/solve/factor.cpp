@@ -2,16 +2,19 @@
 
 #include <Eigen/Cholesky>
 #include <Eigen/SparseCholesky>
+#include <cstdint>
+#include <tuple>
 
 namespace corvex::solver {
 namespace {
 
 class Dense : public Backend {
  public:
-  bool factorise(const LowerMatrix& m) override {
+  void analyse(const LowerMatrix&) override {}
+  bool factorise(const LowerMatrix& m, const std::vector<double>& values) override {
     Eigen::MatrixXd full = Eigen::MatrixXd::Zero(m.n, m.n);
     for (int j = 0; j < m.n; ++j)
-      for (int k = m.first[j]; k < m.first[j + 1]; ++k) full(m.row[k], j) = m.value[k];
+      for (int k = m.first[j]; k < m.first[j + 1]; ++k) full(m.row[k], j) = values[k];
     llt_.compute(full);
     return llt_.info() == Eigen::Success;
   }
@@ -29,10 +32,9 @@ class Dense : public Backend {
 
 class Simplicial : public Backend {
  public:
-  bool factorise(const LowerMatrix& m) override {
-    const Eigen::Map<const Eigen::SparseMatrix<double>> view(m.n, m.n, static_cast<Eigen::Index>(m.row.size()),
-                                                             m.first.data(), m.row.data(), m.value.data());
-    ldlt_.compute(view);
+  void analyse(const LowerMatrix& m) override { ldlt_.analyzePattern(view(m, m.value)); }
+  bool factorise(const LowerMatrix& m, const std::vector<double>& values) override {
+    ldlt_.factorize(view(m, values));
     return ldlt_.info() == Eigen::Success;
   }
   std::vector<int> weak() const override {
@@ -45,6 +47,10 @@ class Simplicial : public Backend {
   void solve(Eigen::MatrixXd& block) override { block = ldlt_.solve(block).eval(); }
 
  private:
+  using View = Eigen::Map<const Eigen::SparseMatrix<double>>;
+  static View view(const LowerMatrix& m, const std::vector<double>& values) {
+    return {m.n, m.n, static_cast<Eigen::Index>(m.row.size()), m.first.data(), m.row.data(), values.data()};
+  }
   Eigen::SimplicialLDLT<Eigen::SparseMatrix<double>, Eigen::Lower, Eigen::NaturalOrdering<int>> ldlt_;
 };
 
@@ -52,42 +58,79 @@ std::unique_ptr<Backend> make(Method method) {
   switch (method) {
     case Method::dense: return std::make_unique<Dense>();
     case Method::simplicial: return std::make_unique<Simplicial>();
-    case Method::multifrontal: return multifrontal(true);
+    case Method::multifrontal: return multifrontal(Pivots::trusted);
   }
   return nullptr;
 }
 
-}  // namespace
-
-Method suitable_method(int freedoms) {
-  return freedoms <= 100 ? Method::dense : freedoms <= 1000 ? Method::simplicial : Method::multifrontal;
+// By how much K⁻¹ lengthens a vector of which every direction has a share: about one over the least eigenvalue. Not
+// finite where a pivot was zero.
+double growth(Backend& backend, int n) {
+  Eigen::MatrixXd probe(n, 1);
+  std::uint64_t state = 88172645463325252u;  // the same numbers every time
+  for (int i = 0; i < n; ++i) {
+    state ^= state << 13;
+    state ^= state >> 7;
+    state ^= state << 17;
+    probe(i, 0) = static_cast<double>(state >> 11) * 0x1p-52 - 1;
+  }
+  const double before = probe.norm();
+  backend.solve(probe);
+  return probe.norm() / before;
 }
 
-Eigen::VectorXd scale_to_unit_diagonal(LowerMatrix& K) {
+}  // namespace
+
+Method suitable_method(const LowerMatrix& K) {
+  constexpr double little = 400;  // operations a freedom
+  if (K.n <= 100) return Method::dense;
+  return K.n <= 1000 || (K.operations > 0 && K.operations < little * K.n) ? Method::simplicial : Method::multifrontal;
+}
+
+std::pair<std::vector<double>, Eigen::VectorXd> scaled_to_unit_diagonal(const LowerMatrix& K) {
   // Less than this share of its point's stiffness is rounding: lifted to one it would pass for stiffness. A
   // joint of two links that lean against each other by 1e-9 still counts.
   constexpr double least = 1e-18;
   Eigen::VectorXd s = K.diagonal();
   for (int j = 0; j < K.n; ++j) s(j) = 1 / std::sqrt(std::max(s(j), least * K.reference[j]));
+  std::vector<double> values(K.value.size());
   for (int j = 0; j < K.n; ++j)
-    for (int k = K.first[j]; k < K.first[j + 1]; ++k) K.value[k] *= s(j) * s(K.row[k]);
-  return s;
+    for (int k = K.first[j]; k < K.first[j + 1]; ++k) values[k] = K.value[k] * s(j) * s(K.row[k]);
+  return {std::move(values), std::move(s)};
 }
 
-Factor::Factor(const LowerMatrix& K, Method method) {
-  LowerMatrix scaled = K;
-  scale_ = scale_to_unit_diagonal(scaled);
-  backend_ = make(method);
-  sound_ = backend_->factorise(scaled);
-  if (sound_) weak_ = backend_->weak();
+Factor::Factor(const LowerMatrix& K, Method method) : method_(method), backend_(make(method)) {
+  backend_->analyse(K);
+  refactorise(K);
+}
+
+void Factor::refactorise(const LowerMatrix& K) {
+  std::vector<double> values;
+  std::tie(values, scale_) = scaled_to_unit_diagonal(K);
+  sound_ = backend_->factorise(K, values);
+  weak_.clear();
+  if (method_ != Method::multifrontal) {
+    if (sound_) weak_ = backend_->weak();
+    return;
+  }
+  // Trusted pivots are not shown. If every direction stays far from having none of the stiffness, all of them are
+  // sound; else they are looked at one by one.
+  constexpr double harmless = 1e8;
+  if (sound_ && growth(*backend_, K.n) < harmless) return;
+  const auto careful = multifrontal(Pivots::detected);
+  careful->analyse(K);
+  sound_ = careful->factorise(K, values);
+  if (sound_) weak_ = careful->weak();
 }
 
 Factor Factor::tolerant(const LowerMatrix& K) {
   Factor f;
-  LowerMatrix scaled = K;
-  f.scale_ = scale_to_unit_diagonal(scaled);
-  f.backend_ = multifrontal(false);
-  f.sound_ = f.backend_->factorise(scaled);
+  std::vector<double> values;
+  std::tie(values, f.scale_) = scaled_to_unit_diagonal(K);
+  f.method_ = Method::multifrontal;
+  f.backend_ = multifrontal(Pivots::tolerant);
+  f.backend_->analyse(K);
+  f.sound_ = f.backend_->factorise(K, values);
   return f;
 }
 
@@ -98,10 +141,10 @@ Eigen::MatrixXd Factor::solve(const Eigen::MatrixXd& block) const {
 }
 
 std::vector<int> null_pivots(const LowerMatrix& K) {
-  LowerMatrix scaled = K;
-  scale_to_unit_diagonal(scaled);
-  const auto backend = multifrontal(true);
-  if (!backend->factorise(scaled)) return {};
+  const auto [values, scale] = scaled_to_unit_diagonal(K);
+  const auto backend = multifrontal(Pivots::detected);
+  backend->analyse(K);
+  if (!backend->factorise(K, values)) return {};
   return backend->weak();
 }
 

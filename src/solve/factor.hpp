@@ -7,6 +7,7 @@
 
 #include <memory>
 #include <optional>
+#include <utility>
 
 #include "solve/matrix.hpp"
 
@@ -16,24 +17,37 @@ namespace corvex::solver {
 inline constexpr double weak_pivot = 1e-11;
 
 enum class Method { dense, simplicial, multifrontal };
-// Measured on lattices: dense to about 100 freedoms, simplicial to about 1,000, from there multifrontal.
-Method suitable_method(int freedoms);
+// Measured: dense to about 100 freedoms, simplicial to about 1,000 and for chains of any length, where there is little
+// to factorise; else multifrontal.
+Method suitable_method(const LowerMatrix& K);
 
 class Backend {
  public:
   virtual ~Backend() = default;
-  // False if the matrix broke the factorisation down.
-  virtual bool factorise(const LowerMatrix& scaled) = 0;
+  // Once for the places of the entries …
+  virtual void analyse(const LowerMatrix& pattern) = 0;
+  // … then for their values, as often as they change. False if the matrix broke the factorisation down.
+  virtual bool factorise(const LowerMatrix& pattern, const std::vector<double>& values) = 0;
   // Freedoms with weak pivots, where the method knows them.
   virtual std::vector<int> weak() const = 0;
   virtual void solve(Eigen::MatrixXd& block) = 0;
 };
-std::unique_ptr<Backend> multifrontal(bool detect_null_pivots);
+
+// How the multifrontal method treats pivots.
+enum class Pivots {
+  trusted,   // taken as they come: the fastest, for what is sound
+  detected,  // weak ones are found and listed
+  tolerant,  // weak ones are lived with
+};
+std::unique_ptr<Backend> multifrontal(Pivots pivots);
 
 class Factor {
  public:
-  explicit Factor(const LowerMatrix& K) : Factor(K, suitable_method(K.n)) {}
+  explicit Factor(const LowerMatrix& K) : Factor(K, suitable_method(K)) {}
   Factor(const LowerMatrix& K, Method method);
+
+  // Other values in the same places.
+  void refactorise(const LowerMatrix& K);
 
   // Nothing stands in the way of a solution.
   bool sound() const { return sound_ && weak_.empty(); }
@@ -46,14 +60,15 @@ class Factor {
  private:
   Factor() = default;
 
+  Method method_{};
   Eigen::VectorXd scale_;
   std::shared_ptr<Backend> backend_;
   std::vector<int> weak_;
   bool sound_ = false;
 };
 
-// Diagonal of one, but for what is only rounding: S K S, with S returned.
-Eigen::VectorXd scale_to_unit_diagonal(LowerMatrix& K);
+// The values with the diagonal scaled to one, but for what is only rounding: S K S, and S.
+std::pair<std::vector<double>, Eigen::VectorXd> scaled_to_unit_diagonal(const LowerMatrix& K);
 
 // The freedoms whose pivots vanish.
 std::vector<int> null_pivots(const LowerMatrix& K);

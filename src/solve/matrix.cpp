@@ -71,112 +71,125 @@ PointGraph point_graph(const Spans& spans, const Freedoms& f) {
   return g;
 }
 
-Assembly::Assembly(const PointGraph& g, const std::vector<int>& order, const Freedoms& f) : f_(f) {
+Pattern::Pattern(const Spans& spans, Freedoms& f) {
+  const PointGraph g = point_graph(spans, f);
+  const Order order = elimination_order(g.graph, g.weight);
+  operations_ = order.operations;
   const int n = g.graph.size();
   std::vector<int> vertex_place(static_cast<std::size_t>(n));
+  std::vector<std::size_t> points(static_cast<std::size_t>(n));
   place_.assign(f.status.size(), -1);
   for (int i = 0; i < n; ++i) {
-    vertex_place[order[i]] = i;
-    place_[g.point[order[i]]] = i;
+    points[i] = g.point[order.vertices[i]];
+    vertex_place[order.vertices[i]] = i;
+    place_[points[i]] = i;
   }
-  matrix_.n = f.equations;
-  matrix_.first.reserve(static_cast<std::size_t>(f.equations) + 1);
-  matrix_.first.push_back(0);
-  neighbour_first_.push_back(0);
+  number(f, points);
+  n_ = f.equations;
+  first_.reserve(static_cast<std::size_t>(n_) + 1);
+  first_.push_back(0);
+  std::vector<int> neighbour_first{0}, neighbour, neighbour_offset;
   for (int i = 0; i < n; ++i) {
-    const int v = order[i];
-    const std::size_t begin = neighbour_.size();
+    const int v = order.vertices[i];
+    const std::size_t begin = neighbour.size();
     for (int k = g.graph.first[v]; k < g.graph.first[v + 1]; ++k)
-      if (const int q = vertex_place[g.graph.neighbour[k]]; q > i) neighbour_.push_back(q);
-    std::sort(neighbour_.begin() + static_cast<std::ptrdiff_t>(begin), neighbour_.end());
+      if (const int q = vertex_place[g.graph.neighbour[k]]; q > i) neighbour.push_back(q);
+    std::sort(neighbour.begin() + static_cast<std::ptrdiff_t>(begin), neighbour.end());
     int offset = 0;
-    for (std::size_t k = begin; k < neighbour_.size(); ++k) {
-      neighbour_offset_.push_back(offset);
-      offset += f.first_equation[neighbour_[k] + 1] - f.first_equation[neighbour_[k]];
+    for (std::size_t k = begin; k < neighbour.size(); ++k) {
+      neighbour_offset.push_back(offset);
+      offset += f.first_equation[neighbour[k] + 1] - f.first_equation[neighbour[k]];
     }
-    neighbour_first_.push_back(static_cast<int>(neighbour_.size()));
+    neighbour_first.push_back(static_cast<int>(neighbour.size()));
     const int own_end = f.first_equation[i + 1];
     for (int column = f.first_equation[i]; column < own_end; ++column) {
-      for (int r = column; r < own_end; ++r) matrix_.row.push_back(r);
-      for (std::size_t k = begin; k < neighbour_.size(); ++k)
-        for (int r = f.first_equation[neighbour_[k]]; r < f.first_equation[neighbour_[k] + 1]; ++r)
-          matrix_.row.push_back(r);
-      matrix_.first.push_back(static_cast<int>(matrix_.row.size()));
+      for (int r = column; r < own_end; ++r) row_.push_back(r);
+      for (std::size_t k = begin; k < neighbour.size(); ++k)
+        for (int r = f.first_equation[neighbour[k]]; r < f.first_equation[neighbour[k] + 1]; ++r) row_.push_back(r);
+      first_.push_back(static_cast<int>(row_.size()));
     }
   }
-  matrix_.value.assign(matrix_.row.size(), 0);
-}
-
-void Assembly::add(const Span& span, const Matrix12& K) {
-  add_block(span.a, span.a, K, 0, 0);
-  add_block(span.b, span.b, K, 6, 6);
-  if (place_[span.a] < 0 || place_[span.b] < 0) return;
-  // Rows belong to the later point.
-  if (place_[span.a] > place_[span.b])
-    add_block(span.a, span.b, K, 0, 6);
-  else
-    add_block(span.b, span.a, K, 6, 0);
-}
-
-void Assembly::add_block(std::size_t p, std::size_t q, const Matrix12& K, int row_offset, int column_offset) {
-  const int column_place = place_[q];
-  if (column_place < 0 || place_[p] < 0) return;
-  const int own_end = f_.first_equation[column_place + 1];
-  int block = 0;
-  if (p != q) {
-    const auto begin = neighbour_.begin() + neighbour_first_[column_place];
-    const auto it = std::lower_bound(begin, neighbour_.begin() + neighbour_first_[column_place + 1], place_[p]);
-    block = neighbour_offset_[static_cast<std::size_t>(it - neighbour_.begin())];
+  block_.reserve(spans.all.size());
+  for (const Span& s : spans.all) {
+    const int early = std::min(place_[s.a], place_[s.b]), late = std::max(place_[s.a], place_[s.b]);
+    if (early < 0) {
+      block_.push_back(0);
+      continue;
+    }
+    const auto begin = neighbour.begin() + neighbour_first[early];
+    const auto it = std::lower_bound(begin, neighbour.begin() + neighbour_first[early + 1], late);
+    block_.push_back(neighbour_offset[static_cast<std::size_t>(it - neighbour.begin())]);
   }
+}
+
+void Pattern::add_block(LowerMatrix& K, const Freedoms& f, std::size_t p, std::size_t q, int block,
+                        const Matrix12& element, int row_offset, int column_offset) const {
+  if (place_[q] < 0 || place_[p] < 0) return;
+  const int own_end = f.first_equation[place_[q] + 1];
   for (int c = 0; c < 6; ++c) {
-    const int column = f_.equation[q][static_cast<std::size_t>(c)];
+    const int column = f.equation[q][static_cast<std::size_t>(c)];
     if (column < 0) continue;
     for (int r = 0; r < 6; ++r) {
-      const int row = f_.equation[p][static_cast<std::size_t>(r)];
+      const int row = f.equation[p][static_cast<std::size_t>(r)];
       if (row < 0 || (p == q && row < column)) continue;
-      const int at = p == q ? matrix_.first[column] + (row - column)
-                            : matrix_.first[column] + (own_end - column) + block + (row - f_.first_equation[place_[p]]);
-      matrix_.value[at] += K(row_offset + r, column_offset + c);
+      const int at = p == q ? first_[column] + (row - column)
+                            : first_[column] + (own_end - column) + block + (row - f.first_equation[place_[p]]);
+      K.value[at] += element(row_offset + r, column_offset + c);
     }
   }
 }
 
-LowerMatrix Assembly::take() {
-  matrix_.reference.assign(static_cast<std::size_t>(matrix_.n), 0);
+namespace {
+
+// What the diagonals of a point are small against.
+void set_references(LowerMatrix& K, const Freedoms& f) {
+  K.reference.assign(static_cast<std::size_t>(K.n), 0);
   double largest = 0;
-  for (const auto& equation : f_.equation)
+  for (const auto& equation : f.equation)
     for (const std::size_t kind : {0, 3}) {
       double most = 0;
       for (std::size_t k = kind; k < kind + 3; ++k)
-        if (equation[k] >= 0) most = std::max(most, matrix_.value[matrix_.first[equation[k]]]);
+        if (equation[k] >= 0) most = std::max(most, K.value[K.first[equation[k]]]);
       for (std::size_t k = kind; k < kind + 3; ++k)
-        if (equation[k] >= 0) matrix_.reference[equation[k]] = most;
+        if (equation[k] >= 0) K.reference[equation[k]] = most;
       largest = std::max(largest, most);
     }
   // A point that nothing at all stiffens.
-  for (double& r : matrix_.reference)
+  for (double& r : K.reference)
     if (!(r > 0)) r = largest > 0 ? largest : 1;
-  return std::move(matrix_);
 }
 
-LowerMatrix assemble_all(const Structure& structure, const Spans& spans, Freedoms& f) {
-  const PointGraph g = point_graph(spans, f);
-  const std::vector<int> order = elimination_order(g.graph, g.weight);
-  std::vector<std::size_t> points;
-  points.reserve(order.size());
-  for (const int v : order) points.push_back(g.point[static_cast<std::size_t>(v)]);
-  number(f, points);
-  Assembly assembly(g, order, f);
-  for (std::size_t m = 0; m < structure.members().size(); ++m) {
-    const Member& member = structure.members()[m];
-    const Rigidity r = rigidity(structure, member);
-    const Axes axes = local_axes(structure, member);
-    for (std::size_t i = spans.first[m]; i < spans.first[m + 1]; ++i) {
-      const Span& s = spans.all[i];
-      if (f.free_count(s.a) > 0 || f.free_count(s.b) > 0) assembly.add(s, to_global(axes, Element(r, s).stiffness()));
-    }
+}  // namespace
+
+void Pattern::assemble(const Spans& spans, const std::vector<Element>& elements, const Freedoms& f,
+                       LowerMatrix& K) const {
+  if (K.n != n_ || K.row.size() != row_.size()) {
+    K.n = n_;
+    K.first = first_;
+    K.row = row_;
+    K.operations = operations_;
   }
-  return assembly.take();
+  K.value.assign(row_.size(), 0);
+  for (std::size_t i = 0; i < spans.all.size(); ++i) {
+    const Span& s = spans.all[i];
+    const int a = place_[s.a], b = place_[s.b];
+    if (a < 0 && b < 0) continue;
+    const Matrix12 element = to_global(spans.axes[s.member], elements[i].stiffness());
+    add_block(K, f, s.a, s.a, 0, element, 0, 0);
+    add_block(K, f, s.b, s.b, 0, element, 6, 6);
+    // Rows belong to the later point.
+    if (a > b)
+      add_block(K, f, s.a, s.b, block_[i], element, 0, 6);
+    else
+      add_block(K, f, s.b, s.a, block_[i], element, 6, 0);
+  }
+  set_references(K, f);
+}
+
+LowerMatrix assemble_all(const Spans& spans, const std::vector<Element>& elements, Freedoms& f) {
+  LowerMatrix K;
+  Pattern(spans, f).assemble(spans, elements, f, K);
+  return K;
 }
 
 }  // namespace corvex::solver

@@ -19,6 +19,8 @@ struct LowerMatrix {
   // rotations, of its point. Told apart from rounding by it: a link that should stand square to a freedom
   // gives it 1e-32 of that.
   std::vector<double> reference;
+  // Multiplications that a factorisation takes; 0 where not known.
+  double operations = 0;
 
   Eigen::VectorXd diagonal() const;
   // this · x, with the upper triangle by symmetry.
@@ -35,26 +37,27 @@ struct PointGraph {
 };
 PointGraph point_graph(const Spans& spans, const Freedoms& f);
 
-// Places for all entries, once for a topology; then the numbers.
-class Assembly {
+// Places for all entries, once for a topology; then the numbers, as often as they change.
+class Pattern {
  public:
-  // `f` must be numbered in the order of `order`, the vertices of `g` by elimination.
-  Assembly(const PointGraph& g, const std::vector<int>& order, const Freedoms& f);
+  // Orders and numbers the free freedoms of `f`.
+  Pattern(const Spans& spans, Freedoms& f);
 
-  void add(const Span& span, const Matrix12& global_stiffness);
-  LowerMatrix take();
+  // The stiffness of all spans. `f` is numbered as the pattern was made.
+  void assemble(const Spans& spans, const std::vector<Element>& elements, const Freedoms& f, LowerMatrix& K) const;
 
  private:
-  void add_block(std::size_t p, std::size_t q, const Matrix12& K, int row_offset, int column_offset);
+  void add_block(LowerMatrix& K, const Freedoms& f, std::size_t p, std::size_t q, int block, const Matrix12& element,
+                 int row_offset, int column_offset) const;
 
-  const Freedoms& f_;
-  LowerMatrix matrix_;
-  std::vector<int> place_;            // of each point in the order, −1 without freedoms
-  std::vector<int> neighbour_first_;  // later neighbours of each place, ascending
-  std::vector<int> neighbour_, neighbour_offset_;
+  int n_ = 0;
+  double operations_ = 0;
+  std::vector<int> first_, row_;
+  std::vector<int> place_;  // of each point in the order, −1 without freedoms
+  std::vector<int> block_;  // of each span: where the rows of its later point begin in the columns of the other
 };
 
-// Orders and numbers the free freedoms and assembles the stiffness of all spans.
-LowerMatrix assemble_all(const Structure& structure, const Spans& spans, Freedoms& f);
+// Pattern and numbers in one.
+LowerMatrix assemble_all(const Spans& spans, const std::vector<Element>& elements, Freedoms& f);
 
 }  // namespace corvex::solver

@@ -79,21 +79,29 @@ class RigidPart {
     return r;
   }
 
-  // An orthonormal basis of the motions that no support prevents and that move anything at all.
-  Eigen::MatrixXd free_motions() const {
-    Eigen::Matrix<double, 6, 6> held = Eigen::Matrix<double, 6, 6>::Zero(), moved = held;
+  // The sum of the squares of all freedoms of this kind, for the six motions.
+  template <class Counts>
+  Eigen::MatrixXd squares(const Counts& counts) const {
+    Eigen::MatrixXd sum = Eigen::MatrixXd::Zero(6, 6);
     for (const std::size_t p : points_)
       for (std::size_t k = 0; k < 6; ++k) {
         // Only what is rigidly joined turns with the part.
-        if (k >= 3 && !f_.rigid[p]) continue;
+        if ((k >= 3 && !f_.rigid[p]) || !counts(f_.status[p][k])) continue;
         const auto r = row(p, k);
-        if (f_.status[p][k] == Status::held) held += r.transpose() * r;
-        if (f_.status[p][k] != Status::absent) moved += r.transpose() * r;
+        sum += r.transpose() * r;
       }
+    // Nothing leaves the plane.
     if (s_.is_plane())
-      for (const int k : {2, 3, 4}) held(k, k) += 1;
+      for (const int k : {2, 3, 4}) sum(k, k) += counts(Status::held);
+    return sum;
+  }
+
+  // An orthonormal basis of the motions that no support prevents and that move anything at all.
+  Eigen::MatrixXd free_motions() const {
+    const Eigen::MatrixXd held = squares([](Status status) { return status == Status::held; });
     const Eigen::MatrixXd free = kernel(held, held.trace());
     if (free.cols() == 0) return free;
+    const Eigen::MatrixXd moved = squares([](Status status) { return status != Status::absent; });
     // Of these, those that move something.
     const Eigen::MatrixXd void_ones = free * kernel(free.transpose() * moved * free, moved.trace());
     Eigen::MatrixXd rest = free;
@@ -194,7 +202,7 @@ Eigen::MatrixXd energies(const Structure& s, const Spans& spans, const Freedoms&
   Eigen::Matrix<double, 12, Eigen::Dynamic> D(12, Z.cols());
   for (const Span& span : spans.all) {
     const Member& m = s.members()[span.member];
-    const Axes axes = local_axes(s, m);
+    const Axes& axes = spans.axes[span.member];
     bool moves = false;
     for (Eigen::Index c = 0; c < Z.cols(); ++c) {
       Movement a, b;

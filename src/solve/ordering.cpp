@@ -4,12 +4,15 @@
 
 #include <Eigen/OrderingMethods>
 #include <Eigen/SparseCore>
+#include <numeric>
 
 namespace corvex::solver {
 namespace {
 
 // Below this size minimum degree is as good, and takes no time.
 constexpr int dissection_from = 300;
+// With fewer operations a freedom than this (chains, slender towers) another order takes longer to find than it saves.
+constexpr double worth_dissecting = 1500;
 
 std::vector<int> minimum_degree(const Graph& g) {
   Eigen::SparseMatrix<double> pattern(g.size(), g.size());
@@ -63,13 +66,16 @@ double operations(const Graph& g, const std::vector<int>& weight, const std::vec
 
 }  // namespace
 
-std::vector<int> elimination_order(const Graph& graph, const std::vector<int>& weight) {
+Order elimination_order(const Graph& graph, const std::vector<int>& weight) {
   if (graph.size() == 0) return {};
-  std::vector<int> order = minimum_degree(graph);
-  if (graph.size() < dissection_from) return order;
+  Order order{minimum_degree(graph), 0};
+  order.operations = operations(graph, weight, order.vertices);
+  const double freedoms = std::accumulate(weight.begin(), weight.end(), 0.0);
+  if (graph.size() < dissection_from || order.operations < worth_dissecting * freedoms) return order;
   std::vector<int> dissected = nested_dissection(graph, weight);
-  if (!dissected.empty() && operations(graph, weight, dissected) < operations(graph, weight, order)) return dissected;
-  return order;
+  if (dissected.empty()) return order;
+  const double fewer = operations(graph, weight, dissected);
+  return fewer < order.operations ? Order{std::move(dissected), fewer} : order;
 }
 
 }  // namespace corvex::solver

@@ -13,8 +13,13 @@ struct Graph {
   int size() const { return static_cast<int>(first.size()) - 1; }
 };
 
-// Vertices in the order of elimination: by approximate minimum degree, or by METIS' nested dissection where
-// the graph is large and that takes fewer operations. `weight` is the number of freedoms of each vertex.
-std::vector<int> elimination_order(const Graph& graph, const std::vector<int>& weight);
+struct Order {
+  std::vector<int> vertices;
+  double operations = 0;  // multiplications of a factorisation in this order
+};
+
+// The order of elimination: by approximate minimum degree, or by METIS' nested dissection where the graph is large and
+// that takes fewer operations. `weight` is the number of freedoms of each vertex.
+Order elimination_order(const Graph& graph, const std::vector<int>& weight);
 
 }  // namespace corvex::solver

@@ -18,9 +18,11 @@ Spans cut(const Structure& structure) {
   Spans spans;
   spans.all.reserve(structure.members().size());
   spans.first.reserve(structure.members().size() + 1);
+  spans.axes.reserve(structure.members().size());
   for (std::size_t i = 0; i < structure.members().size(); ++i) {
     const Member& m = structure.members()[i];
     spans.first.push_back(spans.all.size());
+    spans.axes.push_back(local_axes(structure, m));
     const Vector origin = structure[m.through.front()].position;
     const double L = structure.length_of(m);
     const Vector along = (structure[m.through.back()].position - origin) / L;

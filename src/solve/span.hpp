@@ -43,6 +43,7 @@ struct Span {
 struct Spans {
   std::vector<Span> all;
   std::vector<std::size_t> first;  // of each member; one more entry at the end
+  std::vector<Axes> axes;          // of each member
 };
 Spans cut(const Structure& structure);
 

@@ -23,7 +23,7 @@ class Gathering {
 
   void operator()(const MemberLoad& l) {
     const std::size_t member = l.on.index;
-    const Axes axes = local_axes(s_, s_.members()[member]);
+    const Axes& axes = spans_.axes[member];
     const std::size_t begin = spans_.first[member], end = spans_.first[member + 1];
     std::size_t i = begin;
     // At a point in between the load belongs to the span behind it: a jump at its very start.
@@ -39,15 +39,16 @@ class Gathering {
   void operator()(const LineLoad& l) {
     const Member& m = s_[l.on];
     const double L = s_.length_of(m);
-    spread(l.on.index, local_axes(s_, m), l.from, l.to.value_or(L), l.first, l.last);
+    spread(l.on.index, spans_.axes[l.on.index], l.from, l.to.value_or(L), l.first, l.last);
   }
 
   void operator()(const GravityLoad& l) {
+    entries.reserve(entries.size() + spans_.all.size());
     for (std::size_t i = 0; i < s_.members().size(); ++i) {
       const Member& m = s_.members()[i];
       const double mass_per_length = s_.section_of(m).properties().A.si() * s_.material_of(m).density.si();
       const Vector q = l.acceleration * mass_per_length;
-      if (!zero(q)) spread(i, local_axes(s_, m), 0, s_.length_of(m), q, q);
+      if (!zero(q)) spread(i, spans_.axes[i], 0, s_.length_of(m), q, q);
     }
   }
 
@@ -73,8 +74,22 @@ class Gathering {
   const Spans& spans_;
 };
 
+// By far the most frequent: forces along all of the span make one piece.
+bool arrange_whole(std::span<const Entry> entries, double length, std::vector<LoadPiece>& pieces) {
+  const auto whole = [&](const Entry& e) { return e.from == 0 && e.to == length; };
+  if (!std::all_of(entries.begin(), entries.end(), whole)) return false;
+  LoadPiece& p = pieces.emplace_back();
+  p.to = length;
+  for (const Entry& e : entries) {
+    p.q0 += e.first;
+    p.slope += (e.last - e.first) / length;
+  }
+  return true;
+}
+
 // The entries of one span as pieces side by side.
 void arrange(std::span<const Entry> entries, double length, std::vector<LoadPiece>& pieces) {
+  if (arrange_whole(entries, length, pieces)) return;
   std::vector<double> breaks{0, length};
   for (const Entry& e : entries) {
     breaks.push_back(e.from);
@@ -120,7 +135,10 @@ SpanLoads::SpanLoads(const Structure& structure, const Spans& spans, const LoadC
   Gathering gather(structure, spans);
   for (const Load& l : loads.loads()) std::visit(gather, l);
   std::vector<Entry>& entries = gather.entries;
-  std::stable_sort(entries.begin(), entries.end(), [](const Entry& a, const Entry& b) { return a.span < b.span; });
+  const auto by_span = [](const Entry& a, const Entry& b) { return a.span < b.span; };
+  if (!std::is_sorted(entries.begin(), entries.end(), by_span))
+    std::stable_sort(entries.begin(), entries.end(), by_span);
+  pieces_.reserve(entries.size());
   first_.assign(spans.all.size() + 1, 0);
   std::size_t next = 0;
   for (std::size_t i = 0; i < spans.all.size(); ++i) {

@@ -4,7 +4,8 @@
 
 namespace corvex::solver {
 
-void mark_idle_spins(const Structure& structure, const Spans& spans, Freedoms& f) {
+void mark_idle_spins(const Structure& structure, const Spans& spans, const std::vector<Element>& elements,
+                     Freedoms& f) {
   if (structure.is_plane()) return;
   Freedoms only = f;
   bool any = false;
@@ -15,7 +16,7 @@ void mark_idle_spins(const Structure& structure, const Spans& spans, Freedoms& f
       any |= spin;
     }
   if (!any) return;
-  const std::vector<int> idle = null_pivots(assemble_all(structure, spans, only));
+  const std::vector<int> idle = null_pivots(assemble_all(spans, elements, only));
   std::vector<bool> is_idle(static_cast<std::size_t>(only.equations), false);
   for (const int j : idle) is_idle[j] = true;
   for (std::size_t p = 0; p < f.status.size(); ++p)

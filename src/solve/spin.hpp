@@ -5,12 +5,13 @@
 // whole structure.
 #pragma once
 
+#include "solve/element.hpp"
 #include "solve/freedoms.hpp"
 
 namespace corvex::solver {
 
 // Marks the freedoms to be kept at rest as idle. Their hold bears no force unless a load works on the spin,
 // which the caller checks.
-void mark_idle_spins(const Structure& structure, const Spans& spans, Freedoms& f);
+void mark_idle_spins(const Structure& structure, const Spans& spans, const std::vector<Element>& elements, Freedoms& f);
 
 }  // namespace corvex::solver
