@@ -39,7 +39,7 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
     const solver::Element& element = analysis.elements[i];
     const auto loads = c.loads.on(i);
     const solver::Ends ends =
-        element.own_ends(solver::ends(axes, span.length, c.movement[span.a], c.movement[span.b]), loads);
+        element.own_ends(solver::ends<long double>(axes, span.length, c.movement[span.a], c.movement[span.b]), loads);
     const Vector12& own = ends.movement;
     const Vector12 f = element.end_forces(ends, loads);
     const solver::State start{-f(0), f(1), f(2), -f(3), f(4), -f(5), own(0), own(1), own(2), own(3), own(5), -own(4)};

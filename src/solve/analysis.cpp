@@ -90,42 +90,73 @@ class Run {
          "members"}};
   }
 
-  // Solves for what the points lack; then, as rounding leaves a remainder, for that. Each step gains as many
-  // digits as the first one had, and mostly the first one has them all.
+  // Solves for what the points lack. Where rounding may have left more of it than a well-shaped structure would, what
+  // still lacks is solved for again: each step gains as many digits as the first one had.
   void solve_cases() {
     for (const LoadCase& loads : s_.load_cases())
       a_.cases.push_back(
           {SpanLoads(s_, a_.spans, loads), std::vector<Movement>(s_.points().size()), {}, resultant(s_, loads)});
+    std::vector<Need> need = needs_at_rest(s_, a_);
+    Eigen::MatrixXd lack = lacking(need);
+    if (remainder(need, lack) == 0) return finish(need);
+    move(factor_->solve(lack));
+    constexpr double harmless = 1e5, expected = 1e-10;
+    const bool plain = factor_->amplification() < harmless;
+    if (plain)
+      add_elastic(a_, need);
+    else
+      need = needs(s_, a_);
+    lack = lacking(need);
+    const double left = remainder(need, lack);
+    if (!plain || !(left < expected)) need = refine(std::move(need), std::move(lack), left);
+    finish(need);
+  }
+
+  std::vector<Need> refine(std::vector<Need> need, Eigen::MatrixXd lack, double worst) {
     constexpr int most_steps = 20;
     constexpr double good_enough = 1e-14, hardly_less = 0.7;
-    std::vector<Need> need = needs(s_, a_);
-    Eigen::MatrixXd lack = lacking(need);
-    double worst = remainder(need, lack);
-    for (int i = 0; i < most_steps && K_.n > 0 && worst > good_enough; ++i) {
+    for (int i = 0; i < most_steps && worst > good_enough; ++i) {
+      if (i == 0 && lack.cols() > 1 && errors_are_rounding(lack)) break;
       const Eigen::MatrixXd step = factor_->solve(lack);
       move(step);
       need = needs(s_, a_);
       lack = lacking(need);
       const double before = worst;
       worst = remainder(need, lack);
-      if (i == 0 || worst < hardly_less * before) continue;
+      if (worst < hardly_less * before) continue;
       if (worst > before) {
         move(-step);
         need = needs(s_, a_);
       }
       break;
     }
-    finish(need);
+    return need;
+  }
+
+  // The step that the cases still ask for, tried on a mixture of them all: where it is nothing beside the movements it
+  // need not be made for each.
+  bool errors_are_rounding(const Eigen::MatrixXd& lack) const {
+    constexpr double nothing = 1e-12;
+    Eigen::VectorXd mixture = Eigen::VectorXd::Zero(lack.rows());
+    for (Eigen::Index c = 0; c < lack.cols(); ++c) {
+      double largest = 0;
+      for (const Movement& m : a_.cases[static_cast<std::size_t>(c)].movement)
+        for (const double v : m.value) largest = std::max(largest, std::abs(v));
+      if (largest > 0) mixture += lack.col(c) * ((c % 2 ? -1 : 1) / largest);
+    }
+    return factor_->solve(mixture).cwiseAbs().maxCoeff() < nothing;
   }
 
   // Minus the need of each free freedom; one column a case.
   Eigen::MatrixXd lacking(const std::vector<Need>& need) const {
     const Freedoms& f = a_.freedoms;
     Eigen::MatrixXd lack(K_.n, static_cast<Eigen::Index>(need.size()));
-    for (std::size_t p = 0; p < f.equation.size(); ++p)
-      for (std::size_t k = 0; k < 6; ++k)
-        if (const int e = f.equation[p][k]; e >= 0)
-          for (std::size_t c = 0; c < need.size(); ++c) lack(e, static_cast<Eigen::Index>(c)) = -need[c].at[p][k];
+    for (std::size_t c = 0; c < need.size(); ++c) {
+      double* column = lack.col(static_cast<Eigen::Index>(c)).data();
+      for (std::size_t p = 0; p < f.equation.size(); ++p)
+        for (std::size_t k = 0; k < 6; ++k)
+          if (const int e = f.equation[p][k]; e >= 0) column[e] = -need[c].at[p][k];
+    }
     return lack;
   }
 
@@ -140,11 +171,12 @@ class Run {
 
   void move(const Eigen::MatrixXd& step) {
     const Freedoms& f = a_.freedoms;
-    for (std::size_t c = 0; c < a_.cases.size(); ++c)
+    for (std::size_t c = 0; c < a_.cases.size(); ++c) {
+      const double* column = step.col(static_cast<Eigen::Index>(c)).data();
       for (std::size_t p = 0; p < f.equation.size(); ++p)
         for (std::size_t k = 0; k < 6; ++k)
-          if (const int e = f.equation[p][k]; e >= 0)
-            a_.cases[c].movement[p].add(k, step(e, static_cast<Eigen::Index>(c)));
+          if (const int e = f.equation[p][k]; e >= 0) a_.cases[c].movement[p].add(k, column[e]);
+    }
   }
 
   void finish(const std::vector<Need>& need) {

@@ -58,18 +58,22 @@ namespace {
 // One bending plane carried to the end of a piece: the integrals of `bend`, evaluated there.
 void carry(double& V, double& M, double& slope, double& v, double q0, double slope_q, double flexibility,
            double shear_flexibility, double h) {
-  v += h * (slope + h * flexibility * (M / 2 + h * (V / 6 + h * (q0 / 24 + h * slope_q / 120))) -
-            shear_flexibility * (V + h * (q0 / 2 + h * slope_q / 6)));
-  slope += h * flexibility * (M + h * (V / 2 + h * (q0 / 6 + h * slope_q / 24)));
-  M += h * (V + h * (q0 / 2 + h * slope_q / 6));
+  constexpr double sixth = 1.0 / 6;
+  const double rise = q0 / 2 + h * slope_q * sixth;  // (M after it less M before it)/h², the part of the load
+  v += h * (slope + h * flexibility * (M / 2 + h * (V * sixth + h * (q0 * (1.0 / 24) + h * slope_q * (1.0 / 120)))) -
+            shear_flexibility * (V + h * rise));
+  slope += h * flexibility * (M + h * (V / 2 + h * (q0 * sixth + h * slope_q * (1.0 / 24))));
+  M += h * (V + h * rise);
   V += h * (q0 + h * slope_q / 2);
 }
 
 }  // namespace
 
-State particular(const Rigidity& r, std::span<const LoadPiece> loads) {
+Flexibility::Flexibility(const Rigidity& r)
+    : EA(per(r.EA)), EIy(per(r.EIy)), EIz(per(r.EIz)), GJ(per(r.GJ)), GAy(per(r.GAy)), GAz(per(r.GAz)) {}
+
+State particular(const Flexibility& f, std::span<const LoadPiece> loads) {
   State s;
-  const double per_EA = per(r.EA), per_GJ = per(r.GJ);
   for (const LoadPiece& l : loads) {
     const double h = l.to - l.from;
     s.N -= l.jump_force.x;
@@ -78,11 +82,11 @@ State particular(const Rigidity& r, std::span<const LoadPiece> loads) {
     s.Mz -= l.jump_moment.z;
     s.Vz += l.jump_force.z;
     s.My += l.jump_moment.y;
-    s.u += h * per_EA * (s.N - h * (l.q0.x / 2 + h * l.slope.x / 6));
+    s.u += h * f.EA * (s.N - h * (l.q0.x / 2 + h * l.slope.x / 6));
     s.N -= h * (l.q0.x + h * l.slope.x / 2);
-    s.twist += h * per_GJ * s.T;
-    carry(s.Vy, s.Mz, s.slope_y, s.v, l.q0.y, l.slope.y, per(r.EIz), per(r.GAy), h);
-    carry(s.Vz, s.My, s.slope_z, s.w, l.q0.z, l.slope.z, per(r.EIy), per(r.GAz), h);
+    s.twist += h * f.GJ * s.T;
+    carry(s.Vy, s.Mz, s.slope_y, s.v, l.q0.y, l.slope.y, f.EIz, f.GAy, h);
+    carry(s.Vz, s.My, s.slope_z, s.w, l.q0.z, l.slope.z, f.EIy, f.GAz, h);
   }
   return s;
 }

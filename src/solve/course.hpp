@@ -63,7 +63,15 @@ struct CoursePiece {
 std::vector<CoursePiece> integrate(const Rigidity& r, double length, std::span<const LoadPiece> loads,
                                    const State& start);
 
+// One over each rigidity; zero where that is none.
+struct Flexibility {
+  double EA = 0, EIy = 0, EIz = 0, GJ = 0, GAy = 0, GAz = 0;
+
+  Flexibility() = default;
+  explicit Flexibility(const Rigidity& r);
+};
+
 // The state at the span's end that the loads alone bring about when the start is free of force and at rest.
-State particular(const Rigidity& r, std::span<const LoadPiece> loads);
+State particular(const Flexibility& f, std::span<const LoadPiece> loads);
 
 }  // namespace corvex::solver

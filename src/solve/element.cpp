@@ -1,6 +1,7 @@
 #include "solve/element.hpp"
 
 #include <tuple>
+#include <type_traits>
 
 namespace corvex::solver {
 
@@ -31,43 +32,67 @@ std::pair<double, double> BendingEnds::turned(double a, double b, double Ma, dou
 }
 
 Element::Element(const Rigidity& r, const Span& span)
-    : r_(r), length_(span.length), beam_(span.beam), hinged_(span.hinge_a || span.hinge_b), axial_(r.EA / span.length) {
+    : r_(r), f_(r), length_(span.length), beam_(span.beam), hinged_(span.hinge_a || span.hinge_b), axial_(r.EA / span.length) {
   if (!beam_) return;
   torsion_ = r.GJ / length_;
   y_ = BendingEnds(r.EIz, r.GAy, span);
   z_ = BendingEnds(r.EIy, r.GAz, span);
 }
 
-namespace {
-
-// One bending plane at the freedoms (deflection a, rotation a, deflection b, rotation b); `sign` is −1 where the
-// rotation about the axis is minus the slope.
-void add_bending(Matrix12& K, const BendingEnds& e, double L, const std::array<int, 4>& f, double sign) {
-  // Columns: the moments and the shear force for a rotation of one at either end, the hinges freed.
-  const auto [aa, ba] = e.hinge_a ? std::pair(0.0, 0.0) : e.released(e.near, e.far);
-  const auto [ab, bb] = e.hinge_b ? std::pair(0.0, 0.0) : e.released(e.far, e.near);
-  const double va = (aa + ba) / L * sign, vb = (ab + bb) / L * sign, v = (va + vb) / L * sign;
-  const double block[4][4] = {{v, va, -v, vb}, {va, aa, -va, ab}, {-v, -va, v, -vb}, {vb, ba, -vb, bb}};
-  for (int i = 0; i < 4; ++i)
-    for (int j = 0; j < 4; ++j) K(f[i], f[j]) += block[i][j];
+BendingEnds::Condensed BendingEnds::condensed() const {
+  if (hinge_a && hinge_b) return {0, 0, 0};
+  const double left = near > 0 ? near - far * far / near : 0;
+  if (hinge_a) return {0, 0, left};
+  if (hinge_b) return {left, 0, 0};
+  return {near, far, near};
 }
 
-void add_pair(Matrix12& K, double k, int a, int b) {
-  K(a, a) += k;
-  K(b, b) += k;
-  K(a, b) -= k;
-  K(b, a) -= k;
+namespace {
+
+using Matrix3 = Eigen::Matrix3d;
+
+// f · a bᵀ
+Matrix3 outer(double f, const Vector& a, const Vector& b) {
+  Matrix3 m;
+  const double x = f * a.x, y = f * a.y, z = f * a.z;
+  m << x * b.x, x * b.y, x * b.z, y * b.x, y * b.y, y * b.z, z * b.x, z * b.y, z * b.z;
+  return m;
 }
 
 }  // namespace
 
-Matrix12 Element::stiffness() const {
-  Matrix12 K = Matrix12::Zero();
-  add_pair(K, axial_, 0, 6);
-  if (!beam_) return K;
-  add_pair(K, torsion_, 3, 9);
-  add_bending(K, y_, length_, {1, 5, 7, 11}, 1);
-  add_bending(K, z_, length_, {2, 4, 8, 10}, -1);
+// With the axes x y z as columns of Rᵀ every block is a sum of outer products: a movement along y goes with rotations
+// about z (bending in the x–y plane), one along z with rotations about −y.
+Matrix12 Element::stiffness(const Axes& e) const {
+  const BendingEnds::Condensed y = y_.condensed(), z = z_.condensed();
+  const double ya = (y.aa + y.ab) / length_, yb = (y.ab + y.bb) / length_;
+  const double za = (z.aa + z.ab) / length_, zb = (z.ab + z.bb) / length_;
+  Matrix3 move = outer(axial_, e.x, e.x);
+  Matrix12 K;
+  if (!beam_) {
+    K.setZero();
+  } else {
+    move += outer((ya + yb) / length_, e.y, e.y) + outer((za + zb) / length_, e.z, e.z);
+    const Matrix3 twist = outer(torsion_, e.x, e.x);
+    const Matrix3 at_a = outer(ya, e.y, e.z) - outer(za, e.z, e.y), at_b = outer(yb, e.y, e.z) - outer(zb, e.z, e.y);
+    const Matrix3 far = outer(y.ab, e.z, e.z) + outer(z.ab, e.y, e.y) - twist;
+    K.block<3, 3>(3, 3) = outer(y.aa, e.z, e.z) + outer(z.aa, e.y, e.y) + twist;
+    K.block<3, 3>(9, 9) = outer(y.bb, e.z, e.z) + outer(z.bb, e.y, e.y) + twist;
+    K.block<3, 3>(3, 9) = far;
+    K.block<3, 3>(9, 3) = far;  // symmetric in itself
+    K.block<3, 3>(0, 3) = at_a;
+    K.block<3, 3>(6, 3) = -at_a;
+    K.block<3, 3>(0, 9) = at_b;
+    K.block<3, 3>(6, 9) = -at_b;
+    K.block<3, 3>(3, 0) = at_a.transpose();
+    K.block<3, 3>(3, 6) = -at_a.transpose();
+    K.block<3, 3>(9, 0) = at_b.transpose();
+    K.block<3, 3>(9, 6) = -at_b.transpose();
+  }
+  K.block<3, 3>(0, 0) = move;
+  K.block<3, 3>(6, 6) = move;
+  K.block<3, 3>(0, 6) = -move;
+  K.block<3, 3>(6, 0) = -move;
   return K;
 }
 
@@ -96,7 +121,7 @@ Vector12 Element::whole_times(const Vector12& bent) const {
 Vector12 Element::fixed_end_whole(std::span<const LoadPiece> loads) const {
   Vector12 f = Vector12::Zero();
   if (loads.empty()) return f;
-  const State p = particular(r_, loads);
+  const State p = particular(f_, loads);
   if (!beam_) {
     // Axial force exactly; across, the loads go to the ends as on a simple span.
     const double Va = -p.Mz / length_, Wa = -p.My / length_;
@@ -124,6 +149,14 @@ Ends Element::own_ends(Ends e, std::span<const LoadPiece> loads) const {
   return e;
 }
 
+Vector12 Element::elastic_forces(const Vector12& bent) const {
+  if (!hinged_) return whole_times(bent);
+  Vector12 own = bent;
+  std::tie(own(5), own(11)) = y_.turned(bent(5), bent(11), 0, 0);
+  std::tie(own(4), own(10)) = z_.turned(bent(4), bent(10), 0, 0);
+  return whole_times(own);
+}
+
 Vector12 Element::end_forces(const Ends& own_ends, std::span<const LoadPiece> loads) const {
   Vector12 f = whole_times(own_ends.bent) + fixed_end_whole(loads);
   if (y_.hinge_a) f(4) = f(5) = 0;
@@ -143,68 +176,55 @@ std::vector<Element> elements(const Structure& structure, const Spans& spans) {
 
 namespace {
 
-Eigen::Matrix3d rows(const Axes& a) {
-  Eigen::Matrix3d R;
-  R << a.x.x, a.x.y, a.x.z, a.y.x, a.y.y, a.y.z, a.z.x, a.z.y, a.z.z;
-  return R;
-}
-
-}  // namespace
-
-namespace {
-
-// Where movements all but cancel, the digits beyond those of a double count.
-struct Wide {
-  long double x, y, z;
+// Three components in as many digits as asked for.
+template <class Digits>
+struct Triple {
+  Digits x, y, z;
 };
 
-Wide turned(const Axes& a, const Wide& v) {
+template <class Digits>
+Triple<Digits> turned(const Axes& a, const Triple<Digits>& v) {
   return {a.x.x * v.x + a.x.y * v.y + a.x.z * v.z, a.y.x * v.x + a.y.y * v.y + a.y.z * v.z,
           a.z.x * v.x + a.z.y * v.y + a.z.z * v.z};
 }
 
-Wide whole(const Movement& m, std::size_t k) {
-  const auto at = [&](std::size_t i) { return static_cast<long double>(m.value[i]) + m.rest[i]; };
+template <class Digits>
+constexpr bool has_rest = !std::is_same_v<Digits, double>;
+
+template <class Digits>
+Triple<Digits> whole(const Movement& m, std::size_t k) {
+  const auto at = [&](std::size_t i) { return has_rest<Digits> ? static_cast<Digits>(m.value[i]) + m.rest[i] : m.value[i]; };
   return {at(k), at(k + 1), at(k + 2)};
 }
 
 // Values first, so that what they have in common drops out before the rests would be rounded away.
-Wide between(const Movement& a, const Movement& b, std::size_t k) {
+template <class Digits>
+Triple<Digits> between(const Movement& a, const Movement& b, std::size_t k) {
   const auto at = [&](std::size_t i) {
-    return (static_cast<long double>(b.value[i]) - a.value[i]) + (static_cast<long double>(b.rest[i]) - a.rest[i]);
+    const Digits apart = static_cast<Digits>(b.value[i]) - a.value[i];
+    return has_rest<Digits> ? apart + (static_cast<Digits>(b.rest[i]) - a.rest[i]) : apart;
   };
   return {at(k), at(k + 1), at(k + 2)};
 }
 
 }  // namespace
 
+template <class Digits>
 Ends ends(const Axes& axes, double length, const Movement& a, const Movement& b) {
-  const Wide local_a = turned(axes, whole(a, 0)), apart = turned(axes, between(a, b, 0));
-  const Wide turn_a = turned(axes, whole(a, 3)), turn_b = turned(axes, whole(b, 3));
+  const auto local_a = turned(axes, whole<Digits>(a, 0)), apart = turned(axes, between<Digits>(a, b, 0));
+  const auto turn_a = turned(axes, whole<Digits>(a, 3)), turn_b = turned(axes, whole<Digits>(b, 3));
+  const auto twist = turned(axes, between<Digits>(a, b, 3)).x;
   // The chord turns about y and z only.
-  const long double chord_y = -apart.z / length, chord_z = apart.y / length;
-  const auto d = [](long double v) { return static_cast<double>(v); };
+  const Digits chord_y = -apart.z / length, chord_z = apart.y / length;
+  const auto d = [](Digits v) { return static_cast<double>(v); };
   Ends e;
   e.movement << d(local_a.x), d(local_a.y), d(local_a.z), d(turn_a.x), d(turn_a.y), d(turn_a.z), d(local_a.x + apart.x),
       d(local_a.y + apart.y), d(local_a.z + apart.z), d(turn_b.x), d(turn_b.y), d(turn_b.z);
-  e.bent << 0, 0, 0, 0, d(turn_a.y - chord_y), d(turn_a.z - chord_z), d(apart.x), 0, 0,
-      d(turned(axes, between(a, b, 3)).x), d(turn_b.y - chord_y), d(turn_b.z - chord_z);
+  e.bent << 0, 0, 0, 0, d(turn_a.y - chord_y), d(turn_a.z - chord_z), d(apart.x), 0, 0, d(twist), d(turn_b.y - chord_y),
+      d(turn_b.z - chord_z);
   return e;
 }
-
-Vector12 to_global(const Axes& axes, const Vector12& local) {
-  const Eigen::Matrix3d R = rows(axes);
-  Vector12 r;
-  for (int i = 0; i < 12; i += 3) r.segment<3>(i) = R.transpose() * local.segment<3>(i);
-  return r;
-}
-
-Matrix12 to_global(const Axes& axes, const Matrix12& local) {
-  const Eigen::Matrix3d R = rows(axes);
-  Matrix12 K;
-  for (int i = 0; i < 12; i += 3)
-    for (int j = 0; j < 12; j += 3) K.block<3, 3>(i, j) = R.transpose() * local.block<3, 3>(i, j) * R;
-  return K;
-}
+template Ends ends<double>(const Axes&, double, const Movement&, const Movement&);
+template Ends ends<long double>(const Axes&, double, const Movement&, const Movement&);
 
 }  // namespace corvex::solver

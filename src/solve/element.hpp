@@ -21,6 +21,8 @@ struct Ends {
   // so that forces and energies far below those of a stiff span that moves are seen.
   Vector12 bent;
 };
+// `Digits` is double, for movements without a rest, or long double where movements all but cancel.
+template <class Digits>
 Ends ends(const Axes& axes, double length, const Movement& a, const Movement& b);
 
 // Bending in one plane, as the moments at the ends for their rotations against the chord:
@@ -36,6 +38,11 @@ struct BendingEnds {
   std::pair<double, double> released(double Ma, double Mb) const;
   // The rotations that the hinges take beside the given ones, under these moments of the loads.
   std::pair<double, double> turned(double a, double b, double Ma, double Mb) const;
+  // What a rotation of one at either end brings to both, the hinges freed.
+  struct Condensed {
+    double aa, ab, bb;
+  };
+  Condensed condensed() const;
 };
 
 class Element {
@@ -43,9 +50,13 @@ class Element {
   Element(const Rigidity& r, const Span& span);
 
   // With what the hinges free already eliminated; rows and columns of freed rotations are zero.
-  Matrix12 stiffness() const;
+  Matrix12 stiffness() const { return stiffness(Axes{{1, 0, 0}, {0, 1, 0}, {0, 0, 1}}); }
+  // The same in global axes.
+  Matrix12 stiffness(const Axes& axes) const;
   // The ends with freed rotations replaced by those that the span's own ends take.
   Ends own_ends(Ends ends, std::span<const LoadPiece> loads) const;
+  // Forces of the points on the span for what deforms it, without loads; the hinges freed.
+  Vector12 elastic_forces(const Vector12& bent) const;
   // Forces of the points on the span for its own ends.
   Vector12 end_forces(const Ends& own_ends, std::span<const LoadPiece> loads) const;
 
@@ -56,6 +67,7 @@ class Element {
   Vector12 whole_times(const Vector12& bent) const;
 
   Rigidity r_;
+  Flexibility f_;
   double length_;
   bool beam_, hinged_;
   double axial_ = 0, torsion_ = 0;
@@ -64,9 +76,5 @@ class Element {
 
 // Of each span.
 std::vector<Element> elements(const Structure& structure, const Spans& spans);
-
-// Turned into global axes.
-Vector12 to_global(const Axes& axes, const Vector12& local);
-Matrix12 to_global(const Axes& axes, const Matrix12& local);
 
 }  // namespace corvex::solver

@@ -15,7 +15,11 @@ struct Need {
   double largest = 0;   // of the forces and moments that meet there: what a remainder is small against
 };
 
-// Of each case, for the movements that `analysis` holds.
+// Of each case while nothing has moved: the loads alone.
+std::vector<Need> needs_at_rest(const Structure& structure, const Analysis& analysis);
+// The same with what the first movements of the points bring, which have no rests yet.
+void add_elastic(const Analysis& analysis, std::vector<Need>& needs);
+// All of it for the movements that `analysis` holds, in all the digits that they are kept to.
 std::vector<Need> needs(const Structure& structure, const Analysis& analysis);
 
 }  // namespace corvex::solver

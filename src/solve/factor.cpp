@@ -3,6 +3,7 @@
 #include <Eigen/Cholesky>
 #include <Eigen/SparseCholesky>
 #include <cstdint>
+#include <limits>
 #include <tuple>
 
 namespace corvex::solver {
@@ -109,6 +110,7 @@ void Factor::refactorise(const LowerMatrix& K) {
   std::tie(values, scale_) = scaled_to_unit_diagonal(K);
   sound_ = backend_->factorise(K, values);
   weak_.clear();
+  growth_ = sound_ ? growth(*backend_, K.n) : std::numeric_limits<double>::infinity();
   if (method_ != Method::multifrontal) {
     if (sound_) weak_ = backend_->weak();
     return;
@@ -116,11 +118,16 @@ void Factor::refactorise(const LowerMatrix& K) {
   // Trusted pivots are not shown. If every direction stays far from having none of the stiffness, all of them are
   // sound; else they are looked at one by one.
   constexpr double harmless = 1e8;
-  if (sound_ && growth(*backend_, K.n) < harmless) return;
+  if (growth_ < harmless) return;
   const auto careful = multifrontal(Pivots::detected);
   careful->analyse(K);
   sound_ = careful->factorise(K, values);
   if (sound_) weak_ = careful->weak();
+}
+
+double Factor::amplification() const {
+  // One direction of n has a share of 1/√n in the vector.
+  return growth_ * std::sqrt(static_cast<double>(scale_.size()));
 }
 
 Factor Factor::tolerant(const LowerMatrix& K) {
@@ -131,6 +138,7 @@ Factor Factor::tolerant(const LowerMatrix& K) {
   f.backend_ = multifrontal(Pivots::tolerant);
   f.backend_->analyse(K);
   f.sound_ = f.backend_->factorise(K, values);
+  f.growth_ = std::numeric_limits<double>::infinity();
   return f;
 }
 

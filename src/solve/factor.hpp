@@ -52,6 +52,9 @@ class Factor {
   // Nothing stands in the way of a solution.
   bool sound() const { return sound_ && weak_.empty(); }
   const std::vector<int>& weak() const { return weak_; }
+  // No more than this many times the rounding of a number is the error of a solution, as a share of it: an estimate, by
+  // the growth of one vector in which every direction has a share.
+  double amplification() const;
   // K⁻¹ · block, all columns together.
   Eigen::MatrixXd solve(const Eigen::MatrixXd& block) const;
   // Works in the presence of weak pivots: for structures that are soft but do not move.
@@ -65,6 +68,7 @@ class Factor {
   std::shared_ptr<Backend> backend_;
   std::vector<int> weak_;
   bool sound_ = false;
+  double growth_ = 0;
 };
 
 // The values with the diagonal scaled to one, but for what is only rounding: S K S, and S.

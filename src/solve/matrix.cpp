@@ -125,17 +125,16 @@ Pattern::Pattern(const Spans& spans, Freedoms& f) {
 void Pattern::add_block(LowerMatrix& K, const Freedoms& f, std::size_t p, std::size_t q, int block,
                         const Matrix12& element, int row_offset, int column_offset) const {
   if (place_[q] < 0 || place_[p] < 0) return;
-  const int own_end = f.first_equation[place_[q] + 1];
-  for (int c = 0; c < 6; ++c) {
-    const int column = f.equation[q][static_cast<std::size_t>(c)];
+  const auto &rows = f.equation[p], &columns = f.equation[q];
+  const int own_end = f.first_equation[place_[q] + 1], row_begin = f.first_equation[place_[p]];
+  for (std::size_t c = 0; c < 6; ++c) {
+    const int column = columns[c];
     if (column < 0) continue;
-    for (int r = 0; r < 6; ++r) {
-      const int row = f.equation[p][static_cast<std::size_t>(r)];
-      if (row < 0 || (p == q && row < column)) continue;
-      const int at = p == q ? first_[column] + (row - column)
-                            : first_[column] + (own_end - column) + block + (row - f.first_equation[place_[p]]);
-      K.value[at] += element(row_offset + r, column_offset + c);
-    }
+    // The place of row r in this column is its number from here.
+    double* begin = K.value.data() + first_[column] + (p == q ? -column : own_end - column + block - row_begin);
+    const double* from = element.data() + 12 * (column_offset + static_cast<int>(c)) + row_offset;
+    for (std::size_t r = p == q ? c : 0; r < 6; ++r)
+      if (rows[r] >= 0) begin[rows[r]] += from[r];
   }
 }
 
@@ -174,7 +173,7 @@ void Pattern::assemble(const Spans& spans, const std::vector<Element>& elements,
     const Span& s = spans.all[i];
     const int a = place_[s.a], b = place_[s.b];
     if (a < 0 && b < 0) continue;
-    const Matrix12 element = to_global(spans.axes[s.member], elements[i].stiffness());
+    const Matrix12 element = elements[i].stiffness(spans.axes[s.member]);
     add_block(K, f, s.a, s.a, 0, element, 0, 0);
     add_block(K, f, s.b, s.b, 0, element, 6, 6);
     // Rows belong to the later point.

@@ -210,7 +210,7 @@ Eigen::MatrixXd energies(const Structure& s, const Spans& spans, const Freedoms&
         if (const int e = f.equation[span.a][k]; e >= 0) a.value[k] = Z(e, c);
         if (const int e = f.equation[span.b][k]; e >= 0) b.value[k] = Z(e, c);
       }
-      D.col(c) = ends(axes, span.length, a, b).bent;
+      D.col(c) = ends<long double>(axes, span.length, a, b).bent;
       moves |= a.value != Six{} || b.value != Six{};
     }
     if (moves) E += D.transpose() * Element(rigidity(s, m), span).stiffness() * D;
