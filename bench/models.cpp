@@ -15,11 +15,10 @@ SectionId tube(Structure& s) {
   return s.section("tube", RectangularTube{.height = 80_mm, .width = 40_mm, .wall = 4_mm});
 }
 
-// Own weight, and forces on every seventh point that differ from case to case.
-void load(Structure& s, int cases) {
+void load(Structure& s, int cases, Weight weight) {
   for (int c = 0; c < cases; ++c) {
     LoadCase& loads = s.load_case(fmt::format("case {}", c + 1));
-    loads.gravity();
+    if (c == 0 || weight == Weight::every_case) loads.gravity();
     for (std::size_t p = static_cast<std::size_t>(c) % 7; p < s.points().size(); p += 7)
       loads.at(PointId{p}, Force{.x = 100_N * (c + 1), .y = -1_kN});
   }
@@ -27,7 +26,7 @@ void load(Structure& s, int cases) {
 
 }  // namespace
 
-Structure lattice(int n, int cases) {
+Structure lattice(int n, int cases, Weight weight) {
   Structure s = Structure::space("lattice");
   const SectionId section = tube(s);
   const MemberOptions options{.section = section, .material = material("S235")};
@@ -46,11 +45,11 @@ Structure lattice(int n, int cases) {
       }
   for (int y = 0; y < n; ++y)
     for (int x = 0; x < n; ++x) s.support(index(x, y, 0), Support::fixed());
-  load(s, cases);
+  load(s, cases, weight);
   return s;
 }
 
-Structure chain(int points, int cases) {
+Structure chain(int points, int cases, Weight weight) {
   Structure s = Structure::space("chain");
   const SectionId section = tube(s);
   for (int i = 0; i < points; ++i) s.point(fmt::format("P{}", i), 0.5_m * i, 0_m, 0_m);
@@ -59,11 +58,11 @@ Structure chain(int points, int cases) {
              {PointId{static_cast<std::size_t>(i)}, PointId{static_cast<std::size_t>(i) + 1}},
              {.section = section, .material = material("S235")});
   for (int i = 0; i < points; i += 10) s.support(PointId{static_cast<std::size_t>(i)}, Support::fixed());
-  load(s, cases);
+  load(s, cases, weight);
   return s;
 }
 
-Structure flat_frame(int bays, int storeys, int cases) {
+Structure flat_frame(int bays, int storeys, int cases, Weight weight) {
   Structure s = Structure::plane("flat frame");
   const SectionId section = tube(s);
   const MemberOptions options{.section = section, .material = material("S235")};
@@ -77,7 +76,7 @@ Structure flat_frame(int bays, int storeys, int cases) {
       if (y < storeys) s.member(fmt::format("M{}", ++count), {index(x, y), index(x, y + 1)}, options);
     }
   for (int x = 0; x <= bays; ++x) s.support(index(x, 0), Support::fixed());
-  load(s, cases);
+  load(s, cases, weight);
   return s;
 }
 

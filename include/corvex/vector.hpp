@@ -25,7 +25,7 @@ inline Vector cross(const Vector& a, const Vector& b) {
   return {a.y * b.z - a.z * b.y, a.z * b.x - a.x * b.z, a.x * b.y - a.y * b.x};
 }
 inline double length(const Vector& v) {
-  return std::hypot(v.x, v.y, v.z);
+  return std::sqrt(dot(v, v));
 }
 inline bool zero(const Vector& v) {
   return v.x == 0 && v.y == 0 && v.z == 0;

@@ -100,23 +100,26 @@ class Run {
     Eigen::MatrixXd lack = lacking(need);
     if (remainder(need, lack) == 0) return finish(need);
     move(factor_->solve(lack));
-    constexpr double harmless = 1e5, expected = 1e-10;
-    const bool plain = factor_->amplification() < harmless;
-    if (plain)
-      add_elastic(a_, need);
-    else
-      need = needs(s_, a_);
-    lack = lacking(need);
-    const double left = remainder(need, lack);
-    if (!plain || !(left < expected)) need = refine(std::move(need), std::move(lack), left);
+    add_elastic(a_, need);
+    if (!digits_stand(need)) need = refine();
     finish(need);
   }
 
-  std::vector<Need> refine(std::vector<Need> need, Eigen::MatrixXd lack, double worst) {
+  // Whether the first solution is as good as further ones would make it.
+  bool digits_stand(const std::vector<Need>& need) const {
+    constexpr double well_shaped = 1e5, expected = 1e-10;
+    const Eigen::MatrixXd lack = lacking(need);
+    if (!(remainder(need, lack) < expected)) return false;
+    return factor_->amplification() < well_shaped || errors_are_rounding(lack);
+  }
+
+  std::vector<Need> refine() {
     constexpr int most_steps = 20;
     constexpr double good_enough = 1e-14, hardly_less = 0.7;
+    std::vector<Need> need = needs(s_, a_);
+    Eigen::MatrixXd lack = lacking(need);
+    double worst = remainder(need, lack);
     for (int i = 0; i < most_steps && worst > good_enough; ++i) {
-      if (i == 0 && lack.cols() > 1 && errors_are_rounding(lack)) break;
       const Eigen::MatrixXd step = factor_->solve(lack);
       move(step);
       need = needs(s_, a_);
@@ -136,7 +139,7 @@ class Run {
   // The step that the cases still ask for, tried on a mixture of them all: where it is nothing beside the movements it
   // need not be made for each.
   bool errors_are_rounding(const Eigen::MatrixXd& lack) const {
-    constexpr double nothing = 1e-12;
+    constexpr double nothing = 1e-11;
     Eigen::VectorXd mixture = Eigen::VectorXd::Zero(lack.rows());
     for (Eigen::Index c = 0; c < lack.cols(); ++c) {
       double largest = 0;

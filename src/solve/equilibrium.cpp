@@ -46,11 +46,12 @@ void add(Need& need, const Span& s, const Axes& axes, const Vector12& local) {
 
 }  // namespace
 
+// Case after case, so that loads, movements and needs are met in the order in which they lie.
 std::vector<Need> needs_at_rest(const Structure& structure, const Analysis& a) {
   std::vector<Need> all = point_loads(structure);
   const Ends rest{Vector12::Zero(), Vector12::Zero()};
-  for (std::size_t i = 0; i < a.spans.all.size(); ++i)
-    for (std::size_t c = 0; c < all.size(); ++c)
+  for (std::size_t c = 0; c < all.size(); ++c)
+    for (std::size_t i = 0; i < a.spans.all.size(); ++i)
       if (const auto loads = a.cases[c].loads.on(i); !loads.empty())
         add(all[c], a.spans.all[i], a.spans.axes[a.spans.all[i].member],
             a.elements[i].end_forces(a.elements[i].own_ends(rest, loads), loads));
@@ -58,13 +59,13 @@ std::vector<Need> needs_at_rest(const Structure& structure, const Analysis& a) {
 }
 
 void add_elastic(const Analysis& a, std::vector<Need>& all) {
-  for (std::size_t i = 0; i < a.spans.all.size(); ++i) {
-    const Span& s = a.spans.all[i];
-    const Axes& axes = a.spans.axes[s.member];
-    for (std::size_t c = 0; c < all.size(); ++c) {
-      const std::vector<Movement>& movement = a.cases[c].movement;
-      add(all[c], s, axes,
-          a.elements[i].elastic_forces(ends<double>(axes, s.length, movement[s.a], movement[s.b]).bent));
+  for (std::size_t c = 0; c < all.size(); ++c) {
+    const std::vector<Movement>& movement = a.cases[c].movement;
+    for (std::size_t i = 0; i < a.spans.all.size(); ++i) {
+      const Span& s = a.spans.all[i];
+      const Axes& axes = a.spans.axes[s.member];
+      const Ends moved = ends<double>(axes, s.length, movement[s.a], movement[s.b]);
+      add(all[c], s, axes, a.elements[i].elastic_forces(moved.bent));
     }
   }
 }

@@ -13,11 +13,17 @@ struct Entry {
   Vector force, moment;
 };
 
+// A force along all of a span, changing linearly: the most frequent load by far.
+struct Along {
+  Vector q0, slope;
+};
+
 class Gathering {
  public:
   Gathering(const Structure& s, const Spans& spans) : s_(s), spans_(spans) {}
 
   std::vector<Entry> entries;
+  std::vector<Along> along;  // of each span; empty where there is none at all
 
   void operator()(const PointLoad&) {}
 
@@ -43,7 +49,6 @@ class Gathering {
   }
 
   void operator()(const GravityLoad& l) {
-    entries.reserve(entries.size() + spans_.all.size());
     for (std::size_t i = 0; i < s_.members().size(); ++i) {
       const Member& m = s_.members()[i];
       const double mass_per_length = s_.section_of(m).properties().A.si() * s_.material_of(m).density.si();
@@ -60,6 +65,12 @@ class Gathering {
       const Span& span = spans_.all[i];
       const double begin = std::max(from, span.start), end = std::min(to, span.start + span.length);
       if (end - begin <= 1e-9 * span.length) continue;
+      if (begin == span.start && end == span.start + span.length) {
+        along.resize(spans_.all.size());
+        along[i].q0 += a + slope * (begin - from);
+        along[i].slope += slope;
+        continue;
+      }
       entries.push_back({i,
                          begin - span.start,
                          std::min(end - span.start, span.length),
@@ -74,22 +85,8 @@ class Gathering {
   const Spans& spans_;
 };
 
-// By far the most frequent: forces along all of the span make one piece.
-bool arrange_whole(std::span<const Entry> entries, double length, std::vector<LoadPiece>& pieces) {
-  const auto whole = [&](const Entry& e) { return e.from == 0 && e.to == length; };
-  if (!std::all_of(entries.begin(), entries.end(), whole)) return false;
-  LoadPiece& p = pieces.emplace_back();
-  p.to = length;
-  for (const Entry& e : entries) {
-    p.q0 += e.first;
-    p.slope += (e.last - e.first) / length;
-  }
-  return true;
-}
-
 // The entries of one span as pieces side by side.
 void arrange(std::span<const Entry> entries, double length, std::vector<LoadPiece>& pieces) {
-  if (arrange_whole(entries, length, pieces)) return;
   std::vector<double> breaks{0, length};
   for (const Entry& e : entries) {
     breaks.push_back(e.from);
@@ -138,14 +135,22 @@ SpanLoads::SpanLoads(const Structure& structure, const Spans& spans, const LoadC
   const auto by_span = [](const Entry& a, const Entry& b) { return a.span < b.span; };
   if (!std::is_sorted(entries.begin(), entries.end(), by_span))
     std::stable_sort(entries.begin(), entries.end(), by_span);
-  pieces_.reserve(entries.size());
+  const std::vector<Along>& along = gather.along;
+  pieces_.reserve(along.size() + entries.size());
   first_.assign(spans.all.size() + 1, 0);
   std::size_t next = 0;
   for (std::size_t i = 0; i < spans.all.size(); ++i) {
     first_[i] = pieces_.size();
+    const double length = spans.all[i].length;
     const std::size_t begin = next;
     while (next < entries.size() && entries[next].span == i) ++next;
-    if (next > begin) arrange({entries.data() + begin, next - begin}, spans.all[i].length, pieces_);
+    if (next > begin) arrange({entries.data() + begin, next - begin}, length, pieces_);
+    if (along.empty() || (zero(along[i].q0) && zero(along[i].slope))) continue;
+    if (next == begin) pieces_.push_back({0, length, {}, {}, {}, {}});
+    for (std::size_t k = first_[i]; k < pieces_.size(); ++k) {
+      pieces_[k].q0 += along[i].q0 + along[i].slope * pieces_[k].from;
+      pieces_[k].slope += along[i].slope;
+    }
   }
   first_.back() = pieces_.size();
 }

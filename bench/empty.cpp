@@ -1,0 +1,2 @@
+// Links what the program links, and does nothing: the cost of starting.
+int main() {}
