@@ -9,8 +9,9 @@
 // member does not count as a jump inside it.
 //
 //     const corvex::Diagram bending = solution["product"]["rail"].moment_z();
-//     bending.max().value.in(corvex::N_m);  bending.max().at.in(corvex::m);
-//     bending.at(1.2_m).in(corvex::N_m);
+//     const corvex::Extreme most = bending.max();
+//     fmt::print("{:.0f} N·m at {:.1f} m\n", most.value.in(corvex::N_m), most.at.in(corvex::m));   // 1457 N·m at 1.2 m
+//     fmt::print("{:.0f} N·m\n", bending.at(0.3_m).in(corvex::N_m));   // -307 N·m
 //
 // Signs: docs/theory.md; N tension, Mz tension on the −y side, dM/dx = V. Accuracy: the tests hold values and
 // places of extremes against closed forms to 1e-9.

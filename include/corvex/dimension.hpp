@@ -2,7 +2,11 @@
 //
 // Five base dimensions: length, mass, time, temperature difference and angle. An angle is a dimension of its
 // own (so that a moment and a rotational stiffness cannot be mistaken for each other in print), but rad
-// cancels against a plain number when dimensions are compared: see `compatible`.
+// cancels against a plain number when dimensions are compared: see `compatible`. Exponents are exact for the
+// powers and roots that occur.
+//
+//     const corvex::Dimension d = corvex::dimension::force / corvex::dimension::area;
+//     fmt::print("{}\n", name(d));   // a stress
 #pragma once
 
 #include <array>

@@ -1,4 +1,9 @@
 // Corvex: a value, or the reason why there is none. (The standard's own comes with C++23.)
+//
+//     const corvex::Expected<double, std::string> half = 0.5;
+//     if (half) fmt::print("{}\n", *half);   // 0.5
+//     const corvex::Expected<double, std::string> none = std::string("no number");
+//     if (!none) fmt::print("{}\n", none.error());   // no number
 #pragma once
 
 #include <utility>

@@ -5,9 +5,12 @@
 // mistakes in one go, each with file, line, column and what was expected.
 //
 //     const auto model = corvex::read_model("trestle.yaml");
-//     if (!model) { for (const auto& p : model.error()) puts(describe(p).c_str()); return 2; }
+//     if (!model) for (const corvex::Problem& p : model.error()) fmt::print("{}\n", describe(p));
 //     const corvex::Solution solution = corvex::solve(model->structure);
-//     std::string json = corvex::results_json(solution, {.stations = 11});
+//     const std::string json = corvex::results_json(solution, {.stations = 11});
+//     fmt::print("{} members\n", model->structure.members().size());   // 3 members
+//
+// Numbers are read and written by the standard's own conversions: to the last digit, whatever the locale.
 #pragma once
 
 #include <memory>

@@ -4,12 +4,12 @@
 // and gn.
 // `^` binds tightest, then a number with its unit, then `*` and `/`: `4.2 cm^2` is 4.2 square centimetres,
 // `10 kN/2 m` is 5 kN/m, `-2^2` is -4. A unit is a constant with a dimension, so dimensions are checked and
-// an error names both sides.
+// an error names both sides. Units have their exact values; a formula is evaluated in double precision.
 //
 //     corvex::Scope scope;
 //     scope.set("L", corvex::Quantity(2.4_m));
 //     auto q = corvex::evaluate("3.2 kN*L/4", scope);
-//     if (q) fmt::print("{} N·m\n", q->quantity.in(corvex::N_m));   // 1920
+//     if (q) fmt::print("{:.0f} N·m\n", q->quantity.in(corvex::N_m));   // 1920 N·m
 #pragma once
 
 #include <map>

@@ -7,6 +7,9 @@
 //     product.at(c, corvex::Force{.y = -3.2_kN});
 //     product.line(rail, corvex::LineForce{.y = -0.8_kN_per_m});
 //     product.gravity();
+//     fmt::print("{} loads\n", product.loads().size());   // 3 loads
+//
+// Loads are kept as given; what they bring is exact for piecewise linear and single loads anywhere (docs/theory.md).
 #pragma once
 
 #include <optional>

@@ -2,6 +2,7 @@
 //
 //     corvex::Material frame_steel = corvex::material("S235");
 //     frame_steel.yield = 225_MPa;
+//     fmt::print("{:.0f} MPa\n", frame_steel.strength()->in(corvex::MPa));   // 225 MPa
 //
 // Built-in values: structural steels of EN 10025-2, yield strength for nominal thickness up to 16 mm (table
 // 7); E, Poisson's ratio, density and expansion from EN 1993-1-1, 3.2.6.

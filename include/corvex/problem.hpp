@@ -2,6 +2,9 @@
 //
 // `subject` names the part of the structure; `place` the line of the model file, filled in by the reader when
 // the structure came from a file. Nothing that a model contains makes the library throw.
+//
+//     const corvex::Problem p = corvex::problem_at({"trestle.yaml", 12, 7}, "a wall was expected");
+//     fmt::print("{}\n", describe(p));   // trestle.yaml:12:7: error: a wall was expected
 #pragma once
 
 #include <string>

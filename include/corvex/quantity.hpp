@@ -7,7 +7,7 @@
 //     using namespace corvex::literals;
 //     corvex::Length span = 2.4_m;
 //     corvex::MomentSize moment = 3.2_kN * span / 4;
-//     fmt::print("{} N·m\n", moment.in(corvex::N_m));   // 1920
+//     fmt::print("{:.0f} N·m\n", moment.in(corvex::N_m));   // 1920 N·m
 //
 // Accuracy: one rounding an operation, as for double.
 #pragma once

@@ -3,20 +3,17 @@
 // Seen along the member's x axis, y is up and the section's width runs along z; the height lies along y. The
 // origin is the centroid. Iz = ∫y² dA is the strong axis of an upright tube, Iy = ∫z² dA.
 //
-// Figures and their sources:
+// Figures and their sources; the tests hold them to 1e-9 against closed forms, but where another figure is named:
 //   A, Iy, Iz  exact, from the rectangles and circles that make up the shape.
-//   J          round shapes: polar moment, exact. Rectangle: Saint-Venant's series (Timoshenko and Goodier,
-//   Theory
-//              of Elasticity, art. 109), summed to machine precision. Square and rectangular tubes: Bredt's
-//              closed tube plus the wall's own part, 4 Am² t/u + u t³/3 along the middle line (EN 10219-2,
-//              annex B).
-//   Ay, Az     shear areas from the energy of the shear stress V·S/(I·b): Ay = Iz²/∫(S²/b) dy, b the whole
-//   width at
-//              that height (Gere and Timoshenko, Mechanics of Materials, ch. 12); without Poisson's ratio:
-//              rectangle 5/6 A, circle 9/10 A.
+//   J          round shapes: polar moment, exact. Rectangle: Saint-Venant's series (Timoshenko and Goodier, Theory of
+//   Elasticity, art. 109), summed to machine precision. Square and rectangular tubes: Bredt's closed tube plus the
+//   wall's own part, 4 Am² t/u + u t³/3 along the middle line (EN 10219-2, annex B), for thin walls.
+//   Ay, Az     shear areas from the energy of the shear stress V·S/(I·b): Ay = Iz²/∫(S²/b) dy, b the whole width at
+//   that height (Gere and Timoshenko, Mechanics of Materials, ch. 12); without Poisson's ratio: rectangle 5/6 A,
+//   circle 9/10 A.
 //
 //     const corvex::Section leg = corvex::SquareTube{.width = 60_mm, .wall = 4_mm};
-//     fmt::print("{:.2f} cm4\n", leg.properties().Iz.in(corvex::cm4));   // 47.07
+//     fmt::print("{:.2f} cm4\n", leg.properties().Iz.in(corvex::cm4));   // 47.07 cm4
 #pragma once
 
 #include <optional>

@@ -13,6 +13,7 @@
 //     beam.member("beam", {a, b}, {.section = tube, .material = corvex::material("S235")});
 //     beam.support(a, corvex::Support::pinned());
 //     beam.support(b, corvex::Support::roller());
+//     fmt::print("{:.2f} kg\n", beam.mass().in(corvex::kg));   // 21.10 kg
 #pragma once
 
 #include <array>

@@ -1,4 +1,8 @@
 // Corvex: a vector in space, in SI units; for positions (m), forces (N) and directions inside the library.
+// Right-handed.
+//
+//     const corvex::Vector arm{3, 4, 0}, force{0, -2, 0};
+//     fmt::print("{} {}\n", length(arm), cross(arm, force).z);   // 5 -6
 #pragma once
 
 #include <cmath>

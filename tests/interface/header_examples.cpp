@@ -1,0 +1,161 @@
+// The examples in the public headers' comments, compiled as they stand; what they print is what the comment says.
+#include <fmt/format.h>
+
+#include <catch2/catch.hpp>
+#include <corvex/corvex.hpp>
+#include <corvex/file.hpp>
+#include <filesystem>
+#include <fstream>
+#include <string>
+
+// Examples name what a reader would go on with.
+#pragma GCC diagnostic ignored "-Wunused-variable"
+
+using namespace corvex::literals;
+
+namespace examples {
+namespace {
+
+std::string printed;
+
+// In the examples `fmt::print` is this one.
+struct fmt {
+  template <class... Values>
+  static void print(::fmt::format_string<Values...> text, Values&&... values) {
+    printed += ::fmt::format(text, std::forward<Values>(values)...);
+  }
+};
+
+// What the comments say is printed: "fmt::print(…);   // this".
+std::string promised(const std::string& header) {
+  std::ifstream in(std::string(CORVEX_EXTRACTED) + "/" + header + ".inc");
+  std::string all, line;
+  while (std::getline(in, line))
+    if (const std::size_t at = line.find("   // ");
+        line.find("fmt::print") != std::string::npos && at != std::string::npos)
+      all += line.substr(at + 6) + "\n";
+  return all;
+}
+
+void check(const std::string& header) {
+  INFO(header);
+  CHECK_FALSE(promised(header).empty());
+  CHECK(printed == promised(header));
+  printed.clear();
+}
+
+// The trestle that the examples speak of: as examples/cider-works/conveyor_trestle.cpp.
+struct Context {
+  corvex::Structure trestle = corvex::Structure::plane("conveyor trestle");
+  corvex::PointId a = trestle.point("A", 0_m, 0_m), b = trestle.point("B", 0_m, 0.9_m),
+                  c = trestle.point("C", 1.2_m, 0.9_m), d = trestle.point("D", 2.4_m, 0.9_m),
+                  e = trestle.point("E", 2.4_m, 0_m);
+  corvex::MemberId rail;
+
+  explicit Context(bool loaded) {
+    const auto leg = trestle.section("leg", corvex::SquareTube{.width = 60_mm, .wall = 4_mm});
+    const auto tube = trestle.section("rail", corvex::RectangularTube{.height = 80_mm, .width = 40_mm, .wall = 4_mm});
+    const corvex::Material steel = corvex::material("S235");
+    trestle.member("left leg", {a, b}, {.section = leg, .material = steel});
+    rail = trestle.member("rail", {b, c, d}, {.section = tube, .material = steel});
+    trestle.member("right leg", {e, d}, {.section = leg, .material = steel});
+    trestle.support(a, corvex::Support::fixed());
+    trestle.support(e, corvex::Support::fixed());
+    if (loaded)
+      trestle.load_case("product").at(c, corvex::Force{.y = -3.2_kN}).line(rail, corvex::LineForce{.y = -0.8_kN_per_m});
+  }
+};
+
+corvex::Structure walkway(corvex::Length wall) {
+  corvex::Structure s = corvex::Structure::plane("walkway");
+  const auto a = s.point("A", 0_m, 0_m), b = s.point("B", 3_m, 0_m), c = s.point("C", 4_m, 0_m);
+  const auto tube = s.section("tube", corvex::RectangularTube{.height = 100_mm, .width = 50_mm, .wall = wall});
+  const auto beam = s.member("beam", {a, b, c}, {.section = tube, .material = corvex::material("S235")});
+  s.support(a, corvex::Support::pinned());
+  s.support(b, corvex::Support::roller());
+  s.load_case("people").line(beam, corvex::LineForce{.y = -2.5_kN_per_m});
+  return s;
+}
+
+}  // namespace
+
+TEST_CASE("Examples of dimension.hpp, expected.hpp, problem.hpp, vector.hpp") {
+  {
+#include "dimension.inc"
+  } check("dimension");
+  {
+#include "expected.inc"
+  } check("expected");
+  {
+#include "problem.inc"
+  } check("problem");
+  {
+#include "vector.inc"
+  } check("vector");
+}
+
+TEST_CASE("Examples of quantity.hpp and formula.hpp") {
+  {
+#include "quantity.inc"
+  } check("quantity");
+  {
+#include "formula.inc"
+  } check("formula");
+}
+
+TEST_CASE("Examples of material.hpp, section.hpp, structure.hpp, load_case.hpp") {
+  {
+#include "material.inc"
+  } check("material");
+  {
+#include "section.inc"
+  } check("section");
+  {
+#include "structure.inc"
+  } check("structure");
+  Context context(false);
+  auto& [trestle, a, b, c, d, e, rail] = context;
+  {
+#include "load_case.inc"
+  } check("load_case");
+}
+
+TEST_CASE("Examples of solution.hpp, diagram.hpp, hand.hpp") {
+  Context context(true);
+  auto& [trestle, a, b, c, d, e, rail] = context;
+  {
+#include "solution.inc"
+  } check("solution");
+  const corvex::Solution solution = corvex::solve(trestle);
+  {
+#include "diagram.inc"
+  } check("diagram");
+  {
+#include "hand.inc"
+  } check("hand");
+}
+
+TEST_CASE("The example of file.hpp") {
+  namespace fs = std::filesystem;
+  const fs::path before = fs::current_path();
+  std::string folder = (fs::temp_directory_path() / "corvex-header-XXXXXX").string();
+  REQUIRE(mkdtemp(folder.data()));
+  fs::copy(CORVEX_SOURCE "/examples/cider-works/conveyor-trestle.yaml", folder + "/trestle.yaml");
+  fs::current_path(folder);
+  {
+#include "file.inc"
+  } fs::current_path(before);
+  fs::remove_all(folder);
+  check("file");
+}
+
+TEST_CASE("Every public header but the one that gathers them has an example") {
+  for (const auto& entry : std::filesystem::directory_iterator(CORVEX_SOURCE "/include/corvex")) {
+    const std::string name = entry.path().stem().string();
+    if (name == "corvex") continue;
+    INFO(name);
+    CHECK_FALSE(promised(name).empty());
+  }
+}
+
+}  // namespace examples
