@@ -48,9 +48,14 @@ class Run {
     if (refused(problems)) return problems;
     a_.elements = elements(s_, a_.spans);
     mark_idle_spins(s_, a_.spans, a_.elements, a_.freedoms);
-    problems = factorise();
+    for (const LoadCase& loads : s_.load_cases())
+      a_.cases.push_back(
+          {SpanLoads(s_, a_.spans, loads), std::vector<Movement>(s_.points().size()), {}, resultant(s_, loads)});
+    assemble();
+    std::vector<Need> need = needs_at_rest(s_, a_);
+    problems = solve_cases(need);
     if (refused(problems)) return problems;
-    solve_cases();
+    finish(need);
     problems = spinning_loads();
     if (refused(problems)) return problems;
     problems = imbalances(s_, a_);
@@ -61,20 +66,38 @@ class Run {
   }
 
  private:
-  Problems factorise() {
+  void assemble() {
     if (kept_.fits(a_.spans, a_.freedoms)) {
       a_.freedoms = kept_.freedoms;
-      kept_.pattern->assemble(a_.spans, a_.elements, a_.freedoms, K_);
-      if (K_.n > 0) factor_->refactorise(K_);
     } else {
       kept_.pattern.emplace(a_.spans, a_.freedoms);
       kept_.freedoms = a_.freedoms;
       kept_.ends = ends_of(a_.spans);
-      kept_.pattern->assemble(a_.spans, a_.elements, a_.freedoms, K_);
+      K_ = {};
       factor_.reset();
-      if (K_.n > 0) factor_.emplace(K_);
     }
-    if (K_.n == 0 || factor_->sound()) return {};
+    kept_.pattern->assemble(a_.spans, a_.elements, a_.freedoms, K_);
+  }
+
+  // Solves for what the points lack. Where rounding may have left more of it than a well-shaped structure would, what
+  // still lacks is solved for again: each step gains as many digits as the first one had.
+  Problems solve_cases(std::vector<Need>& need) {
+    if (K_.n == 0) return {};
+    Eigen::MatrixXd block = lacking(need);
+    if (!factor_) factor_.emplace(K_);
+    factor_->factorise(K_, block);
+    if (!factor_->sound()) {
+      if (Problems problems = motions(); !problems.empty()) return problems;
+      block = factor_->solve(lacking(need));
+    }
+    move(block);
+    add_elastic(a_, need);
+    if (!digits_stand(need)) need = refine();
+    return {};
+  }
+
+  // What moves where the pivots vanish; or, if nothing does, a factor that lives with them.
+  Problems motions() {
     // What follows is of this matrix alone.
     kept_.pattern.reset();
     const std::vector<int> weak = factor_->weak().empty() ? null_pivots(K_) : factor_->weak();
@@ -90,24 +113,9 @@ class Run {
          "members"}};
   }
 
-  // Solves for what the points lack. Where rounding may have left more of it than a well-shaped structure would, what
-  // still lacks is solved for again: each step gains as many digits as the first one had.
-  void solve_cases() {
-    for (const LoadCase& loads : s_.load_cases())
-      a_.cases.push_back(
-          {SpanLoads(s_, a_.spans, loads), std::vector<Movement>(s_.points().size()), {}, resultant(s_, loads)});
-    std::vector<Need> need = needs_at_rest(s_, a_);
-    Eigen::MatrixXd lack = lacking(need);
-    if (remainder(need, lack) == 0) return finish(need);
-    move(factor_->solve(lack));
-    add_elastic(a_, need);
-    if (!digits_stand(need)) need = refine();
-    finish(need);
-  }
-
   // Whether the first solution is as good as further ones would make it.
   bool digits_stand(const std::vector<Need>& need) const {
-    constexpr double well_shaped = 1e5, expected = 1e-10;
+    constexpr double well_shaped = 1e6, expected = 5e-12;
     const Eigen::MatrixXd lack = lacking(need);
     if (!(remainder(need, lack) < expected)) return false;
     return factor_->amplification() < well_shaped || errors_are_rounding(lack);

@@ -64,20 +64,17 @@ std::unique_ptr<Backend> make(Method method) {
   return nullptr;
 }
 
-// By how much K⁻¹ lengthens a vector of which every direction has a share: about one over the least eigenvalue. Not
-// finite where a pivot was zero.
-double growth(Backend& backend, int n) {
-  Eigen::MatrixXd probe(n, 1);
-  std::uint64_t state = 88172645463325252u;  // the same numbers every time
+// A vector in which every direction has a share; the same numbers every time.
+Eigen::VectorXd every_direction(int n) {
+  Eigen::VectorXd v(n);
+  std::uint64_t state = 88172645463325252u;
   for (int i = 0; i < n; ++i) {
     state ^= state << 13;
     state ^= state >> 7;
     state ^= state << 17;
-    probe(i, 0) = static_cast<double>(state >> 11) * 0x1p-52 - 1;
+    v(i) = static_cast<double>(state >> 11) * 0x1p-52 - 1;
   }
-  const double before = probe.norm();
-  backend.solve(probe);
-  return probe.norm() / before;
+  return v;
 }
 
 }  // namespace
@@ -102,21 +99,28 @@ std::pair<std::vector<double>, Eigen::VectorXd> scaled_to_unit_diagonal(const Lo
 
 Factor::Factor(const LowerMatrix& K, Method method) : method_(method), backend_(make(method)) {
   backend_->analyse(K);
-  refactorise(K);
 }
 
-void Factor::refactorise(const LowerMatrix& K) {
+void Factor::factorise(const LowerMatrix& K, Eigen::MatrixXd& block) {
   std::vector<double> values;
   std::tie(values, scale_) = scaled_to_unit_diagonal(K);
   sound_ = backend_->factorise(K, values);
   weak_.clear();
-  growth_ = sound_ ? growth(*backend_, K.n) : std::numeric_limits<double>::infinity();
+  growth_ = std::numeric_limits<double>::infinity();
+  if (sound_) {
+    const Eigen::VectorXd probe = every_direction(K.n);
+    Eigen::MatrixXd both(K.n, block.cols() + 1);
+    both << scale_.asDiagonal() * block, probe;
+    backend_->solve(both);
+    growth_ = both.rightCols(1).norm() / probe.norm();
+    block = scale_.asDiagonal() * both.leftCols(block.cols());
+  }
   if (method_ != Method::multifrontal) {
     if (sound_) weak_ = backend_->weak();
     return;
   }
   // Trusted pivots are not shown. If every direction stays far from having none of the stiffness, all of them are
-  // sound; else they are looked at one by one.
+  // sound; else they are looked at one by one. (Not a number where a pivot was zero.)
   constexpr double harmless = 1e8;
   if (growth_ < harmless) return;
   const auto careful = multifrontal(Pivots::detected);

@@ -46,8 +46,9 @@ class Factor {
   explicit Factor(const LowerMatrix& K) : Factor(K, suitable_method(K)) {}
   Factor(const LowerMatrix& K, Method method);
 
-  // Other values in the same places.
-  void refactorise(const LowerMatrix& K);
+  // The values of K; may be called again for others in the same places. `block` is solved for in the same pass as the
+  // vector that shows whether pivots vanish, and is worth nothing where the factor is not sound.
+  void factorise(const LowerMatrix& K, Eigen::MatrixXd& block);
 
   // Nothing stands in the way of a solution.
   bool sound() const { return sound_ && weak_.empty(); }

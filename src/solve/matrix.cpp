@@ -162,7 +162,7 @@ void set_references(LowerMatrix& K, const Freedoms& f) {
 
 void Pattern::assemble(const Spans& spans, const std::vector<Element>& elements, const Freedoms& f,
                        LowerMatrix& K) const {
-  if (K.n != n_ || K.row.size() != row_.size()) {
+  if (K.first.empty()) {
     K.n = n_;
     K.first = first_;
     K.row = row_;

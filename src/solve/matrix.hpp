@@ -43,7 +43,7 @@ class Pattern {
   // Orders and numbers the free freedoms of `f`.
   Pattern(const Spans& spans, Freedoms& f);
 
-  // The stiffness of all spans. `f` is numbered as the pattern was made.
+  // The stiffness of all spans. `f` is numbered as the pattern was made; K is empty, or was made by this pattern.
   void assemble(const Spans& spans, const std::vector<Element>& elements, const Freedoms& f, LowerMatrix& K) const;
 
  private:

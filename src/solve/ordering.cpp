@@ -11,8 +11,9 @@ namespace {
 
 // Below this size minimum degree is as good, and takes no time.
 constexpr int dissection_from = 300;
-// With fewer operations a freedom than this (chains, slender towers) another order takes longer to find than it saves.
-constexpr double worth_dissecting = 1500;
+// With fewer operations a freedom than this (chains, slender towers, small frames) another order takes longer to find
+// than it saves.
+constexpr double worth_dissecting = 8000;
 
 std::vector<int> minimum_degree(const Graph& g) {
   Eigen::SparseMatrix<double> pattern(g.size(), g.size());

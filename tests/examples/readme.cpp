@@ -7,13 +7,14 @@
 
 namespace {
 
-// The first block of this language in the README.
-std::string block(const std::string& language) {
+// A block of this language in the README, counted from 0.
+std::string block(const std::string& language, int number = 0) {
   std::ifstream in(CORVEX_README);
   std::stringstream all;
   all << in.rdbuf();
   const std::string text = all.str(), fence = "```" + language + "\n";
-  const std::size_t begin = text.find(fence);
+  std::size_t begin = text.find(fence);
+  for (; number > 0 && begin != std::string::npos; --number) begin = text.find(fence, begin + 3);
   REQUIRE(begin != std::string::npos);
   return text.substr(begin + fence.size(), text.find("```", begin + 3) - begin - fence.size());
 }
@@ -26,6 +27,14 @@ TEST_CASE("The README's model prints what the README says") {
   const auto o = folder.run("solve barrel.yaml");
   CHECK(o.status == 0);
   CHECK(o.out == block("text"));
+}
+
+TEST_CASE("The README's hand calculation is kept") {
+  const corvex::test::Folder folder;
+  folder.write("barrel.yaml", block("yaml") + block("yaml", 1));
+  const auto o = folder.run("verify barrel.yaml");
+  CHECK(o.status == 0);
+  CHECK_THAT(o.out, Catch::Contains("all 2 kept"));
 }
 
 TEST_CASE("The README's C++ example is the one that is compiled") {
