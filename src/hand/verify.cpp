@@ -14,20 +14,62 @@ bool is_unsigned(const Figure& f) {
   return of_point ? f.part == Part::size : f.take == Take::size && (!f.at || f.kind == Figure::Kind::stress);
 }
 
+struct Factor {
+  double value;
+  const char* words;
+};
+// Slips that show as a factor between computed and hand value.
+constexpr Factor usual_slips[] = {{2, "twice"},
+                                  {0.5, "half"},
+                                  {4, "four times"},
+                                  {0.25, "a quarter of"},
+                                  {8, "eight times"},
+                                  {0.125, "an eighth of"},
+                                  {16, "sixteen times (radius for diameter in a second moment?)"},
+                                  {0.0625, "a sixteenth of (diameter for radius in a second moment?)"},
+                                  {10, "ten times"},
+                                  {0.1, "a tenth of"},
+                                  {1e3, "a thousand times (units?)"},
+                                  {1e-3, "a thousandth of (units?)"},
+                                  {9.80665, "gn times (mass for weight?)"},
+                                  {1 / 9.80665, "one over gn times (weight for mass?)"}};
+
 // What a figure that is not kept makes one think of.
 std::string remark(const Expectation& e, const Comparison& c) {
   if (is_unsigned(e.figure) && c.hand.si < 0)
     return "this figure has no sign, but the hand value is negative: " +
            std::string(hand::describe_kind(e.figure.kind).of == FigureKind::Of::point ? "name a part"
                                                                                       : "take max or min");
-  if (c.hand.si != 0 && std::abs(c.computed.si / c.hand.si + 1) <= 1e-3) return "the same size with the other sign";
+  if (c.hand.si == 0) return {};
+  constexpr double just = 1e-3;
+  const double ratio = c.computed.si / c.hand.si;
+  if (std::abs(ratio + 1) <= just) return "the same size with the other sign";
+  for (const Factor& f : usual_slips)
+    if (std::abs(ratio / f.value - 1) <= just)
+      return std::string("the computed value is just ") + f.words + " the hand value";
   return {};
 }
 
-Comparison compare(const Solution& solution, const Expectation& e, Worked w) {
+void set_computed(Comparison& c, const std::optional<Quantity>& computed) {
+  if (!computed) {
+    c.computed = {std::nan(""), c.hand.dimension};
+    c.deviation = std::nan("");
+    c.remark = "the section does not tell enough for a stress";
+    return;
+  }
+  c.computed = {computed->si, c.hand.dimension};
+  const double difference = c.computed.si - c.hand.si;
+  c.deviation = c.absolute ? difference : difference / c.hand.si;
+  // A difference of rounding is none.
+  constexpr double rounding = 1e-12;
+  const double allowed = c.within + rounding * (c.absolute ? std::abs(c.hand.si) : 1);
+  c.kept = std::abs(c.deviation) <= allowed;
+}
+
+Comparison compare(const Solution& solution, const Expectation& e, const Worked& w) {
   Comparison c;
   c.what = hand::words(e.figure);
-  c.formula = std::move(w.formula);
+  c.formula = w.formula;
   c.hand = w.value;
   c.within = w.within;
   c.absolute = w.absolute;
@@ -40,23 +82,24 @@ Comparison compare(const Solution& solution, const Expectation& e, Worked w) {
     c.load_case = result.name();
     computed = hand::computed(result, e.figure, w.target);
   }
-  if (!computed) {
-    c.computed = {std::nan(""), c.hand.dimension};
-    c.deviation = std::nan("");
-    c.remark = "the section does not tell enough for a stress";
-    return c;
-  }
-  c.computed = {computed->si, c.hand.dimension};
-  const double difference = c.computed.si - c.hand.si;
-  c.deviation = c.absolute ? difference : difference / c.hand.si;
-  // A difference of rounding is none.
-  constexpr double rounding = 1e-12;
-  const double allowed = c.within + rounding * (c.absolute ? std::abs(c.hand.si) : 1);
-  c.kept = std::abs(c.deviation) <= allowed;
-  if (!c.kept) c.remark = remark(e, c);
+  set_computed(c, computed);
+  if (!c.kept && c.remark.empty()) c.remark = remark(e, c);
   return c;
 }
 
+// Whether shear deformation alone keeps them apart, which most hand calculations leave out.
+void remark_on_shear(const Structure& structure, const HandCalculation& hand, const std::vector<Worked>& worked,
+                     std::vector<Comparison>& all) {
+  const auto asks = [](const Comparison& c) { return !c.kept && c.remark.empty(); };
+  if (!structure.analysis().shear || std::none_of(all.begin(), all.end(), asks)) return;
+  Structure stiff = structure;
+  stiff.analysis().shear = false;
+  const Solution solution = solve(stiff);
+  if (!solution.ok()) return;
+  for (std::size_t i = 0; i < all.size(); ++i)
+    if (asks(all[i]) && compare(solution, hand.expect[i], worked[i]).kept)
+      all[i].remark = "without shear deformation it would be kept (analysis: {shear: off})";
+}
 }  // namespace
 
 bool Verification::all_kept() const {
@@ -68,7 +111,8 @@ Expected<Verification, Problems> verify(const Solution& solution, const HandCalc
   if (!worked) return worked.error();
   Verification v{std::move(worked.value().values), {}};
   for (std::size_t i = 0; i < hand.expect.size(); ++i)
-    v.comparisons.push_back(compare(solution, hand.expect[i], std::move(worked.value().expectations[i])));
+    v.comparisons.push_back(compare(solution, hand.expect[i], worked->expectations[i]));
+  remark_on_shear(solution.structure(), hand, worked->expectations, v.comparisons);
   return v;
 }
 

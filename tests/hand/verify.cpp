@@ -124,6 +124,37 @@ TEST_CASE("A figure that is not kept says by how much, and what it makes one thi
   }
 }
 
+TEST_CASE("A usual slip is named beside the value that it spoils") {
+  const Structure s = crank();
+  const auto [formula, words] = GENERATE(table<const char*, const char*>({{"-50 N", "just twice the hand value"},
+                                                                          {"-200 N", "just half"},
+                                                                          {"-100 kN", "a thousandth of (units?)"},
+                                                                          {"-10.1972 N", "gn times (mass for weight?)"},
+                                                                          {"-73 N", ""}}));
+  const Figure up{.kind = Kind::reaction, .of = "A", .part = Part::z};
+  const Comparison c = verified(s, {.expect = {{up, formula, "1 %", "lift"}}}).comparisons.at(0);
+  CHECK_FALSE(c.kept);
+  CHECK_THAT(c.remark, Catch::Contains(words));
+  if (std::string(words).empty()) CHECK(c.remark.empty());
+}
+
+TEST_CASE("Where shear deformation alone keeps them apart it is said") {
+  Structure s = Structure::plane("stub");
+  const auto a = s.point("A", 0_m, 0_m), b = s.point("B", 0.3_m, 0_m);
+  const auto tube = s.section("tube", SquareTube{.width = 100_mm, .wall = 4_mm});
+  s.member("stub", {a, b}, {.section = tube, .material = material("S235")});
+  s.support(a, Support::fixed());
+  s.load_case("load").at(b, Force{.y = -10_kN});
+  const Figure down{.kind = Kind::displacement, .of = "B", .part = Part::y};
+  const HandCalculation hand{.expect = {{down, "-10 kN*length(stub)^3/(3*E(stub)*Iz(stub))"},
+                                        {down, "-0.3*10 kN*length(stub)^3/(3*E(stub)*Iz(stub))"}}};
+  const Verification v = verified(s, hand);
+  CHECK_THAT(v.comparisons[0].remark, Catch::Contains("without shear deformation it would be kept"));
+  CHECK(v.comparisons[1].remark.empty());
+  s.analysis().shear = false;
+  CHECK(verified(s, hand).comparisons[0].kept);
+}
+
 TEST_CASE("Formulas ask for figures of materials, sections and members") {
   Structure s = crank();
   const auto tube = s.section("tube (old)", RectangularTube{.height = 80_mm, .width = 40_mm, .wall = 4_mm});
