@@ -60,7 +60,7 @@ solver::LowerMatrix matrix_of(const Structure& s) {
   const solver::Spans spans = solver::cut(s);
   solver::Freedoms f = solver::freedoms(s, spans);
   solver::LowerMatrix K = solver::assemble_all(spans, solver::elements(s, spans), f);
-  K.value = solver::scaled_to_unit_diagonal(K).first;
+  (void)solver::scale_to_unit_diagonal(K);
   return K;
 }
 
@@ -110,7 +110,7 @@ void stages(const Structure& s, Measured& m) {
   a.spans = solver::cut(s);
   a.freedoms = solver::freedoms(s, a.spans);
   a.elements = solver::elements(s, a.spans);
-  const solver::Pattern pattern(a.spans, a.freedoms);
+  solver::Pattern pattern(a.spans, a.freedoms);
   const double t1 = now();
   solver::LowerMatrix K;
   pattern.assemble(a.spans, a.elements, a.freedoms, K);

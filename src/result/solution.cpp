@@ -282,14 +282,27 @@ Solver::~Solver() = default;
 Solver::Solver(Solver&&) noexcept = default;
 Solver& Solver::operator=(Solver&&) noexcept = default;
 
-Solution Solver::solve(const Structure& structure) {
-  auto analysis = solver::analyse(structure, *kept_);
+namespace {
+
+Solution solution_of(const Structure& structure, Expected<solver::Analysis, Problems> analysis) {
   if (!analysis) return Solution(analysis.error());
   return Solution(std::make_shared<const result::Data>(result::Data{structure, std::move(analysis.value())}));
 }
 
+Expected<solver::Analysis, Problems> analysed_once(const Structure& structure) {
+  solver::Kept kept;
+  return solver::analyse(structure, kept);
+}
+
+}  // namespace
+
+Solution Solver::solve(const Structure& structure) {
+  return solution_of(structure, solver::analyse(structure, *kept_));
+}
+
+// The factor is gone before the solution takes its copy of the structure.
 Solution solve(const Structure& structure) {
-  return Solver().solve(structure);
+  return solution_of(structure, analysed_once(structure));
 }
 
 }  // namespace corvex

@@ -98,7 +98,8 @@ class Run {
 
   // What moves where the pivots vanish; or, if nothing does, a factor that lives with them.
   Problems motions() {
-    // What follows is of this matrix alone.
+    // What follows is of this matrix alone, as it was before it was scaled.
+    kept_.pattern->assemble(a_.spans, a_.elements, a_.freedoms, K_);
     kept_.pattern.reset();
     const std::vector<int> weak = factor_->weak().empty() ? null_pivots(K_) : factor_->weak();
     if (!weak.empty())

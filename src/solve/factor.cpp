@@ -4,7 +4,6 @@
 #include <Eigen/SparseCholesky>
 #include <cstdint>
 #include <limits>
-#include <tuple>
 
 namespace corvex::solver {
 namespace {
@@ -12,10 +11,10 @@ namespace {
 class Dense : public Backend {
  public:
   void analyse(const LowerMatrix&) override {}
-  bool factorise(const LowerMatrix& m, const std::vector<double>& values) override {
+  bool factorise(const LowerMatrix& m) override {
     Eigen::MatrixXd full = Eigen::MatrixXd::Zero(m.n, m.n);
     for (int j = 0; j < m.n; ++j)
-      for (int k = m.first[j]; k < m.first[j + 1]; ++k) full(m.row[k], j) = values[k];
+      for (int k = m.first[j]; k < m.first[j + 1]; ++k) full(m.row[k], j) = m.value[k];
     llt_.compute(full);
     return llt_.info() == Eigen::Success;
   }
@@ -33,9 +32,9 @@ class Dense : public Backend {
 
 class Simplicial : public Backend {
  public:
-  void analyse(const LowerMatrix& m) override { ldlt_.analyzePattern(view(m, m.value)); }
-  bool factorise(const LowerMatrix& m, const std::vector<double>& values) override {
-    ldlt_.factorize(view(m, values));
+  void analyse(const LowerMatrix& m) override { ldlt_.analyzePattern(view(m)); }
+  bool factorise(const LowerMatrix& m) override {
+    ldlt_.factorize(view(m));
     return ldlt_.info() == Eigen::Success;
   }
   std::vector<int> weak() const override {
@@ -49,8 +48,8 @@ class Simplicial : public Backend {
 
  private:
   using View = Eigen::Map<const Eigen::SparseMatrix<double>>;
-  static View view(const LowerMatrix& m, const std::vector<double>& values) {
-    return {m.n, m.n, static_cast<Eigen::Index>(m.row.size()), m.first.data(), m.row.data(), values.data()};
+  static View view(const LowerMatrix& m) {
+    return {m.n, m.n, static_cast<Eigen::Index>(m.row.size()), m.first.data(), m.row.data(), m.value.data()};
   }
   Eigen::SimplicialLDLT<Eigen::SparseMatrix<double>, Eigen::Lower, Eigen::NaturalOrdering<int>> ldlt_;
 };
@@ -80,31 +79,29 @@ Eigen::VectorXd every_direction(int n) {
 }  // namespace
 
 Method suitable_method(const LowerMatrix& K) {
-  constexpr double little = 400;  // operations a freedom
+  constexpr double little = 1500;  // operations a freedom
   if (K.n <= 100) return Method::dense;
   return K.n <= 1000 || (K.operations > 0 && K.operations < little * K.n) ? Method::simplicial : Method::multifrontal;
 }
 
-std::pair<std::vector<double>, Eigen::VectorXd> scaled_to_unit_diagonal(const LowerMatrix& K) {
+Eigen::VectorXd scale_to_unit_diagonal(LowerMatrix& K) {
   // Less than this share of its point's stiffness is rounding: lifted to one it would pass for stiffness. A
   // joint of two links that lean against each other by 1e-9 still counts.
   constexpr double least = 1e-18;
   Eigen::VectorXd s = K.diagonal();
   for (int j = 0; j < K.n; ++j) s(j) = 1 / std::sqrt(std::max(s(j), least * K.reference[j]));
-  std::vector<double> values(K.value.size());
   for (int j = 0; j < K.n; ++j)
-    for (int k = K.first[j]; k < K.first[j + 1]; ++k) values[k] = K.value[k] * s(j) * s(K.row[k]);
-  return {std::move(values), std::move(s)};
+    for (int k = K.first[j]; k < K.first[j + 1]; ++k) K.value[k] *= s(j) * s(K.row[k]);
+  return s;
 }
 
 Factor::Factor(const LowerMatrix& K, Method method) : method_(method), backend_(make(method)) {
   backend_->analyse(K);
 }
 
-void Factor::factorise(const LowerMatrix& K, Eigen::MatrixXd& block) {
-  std::vector<double> values;
-  std::tie(values, scale_) = scaled_to_unit_diagonal(K);
-  sound_ = backend_->factorise(K, values);
+void Factor::factorise(LowerMatrix& K, Eigen::MatrixXd& block) {
+  scale_ = scale_to_unit_diagonal(K);
+  sound_ = backend_->factorise(K);
   weak_.clear();
   growth_ = std::numeric_limits<double>::infinity();
   if (sound_) {
@@ -125,7 +122,7 @@ void Factor::factorise(const LowerMatrix& K, Eigen::MatrixXd& block) {
   if (growth_ < harmless) return;
   const auto careful = multifrontal(Pivots::detected);
   careful->analyse(K);
-  sound_ = careful->factorise(K, values);
+  sound_ = careful->factorise(K);
   if (sound_) weak_ = careful->weak();
 }
 
@@ -134,14 +131,13 @@ double Factor::amplification() const {
   return growth_ * std::sqrt(static_cast<double>(scale_.size()));
 }
 
-Factor Factor::tolerant(const LowerMatrix& K) {
+Factor Factor::tolerant(LowerMatrix K) {
   Factor f;
-  std::vector<double> values;
-  std::tie(values, f.scale_) = scaled_to_unit_diagonal(K);
+  f.scale_ = scale_to_unit_diagonal(K);
   f.method_ = Method::multifrontal;
   f.backend_ = multifrontal(Pivots::tolerant);
   f.backend_->analyse(K);
-  f.sound_ = f.backend_->factorise(K, values);
+  f.sound_ = f.backend_->factorise(K);
   f.growth_ = std::numeric_limits<double>::infinity();
   return f;
 }
@@ -152,11 +148,11 @@ Eigen::MatrixXd Factor::solve(const Eigen::MatrixXd& block) const {
   return scale_.asDiagonal() * x;
 }
 
-std::vector<int> null_pivots(const LowerMatrix& K) {
-  const auto [values, scale] = scaled_to_unit_diagonal(K);
+std::vector<int> null_pivots(LowerMatrix K) {
+  scale_to_unit_diagonal(K);
   const auto backend = multifrontal(Pivots::detected);
   backend->analyse(K);
-  if (!backend->factorise(K, values)) return {};
+  if (!backend->factorise(K)) return {};
   return backend->weak();
 }
 

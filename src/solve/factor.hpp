@@ -7,7 +7,6 @@
 
 #include <memory>
 #include <optional>
-#include <utility>
 
 #include "solve/matrix.hpp"
 
@@ -27,7 +26,7 @@ class Backend {
   // Once for the places of the entries …
   virtual void analyse(const LowerMatrix& pattern) = 0;
   // … then for their values, as often as they change. False if the matrix broke the factorisation down.
-  virtual bool factorise(const LowerMatrix& pattern, const std::vector<double>& values) = 0;
+  virtual bool factorise(const LowerMatrix& scaled) = 0;
   // Freedoms with weak pivots, where the method knows them.
   virtual std::vector<int> weak() const = 0;
   virtual void solve(Eigen::MatrixXd& block) = 0;
@@ -47,8 +46,8 @@ class Factor {
   Factor(const LowerMatrix& K, Method method);
 
   // The values of K; may be called again for others in the same places. `block` is solved for in the same pass as the
-  // vector that shows whether pivots vanish, and is worth nothing where the factor is not sound.
-  void factorise(const LowerMatrix& K, Eigen::MatrixXd& block);
+  // vector that shows whether pivots vanish, and is worth nothing where the factor is not sound. K is scaled in place.
+  void factorise(LowerMatrix& K, Eigen::MatrixXd& block);
 
   // Nothing stands in the way of a solution.
   bool sound() const { return sound_ && weak_.empty(); }
@@ -59,7 +58,7 @@ class Factor {
   // K⁻¹ · block, all columns together.
   Eigen::MatrixXd solve(const Eigen::MatrixXd& block) const;
   // Works in the presence of weak pivots: for structures that are soft but do not move.
-  static Factor tolerant(const LowerMatrix& K);
+  static Factor tolerant(LowerMatrix K);
 
  private:
   Factor() = default;
@@ -72,10 +71,10 @@ class Factor {
   double growth_ = 0;
 };
 
-// The values with the diagonal scaled to one, but for what is only rounding: S K S, and S.
-std::pair<std::vector<double>, Eigen::VectorXd> scaled_to_unit_diagonal(const LowerMatrix& K);
+// Scales the diagonal to one, but for what is only rounding: S K S. Returns S.
+Eigen::VectorXd scale_to_unit_diagonal(LowerMatrix& K);
 
 // The freedoms whose pivots vanish.
-std::vector<int> null_pivots(const LowerMatrix& K);
+std::vector<int> null_pivots(LowerMatrix K);
 
 }  // namespace corvex::solver

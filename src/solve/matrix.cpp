@@ -74,7 +74,7 @@ PointGraph point_graph(const Spans& spans, const Freedoms& f) {
 Pattern::Pattern(const Spans& spans, Freedoms& f) {
   const PointGraph g = point_graph(spans, f);
   const Order order = elimination_order(g.graph, g.weight);
-  operations_ = order.operations;
+  empty_.operations = order.operations;
   const int n = g.graph.size();
   std::vector<int> vertex_place(static_cast<std::size_t>(n));
   std::vector<std::size_t> points(static_cast<std::size_t>(n));
@@ -85,9 +85,10 @@ Pattern::Pattern(const Spans& spans, Freedoms& f) {
     place_[points[i]] = i;
   }
   number(f, points);
-  n_ = f.equations;
-  first_.reserve(static_cast<std::size_t>(n_) + 1);
-  first_.push_back(0);
+  std::vector<int>&first = empty_.first, &row = empty_.row;
+  empty_.n = f.equations;
+  first.reserve(static_cast<std::size_t>(f.equations) + 1);
+  first.push_back(0);
   std::vector<int> neighbour_first{0}, neighbour, neighbour_offset;
   for (int i = 0; i < n; ++i) {
     const int v = order.vertices[i];
@@ -103,10 +104,10 @@ Pattern::Pattern(const Spans& spans, Freedoms& f) {
     neighbour_first.push_back(static_cast<int>(neighbour.size()));
     const int own_end = f.first_equation[i + 1];
     for (int column = f.first_equation[i]; column < own_end; ++column) {
-      for (int r = column; r < own_end; ++r) row_.push_back(r);
+      for (int r = column; r < own_end; ++r) row.push_back(r);
       for (std::size_t k = begin; k < neighbour.size(); ++k)
-        for (int r = f.first_equation[neighbour[k]]; r < f.first_equation[neighbour[k] + 1]; ++r) row_.push_back(r);
-      first_.push_back(static_cast<int>(row_.size()));
+        for (int r = f.first_equation[neighbour[k]]; r < f.first_equation[neighbour[k] + 1]; ++r) row.push_back(r);
+      first.push_back(static_cast<int>(row.size()));
     }
   }
   block_.reserve(spans.all.size());
@@ -131,7 +132,7 @@ void Pattern::add_block(LowerMatrix& K, const Freedoms& f, std::size_t p, std::s
     const int column = columns[c];
     if (column < 0) continue;
     // The place of row r in this column is its number from here.
-    double* begin = K.value.data() + first_[column] + (p == q ? -column : own_end - column + block - row_begin);
+    double* begin = K.value.data() + K.first[column] + (p == q ? -column : own_end - column + block - row_begin);
     const double* from = element.data() + 12 * (column_offset + static_cast<int>(c)) + row_offset;
     for (std::size_t r = p == q ? c : 0; r < 6; ++r)
       if (rows[r] >= 0) begin[rows[r]] += from[r];
@@ -160,15 +161,9 @@ void set_references(LowerMatrix& K, const Freedoms& f) {
 
 }  // namespace
 
-void Pattern::assemble(const Spans& spans, const std::vector<Element>& elements, const Freedoms& f,
-                       LowerMatrix& K) const {
-  if (K.first.empty()) {
-    K.n = n_;
-    K.first = first_;
-    K.row = row_;
-    K.operations = operations_;
-  }
-  K.value.assign(row_.size(), 0);
+void Pattern::assemble(const Spans& spans, const std::vector<Element>& elements, const Freedoms& f, LowerMatrix& K) {
+  if (K.first.empty()) K = std::move(empty_);
+  K.value.assign(K.row.size(), 0);
   for (std::size_t i = 0; i < spans.all.size(); ++i) {
     const Span& s = spans.all[i];
     const int a = place_[s.a], b = place_[s.b];

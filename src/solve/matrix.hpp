@@ -44,15 +44,13 @@ class Pattern {
   Pattern(const Spans& spans, Freedoms& f);
 
   // The stiffness of all spans. `f` is numbered as the pattern was made; K is empty, or was made by this pattern.
-  void assemble(const Spans& spans, const std::vector<Element>& elements, const Freedoms& f, LowerMatrix& K) const;
+  void assemble(const Spans& spans, const std::vector<Element>& elements, const Freedoms& f, LowerMatrix& K);
 
  private:
   void add_block(LowerMatrix& K, const Freedoms& f, std::size_t p, std::size_t q, int block, const Matrix12& element,
                  int row_offset, int column_offset) const;
 
-  int n_ = 0;
-  double operations_ = 0;
-  std::vector<int> first_, row_;
+  LowerMatrix empty_;       // with its places, until the first matrix takes them over
   std::vector<int> place_;  // of each point in the order, −1 without freedoms
   std::vector<int> block_;  // of each span: where the rows of its later point begin in the columns of the other
 };

@@ -54,9 +54,9 @@ class Multifrontal : public Backend {
     analysed_ = id_.infog[0] >= 0;
   }
 
-  bool factorise(const LowerMatrix&, const std::vector<double>& values) override {
+  bool factorise(const LowerMatrix& m) override {
     if (!analysed_) return false;
-    id_.a = const_cast<double*>(values.data());  // read only, as it is scaled already
+    id_.a = const_cast<double*>(m.value.data());  // read only, as it is scaled already
     for (int attempt = 0; attempt < 6; ++attempt) {
       run(2);
       const bool too_small = id_.infog[0] == -8 || id_.infog[0] == -9;
