@@ -73,12 +73,16 @@ std::vector<std::string> StructureNames::figures() const {
   return words;
 }
 
-Outcome StructureNames::figure(std::string_view word, std::string_view of) const {
-  const auto member = s_.find_member(of);
+std::vector<std::string> StructureNames::member_names() const {
   std::vector<std::string> names;
   for (const Member& m : s_.members()) names.push_back(m.name);
+  return names;
+}
+
+Outcome StructureNames::figure(std::string_view word, std::string_view of) const {
+  const auto member = s_.find_member(of);
   if (word == "length") {
-    if (!member) return no_such("member", of, names);
+    if (!member) return no_such("member", of, member_names());
     return Evaluated{Quantity(s_.length_of(s_[*member]), dimension::length), false, true};
   }
   if (const auto f = entry_of(of_material, word); f != std::end(of_material)) {
@@ -90,17 +94,21 @@ Outcome StructureNames::figure(std::string_view word, std::string_view of) const
     else if (const auto built_in = find_material(of))
       own = f->value(*built_in);
     if (member) members = f->value(s_.material_of(s_[*member]));
+    if (own || members) return one_of(word, of, own, "material", members);
+    std::vector<std::string> names = member_names();
     for (const Material& m : all) names.push_back(m.name);
     for (const std::string& name : material_names()) names.push_back(name);
-    return own || members ? one_of(word, of, own, "material", members) : no_such("material or member", of, names);
+    return no_such("material or member", of, names);
   }
   const auto f = entry_of(of_section, word);
   if (f == std::end(of_section)) return Names::figure(word, of);
   std::optional<Value> own, members;
   if (const auto section = s_.find_section(of)) own = f->value(s_.sections()[section->index].section.properties());
   if (member) members = f->value(s_.section_of(s_[*member]).properties());
+  if (own || members) return one_of(word, of, own, "section", members);
+  std::vector<std::string> names = member_names();
   for (const NamedSection& n : s_.sections()) names.push_back(n.name);
-  return own || members ? one_of(word, of, own, "section", members) : no_such("section or member", of, names);
+  return no_such("section or member", of, names);
 }
 
 }  // namespace corvex::hand

@@ -16,6 +16,8 @@ class StructureNames : public Names {
   Expected<Evaluated, FormulaError> figure(std::string_view word, std::string_view of) const override;
 
  private:
+  std::vector<std::string> member_names() const;
+
   const Structure& s_;
 };
 

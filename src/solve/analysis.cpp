@@ -9,6 +9,7 @@
 #include "solve/kept.hpp"
 #include "solve/load_checks.hpp"
 #include "solve/mechanism.hpp"
+#include "solve/memory.hpp"
 #include "solve/spin.hpp"
 
 namespace corvex::solver {
@@ -85,6 +86,11 @@ class Run {
     if (K_.n == 0) return {};
     Eigen::MatrixXd block = lacking(need);
     if (!factor_) factor_.emplace(K_);
+    if (factor_->bytes_needed() > memory_limit())
+      return {{fmt::format("solving {} freedoms takes about {:.1f} GB of memory, and there are {:.1f} GB", K_.n,
+                           factor_->bytes_needed() / 1e9, memory_limit() / 1e9),
+               {},
+               "members"}};
     factor_->factorise(K_, block);
     if (!factor_->sound()) {
       if (Problems problems = motions(); !problems.empty()) return problems;

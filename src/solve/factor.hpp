@@ -25,6 +25,8 @@ class Backend {
   virtual ~Backend() = default;
   // Once for the places of the entries …
   virtual void analyse(const LowerMatrix& pattern) = 0;
+  // Memory that the factorisation will take, in bytes; 0 where that is little beside the rest.
+  virtual double bytes_needed() const { return 0; }
   // … then for their values, as often as they change. False if the matrix broke the factorisation down.
   virtual bool factorise(const LowerMatrix& scaled) = 0;
   // Freedoms with weak pivots, where the method knows them.
@@ -44,6 +46,9 @@ class Factor {
  public:
   explicit Factor(const LowerMatrix& K) : Factor(K, suitable_method(K)) {}
   Factor(const LowerMatrix& K, Method method);
+
+  // Known before the values are: a model that will not fit need not be tried.
+  double bytes_needed() const { return backend_->bytes_needed(); }
 
   // The values of K; may be called again for others in the same places. `block` is solved for in the same pass as the
   // vector that shows whether pivots vanish, and is worth nothing where the factor is not sound. K is scaled in place.

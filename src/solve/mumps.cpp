@@ -5,10 +5,35 @@
 
 #include "solve/factor.hpp"
 
+// There where the BLAS that is installed is OpenBLAS.
+extern "C" {
+__attribute__((weak)) int openblas_get_num_threads();
+__attribute__((weak)) void openblas_set_num_threads(int);
+}
+
 namespace corvex::solver {
 namespace {
 
 constexpr int use_comm_world = -987654;
+
+// BLAS works with one thread meanwhile: on a busy machine its spinning threads cost more than they give.
+class OneThread {
+ public:
+  OneThread() : known_(openblas_get_num_threads && openblas_set_num_threads) {
+    if (!known_) return;
+    before_ = openblas_get_num_threads();
+    if (before_ > 1) openblas_set_num_threads(1);
+  }
+  ~OneThread() {
+    if (known_ && before_ > 1) openblas_set_num_threads(before_);
+  }
+  OneThread(const OneThread&) = delete;
+  OneThread& operator=(const OneThread&) = delete;
+
+ private:
+  bool known_;
+  int before_ = 1;
+};
 
 class Multifrontal : public Backend {
  public:
@@ -54,6 +79,8 @@ class Multifrontal : public Backend {
     analysed_ = id_.infog[0] >= 0;
   }
 
+  double bytes_needed() const override { return analysed_ ? 1e6 * id_.infog[16] : 0; }
+
   bool factorise(const LowerMatrix& m) override {
     if (!analysed_) return false;
     id_.a = const_cast<double*>(m.value.data());  // read only, as it is scaled already
@@ -90,6 +117,7 @@ class Multifrontal : public Backend {
     if (id_.infog[0] == -7 || id_.infog[0] == -13) throw std::bad_alloc();
   }
   void run(int job) {
+    const OneThread one_thread;
     id_.job = job;
     dmumps_c(&id_);
   }

@@ -91,3 +91,38 @@ TEST_CASE("A full disk is told") {
   CHECK(o.status == 2);
   CHECK_THAT(o.err, Contains("cannot be written"));
 }
+
+// The sanitizers' own bookkeeping needs more room than any limit leaves.
+#ifndef __SANITIZE_ADDRESS__
+TEST_CASE("A model that will not fit into memory is refused before it is tried") {
+  constexpr int n = 20;
+  std::string points, members, supports;
+  const auto name = [](int x, int y, int z) {
+    return "P" + std::to_string(x) + "." + std::to_string(y) + "." + std::to_string(z);
+  };
+  int count = 0;
+  const auto join = [&](const std::string& a, const std::string& b) {
+    members += "  M" + std::to_string(++count) + ": {through: [" + a + ", " + b + "], section: tube, material: S235}\n";
+  };
+  for (int x = 0; x < n; ++x)
+    for (int y = 0; y < n; ++y)
+      for (int z = 0; z < n; ++z) {
+        points += "  " + name(x, y, z) + ": [" + std::to_string(x) + ", " + std::to_string(y) + ", " +
+                  std::to_string(z) + "]\n";
+        if (z == 0) supports += "  " + name(x, y, z) + ": fixed\n";
+        if (x + 1 < n) join(name(x, y, z), name(x + 1, y, z));
+        if (y + 1 < n) join(name(x, y, z), name(x, y + 1, z));
+        if (z + 1 < n) join(name(x, y, z), name(x, y, z + 1));
+      }
+  const Folder folder;
+  folder.write(
+      "model.yaml",
+      "corvex: 1\nunits: {length: m}\nsections: {tube: {shape: square tube, width: 60 mm, wall: 4 mm}}\npoints:\n" +
+          points + "members:\n" + members + "supports:\n" + supports + "loads: {weight: [{gravity: down}]}\n");
+  // Enough for the program and for reading, less than the factor takes.
+  const auto o = folder.run("solve model.yaml -o out.txt", "", "ulimit -v 250000;");
+  CHECK(o.status == 2);
+  CHECK_THAT(o.err, Contains("solving 45600 freedoms takes about") && Contains("GB of memory, and there are 0.3 GB"));
+  CHECK_FALSE(folder.has("out.txt"));
+}
+#endif

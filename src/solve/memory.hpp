@@ -1,0 +1,9 @@
+// What this process may use of the machine's memory.
+#pragma once
+
+namespace corvex::solver {
+
+// In bytes: all of the machine's, or what the system allows the process; infinite where that is not known.
+double memory_limit();
+
+}  // namespace corvex::solver
