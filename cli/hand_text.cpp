@@ -23,17 +23,30 @@ std::string difference(double value, const Comparison& c, const NamedUnit& unit)
   return c.absolute ? number(value / unit.si, 2) + " " + unit.text : short_number(value * 100, 3) + " %";
 }
 
-// Words broken at spaces into lines that fit a page, the further ones set in.
+// The next place from `at` where a formula may be broken: before a plus or minus outside of brackets, or before a
+// remark, so that no number is parted from its unit; in what goes on for long without one, at any space.
+std::size_t next_break(const std::string& words, std::size_t at, std::size_t widest) {
+  int depth = 0;
+  std::size_t end = at + 1;
+  for (; end < words.size(); ++end) {
+    const auto here = [&](const char* sign) { return words.compare(end, std::string(sign).size(), sign) == 0; };
+    if (depth == 0 && (here(" + ") || here(" - ") || here(" = ") || here("   ("))) break;
+    depth += words[end] == '(' ? 1 : words[end] == ')' ? -1 : 0;
+  }
+  return end - at > widest ? std::min(words.find(' ', at + 1), words.size()) : end;
+}
+
+// Broken into lines that fit a page, the further ones set in.
 std::vector<std::string> broken(const std::string& words, std::size_t widest) {
   std::vector<std::string> lines(1);
   for (std::size_t at = 0; at < words.size();) {
-    const std::size_t end = std::min(words.find(' ', at), words.size());
-    const std::string word = words.substr(at, end - at);
-    if (width(lines.back()) + 1 + width(word) > widest && width(lines.back()) > 4)
-      lines.push_back("    " + word);
+    const std::size_t end = next_break(words, at, widest);
+    const std::string part = words.substr(at, end - at);
+    if (at > 0 && width(lines.back()) + width(part) > widest)
+      lines.push_back("    " + part.substr(part.find_first_not_of(' ')));
     else
-      lines.back() += (at > 0 ? " " : "") + word;
-    at = end + 1;
+      lines.back() += part;
+    at = end;
   }
   return lines;
 }

@@ -72,10 +72,9 @@ std::string wrong_verb(int argc, char** argv) {
   if (std::find(built.begin(), built.end(), verb) != built.end()) return {};
   if (std::find(planned.begin(), planned.end(), verb) != planned.end())
     return fmt::format("'{}' is not built yet; there are: {}", verb, fmt::join(built, ", "));
-  std::string text = fmt::format("there is no verb '{}'", verb);
-  if (const std::string near = corvex::nearest(verb, built); !near.empty())
-    return text + fmt::format("; did you mean '{}'?", near);
-  return text + fmt::format("; there are: {}", fmt::join(built, ", "));
+  std::string text = corvex::did_you_mean(verb, built);
+  if (text.empty()) text = fmt::format("; there are: {}", fmt::join(built, ", "));
+  return fmt::format("there is no verb '{}'{}", verb, text);
 }
 
 int run(int argc, char** argv) {

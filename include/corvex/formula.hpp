@@ -110,5 +110,7 @@ std::optional<Quantity> unit(std::string_view symbol);
 // The word of `known` that is nearest to `word` by keystrokes (insertions, deletions, exchanges, swaps);
 // empty if none is near enough to be what was meant.
 std::string nearest(std::string_view word, const std::vector<std::string>& known);
+// "; did you mean 'wall'?", or nothing where none is near enough.
+std::string did_you_mean(std::string_view word, const std::vector<std::string>& known);
 
 }  // namespace corvex

@@ -31,13 +31,10 @@ void Reader::not_built(const Node& at, std::string_view what) {
 }
 
 void Reader::unknown(const Node& at, std::string_view what, const std::vector<std::string>& known) {
-  std::string text = fmt::format("there is no {} '{}'", what, at.text);
-  const std::string near = nearest(at.text, known);
-  if (!near.empty())
-    text += fmt::format("; did you mean '{}'?", near);
-  else if (!known.empty() && known.size() <= 8)
-    text += fmt::format("; there are: {}", fmt::join(known, ", "));
-  fail(at, std::move(text));
+  std::string text = did_you_mean(at.text, known);
+  if (text.empty() && !known.empty() && known.size() <= 8)
+    text = fmt::format("; there are: {}", fmt::join(known, ", "));
+  fail(at, fmt::format("there is no {} '{}'{}", what, at.text, text));
 }
 
 bool Reader::is_map(const Node& n, std::string_view what) {
@@ -103,12 +100,9 @@ std::optional<std::size_t> Reader::choice(const Node& n, std::string_view what, 
   }
   std::vector<std::string> names;
   for (const Key& k : words) names.emplace_back(k.name);
-  std::string text = fmt::format("'{}' is not {}", n.text, what);
-  if (const std::string near = nearest(n.text, names); !near.empty())
-    text += fmt::format("; did you mean '{}'?", near);
-  else
-    text += fmt::format("; expected: {}", fmt::join(names, ", "));
-  fail(n, std::move(text));
+  std::string text = did_you_mean(n.text, names);
+  if (text.empty()) text = fmt::format("; expected: {}", fmt::join(names, ", "));
+  fail(n, fmt::format("'{}' is not {}{}", n.text, what, text));
   return std::nullopt;
 }
 

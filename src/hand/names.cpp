@@ -49,9 +49,7 @@ auto entry_of(const Figures& figures, std::string_view word) {
 }
 
 Outcome no_such(std::string_view kinds, std::string_view name, const std::vector<std::string>& known) {
-  std::string text = fmt::format("there is no {} '{}'", kinds, name);
-  if (const std::string near = nearest(name, known); !near.empty()) text += fmt::format("; did you mean '{}'?", near);
-  return FormulaError{0, std::move(text)};
+  return FormulaError{0, fmt::format("there is no {} '{}'{}", kinds, name, did_you_mean(name, known))};
 }
 
 // Of a thing that bears the name itself and of a member of the same name, where they agree.

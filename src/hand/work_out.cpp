@@ -109,9 +109,7 @@ class Work {
   void no_such(const char* key, const char* kind, const std::string& name, const Things& things) {
     std::vector<std::string> known;
     for (const auto& thing : things) known.push_back(name_of(thing));
-    std::string text = fmt::format("there is no {} '{}'", kind, name);
-    if (const std::string near = nearest(name, known); !near.empty()) text += fmt::format("; did you mean '{}'?", near);
-    fail(key, std::move(text));
+    fail(key, fmt::format("there is no {} '{}'{}", kind, name, did_you_mean(name, known)));
   }
   static const std::string& name_of(const LoadCase& c) { return c.name(); }
   template <class Thing>

@@ -375,14 +375,8 @@ class Reading {
           "ft", "lb", "lbf", "kip", "psi", "ksi", "kgf", "deg", "rad", "degC", "degF", "s",  "Hz", "K"})
       known.emplace_back(u);
     if (!after_number) known.insert(known.end(), {"sqrt", "sin", "cos", "tan", "abs", "min", "max", "pi", "gn"});
-    const std::string near = nearest(w, known);
-    std::string text =
-        after_number ? fmt::format("'{}' is not a unit", w) : fmt::format("'{}' is neither a parameter nor a unit", w);
-    if (w == "t")
-      text += "; a metric ton is written tonne";
-    else if (!near.empty())
-      text += fmt::format("; did you mean '{}'?", near);
-    return text;
+    return fmt::format("'{}' is {}{}", w, after_number ? "not a unit" : "neither a parameter nor a unit",
+                       w == "t" ? "; a metric ton is written tonne" : did_you_mean(w, known));
   }
 
   Evaluated function(std::string_view f, std::size_t at) {

@@ -44,4 +44,9 @@ std::string nearest(std::string_view word, const std::vector<std::string>& known
   return best;
 }
 
+std::string did_you_mean(std::string_view word, const std::vector<std::string>& known) {
+  const std::string near = nearest(word, known);
+  return near.empty() ? "" : "; did you mean '" + near + "'?";
+}
+
 }  // namespace corvex

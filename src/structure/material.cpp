@@ -38,9 +38,7 @@ std::vector<std::string> material_names() {
 
 Material material(std::string_view name) {
   if (auto found = find_material(name)) return *found;
-  const std::string near = nearest(name, material_names());
-  throw std::invalid_argument("corvex: no material '" + std::string(name) + "'" +
-                              (near.empty() ? "" : "; did you mean '" + near + "'?"));
+  throw std::invalid_argument("corvex: no material '" + std::string(name) + "'" + did_you_mean(name, material_names()));
 }
 
 }  // namespace corvex
