@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 #include <spawn.h>
 #include <sys/wait.h>
+#include <unistd.h>
 #include <yaml.h>
 
 #include <algorithm>
@@ -391,8 +392,9 @@ int main(int argc, char** argv) {
   const std::vector<std::pair<const char*, void (*)()>> parts = {{"large", large_models},   {"small", small_models},
                                                                  {"program", program},      {"cases", load_cases},
                                                                  {"values", value_changes}, {"reading", reading}};
-  fmt::print("Measured on {:%Y-%m-%d}: {}, {} threads of it, one used; BLAS with one thread.\n\n",
-             fmt::localtime(std::time(nullptr)), processor(), std::thread::hardware_concurrency());
+  const double memory = static_cast<double>(sysconf(_SC_PHYS_PAGES)) * static_cast<double>(sysconf(_SC_PAGESIZE));
+  fmt::print("Measured on {:%Y-%m-%d}: {}, {} threads of it, one used; {:.0f} GB of memory; BLAS with one thread.\n\n",
+             fmt::localtime(std::time(nullptr)), processor(), std::thread::hardware_concurrency(), memory / 1e9);
   for (const auto& [name, part] : parts)
     if (argc < 2 || std::any_of(argv + 1, argv + argc, [&, n = name](const char* a) { return std::strcmp(a, n) == 0; }))
       part();
