@@ -184,7 +184,6 @@ void large_models() {
       forget_peak();
       bare_all(*same_solver(K), K.n);
     });
-    const solver::LowerMatrix K = times.extra > 2000 ? solver::LowerMatrix() : matrix_of(c.make(1, Weight::first_case));
     const Structure s = c.make(1, Weight::first_case);
     fmt::print(
         "| {} | {} | {} | {} | {} | {} | {} | {} | **{}** | {} | {} {} | {:.2f} | {} | {:.2f} | {:.0f} MB | {:.0f} MB | {:.2f} |\n",

@@ -45,10 +45,7 @@ Quantity part_of(const Figure& f, const std::array<double, 6>& six, const Dimens
 }
 
 Quantity along(const Diagram& d, const Figure& f, const Target& t, Length length) {
-  if (t.at) {
-    const Quantity q = d.at(*t.at);
-    return q;
-  }
+  if (t.at) return d.at(*t.at);
   switch (f.take) {
     case Take::max: return d.max().value;
     case Take::min: return d.min().value;

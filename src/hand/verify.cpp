@@ -23,10 +23,10 @@ constexpr Factor usual_slips[] = {{2, "twice"},
                                   {0.5, "half"},
                                   {4, "four times"},
                                   {0.25, "a quarter of"},
-                                  {8, "eight times"},
-                                  {0.125, "an eighth of"},
-                                  {16, "sixteen times (radius for diameter in a second moment?)"},
-                                  {0.0625, "a sixteenth of (diameter for radius in a second moment?)"},
+                                  {8, "eight times (radius and diameter mixed up?)"},
+                                  {0.125, "an eighth of (radius and diameter mixed up?)"},
+                                  {16, "sixteen times (radius and diameter mixed up?)"},
+                                  {0.0625, "a sixteenth of (radius and diameter mixed up?)"},
                                   {10, "ten times"},
                                   {0.1, "a tenth of"},
                                   {1e3, "a thousand times (units?)"},
@@ -100,6 +100,7 @@ void remark_on_shear(const Structure& structure, const HandCalculation& hand, co
     if (asks(all[i]) && compare(solution, hand.expect[i], worked[i]).kept)
       all[i].remark = "without shear deformation it would be kept (analysis: {shear: off})";
 }
+
 }  // namespace
 
 bool Verification::all_kept() const {
@@ -117,7 +118,7 @@ Expected<Verification, Problems> verify(const Solution& solution, const HandCalc
 }
 
 bool needs_brackets(const std::string& formula, const Use& use, const std::string& number) {
-  if (number.find_first_of("-−") == 0) return true;
+  if (number.starts_with("-") || number.starts_with("−")) return true;
   const std::size_t space = number.find(' ');
   if (space == std::string::npos) return false;
   const std::size_t next = formula.find_first_not_of(' ', use.offset + use.length);
