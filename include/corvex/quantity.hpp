@@ -68,6 +68,7 @@ using Length = Measure<1, 0, 0>;
 using Area = Measure<2, 0, 0>;
 using SectionModulus = Measure<3, 0, 0>;
 using SecondMoment = Measure<4, 0, 0>;
+using WarpingConstant = Measure<6, 0, 0>;
 using Mass = Measure<0, 1, 0>;
 using Density = Measure<-3, 1, 0>;
 using AccelerationSize = Measure<1, 0, -2>;

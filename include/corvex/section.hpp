@@ -1,21 +1,23 @@
 // Corvex: cross-sections.
 //
-// Seen along the member's x axis, y is up and the section's width runs along z; the height lies along y. The
-// origin is the centroid. Iz = ∫y² dA is the strong axis of an upright tube, Iy = ∫z² dA.
+// Seen along the member's x axis, y is up and the section's width runs along z, to the right; the height lies along y.
+// An angle's heel is at −y −z, a channel opens to +z, a tee's flange is at +y. The origin is the centroid. Iz = ∫y² dA
+// is the strong axis of an upright tube, Iy = ∫z² dA, Iyz = ∫yz dA.
 //
-// Figures and their sources; the tests hold them to 1e-9 against closed forms, but where another figure is named:
-//   A, Iy, Iz  exact, from the rectangles and circles that make up the shape.
-//   J          round shapes: polar moment, exact. Rectangle: Saint-Venant's series (Timoshenko and Goodier, Theory of
-//   Elasticity, art. 109), summed to machine precision. Square and rectangular tubes: Bredt's closed tube plus the
-//   wall's own part, 4 Am² t/u + u t³/3 along the middle line (EN 10219-2, annex B), for thin walls.
-//   Ay, Az     shear areas from the energy of the shear stress V·S/(I·b): Ay = Iz²/∫(S²/b) dy, b the whole width at
-//   that height (Gere and Timoshenko, Mechanics of Materials, ch. 12); without Poisson's ratio: rectangle 5/6 A,
-//   circle 9/10 A.
+// Figures and their sources (docs/theory.md, "Cross-sections"):
+//   A, Iy, Iz, Iyz, W  exact, by integration along the outline.
+//   J, shear stress    round shapes: polar moment, exact. Rectangle: Saint-Venant's series (Timoshenko and Goodier,
+//   of torsion         Theory of Elasticity, art. 109), summed to machine precision. All others: the warping function of
+//   the outline by a boundary integral equation; the tests hold J to 1e-5 of closed forms.
+//   Ay, Az             shear areas from the energy of the shear stress without Poisson's ratio: rectangle 5/6 A, circle
+//   9/10 A (Gere and Timoshenko, Mechanics of Materials, ch. 12), round tubes by the exact solution of the ring (1/2 A
+//   when thin), all others by the same boundary integral equation, to 1e-5.
 //
 //     const corvex::Section leg = corvex::SquareTube{.width = 60_mm, .wall = 4_mm};
 //     fmt::print("{:.2f} cm4\n", leg.properties().Iz.in(corvex::cm4));   // 47.07 cm4
 #pragma once
 
+#include <memory>
 #include <optional>
 #include <string>
 #include <variant>
@@ -25,12 +27,18 @@
 
 namespace corvex {
 
-// Every dimension has an initialiser, so that naming only some of them is no warning under -Wextra.
+// Every dimension has an initialiser, so that naming only some of them is no warning under -Wextra. A radius of zero is a
+// sharp corner.
 struct SquareTube {
   Length width{}, wall{};
+  Length corner{};  // outside radius
+  // Inside radius; corner − wall, not below zero, where it is not given.
+  std::optional<Length> inside_corner{};
 };
 struct RectangularTube {
   Length height{}, width{}, wall{};
+  Length corner{};
+  std::optional<Length> inside_corner{};
 };
 struct RoundTube {
   Length diameter{}, wall{};
@@ -41,6 +49,31 @@ struct RoundBar {
 struct RectangularBar {
   Length height{}, width{};
 };
+struct IProfile {
+  Length height{}, width{}, web{}, flange{}, root{};
+};
+// Flanges are parallel where `slope` is zero. Else their inner faces rise by `slope` (8 % is 0.08) towards the web,
+// `flange` is their thickness at `flange_at` from the tips, and `toe` rounds the inner edge of the tips.
+struct Channel {
+  Length height{}, width{}, web{}, flange{}, root{};
+  Length toe{};
+  double slope = 0;
+  Length flange_at{};
+};
+struct AngleProfile {
+  Length height{}, width{}, wall{}, root{}, toe{};
+};
+struct Tee {
+  Length height{}, width{}, web{}, flange{}, root{};
+};
+// Any outline, its points in either sense of turning, anywhere: the section stands on its own centroid.
+struct Outline {
+  struct Point {
+    Length z{}, y{};
+  };
+  std::vector<Point> points{};
+  std::vector<std::vector<Point>> holes{};
+};
 // Figures from a table or a data sheet. What is not given is not computed: without Ay and Az there is no
 // shear deformation, without Wy and Wz no bending stress, and shear stress is never known.
 struct GivenProperties {
@@ -50,24 +83,51 @@ struct GivenProperties {
   std::optional<Area> Ay{}, Az{};
 };
 
-using Shape = std::variant<SquareTube, RectangularTube, RoundTube, RoundBar, RectangularBar, GivenProperties>;
+using Shape = std::variant<SquareTube, RectangularTube, RoundTube, RoundBar, RectangularBar, IProfile, Channel,
+                           AngleProfile, Tee, Outline, GivenProperties>;
 
 struct SectionProperties {
   Area A;
   SecondMoment Iy, Iz, J;
-  // Shear areas for Vy and Vz; zero where shear deformation is not known.
+  // Shear areas for Vy and Vz while the section bends in one plane; zero where shear deformation is not known.
   Area Ay, Az;
   // Elastic section moduli for My and Mz, by the outermost fibre; zero where not known.
   SectionModulus Wy, Wz;
+  // Exactly zero for sections that are symmetric about y or z.
+  SecondMoment Iyz;
+  // Principal second moments, the larger one first: I1 = ∫u² dA along the axis u that lies at `principal` from y towards
+  // z; shear areas for forces along u and square to it.
+  SecondMoment I1, I2;
+  Angle principal;
+  Area A1, A2;
+  // The shear centre, from the centroid.
+  Length shear_centre_y, shear_centre_z;
+  // T over the largest shear stress that it brings about at the section's points; zero where not known.
+  SectionModulus Wt;
 };
 
-// A point of the section at which stress is evaluated. With the signs of docs/theory.md
-//   sigma  = N/A − Mz·y/Iz − My·z/Iy
-//   tau_xy = −(vy·Vy + ty·T),   tau_xz = −(vz·Vz + tz·T)
+// What engineers look up beside; not needed to solve.
+struct SectionDetails {
+  // Plastic moduli about axes through the middle of the area.
+  SectionModulus plastic_y, plastic_z;
+  // Warping constant about the shear centre.
+  WarpingConstant Cw;
+  // Height and width over all, and where the centroid stands above the lowest and right of the leftmost place.
+  Length height, width, centroid_y, centroid_z;
+  // What material standards go by: the wall, the thickest flange, the diameter or lesser side of a bar; of an outline the
+  // largest circle that fits into it.
+  Length thickness;
+};
+
+// A point of the outline at which stress is evaluated, and the shear stress there along the outline (the direction is a
+// unit vector). With the signs of docs/theory.md tau = vy·Vy + vz·Vz + t·T.
 struct StressPoint {
   double y = 0, z = 0;    // m
+  double direction_y = 0, direction_z = 0;
   double vy = 0, vz = 0;  // 1/m²
-  double ty = 0, tz = 0;  // 1/m³
+  double t = 0;           // 1/m³
+  // The same as vy, vz where bending is held in one plane; they differ only where Iyz is not zero.
+  double held_vy = 0, held_vz = 0;
 };
 
 // How stress is found from the inner forces.
@@ -79,7 +139,7 @@ struct StressMap {
     unknown,  // no bending stress can be given
   };
   Kind kind = Kind::unknown;
-  std::vector<StressPoint> points;
+  std::vector<StressPoint> points{};
   double radius = 0;       // m
   double shear_peak = 0;   // 1/m²: shear stress at the neutral axis of a round section over the shear force
   double torsion_rim = 0;  // 1/m³: shear stress at the rim over the torsion
@@ -92,22 +152,30 @@ struct ShapeFault {
 };
 std::vector<ShapeFault> check(const Shape& shape);
 
+namespace section {
+struct Worked;
+}
+
+// A shape with what it is worth. What takes time is worked out when it is first asked for, once for all copies.
 class Section {
  public:
-  Section() = default;
-  Section(const Shape& shape);  // NOLINT: a shape is a section
+  Section();
+  // A higher `fineness` takes shorter steps along the outline: what two of them have in common stands. It has no effect
+  // on shapes with closed forms.
+  Section(const Shape& shape, double fineness = 1);  // NOLINT: a shape is a section
   template <class S>
   requires std::is_constructible_v<Shape, S> Section(const S& shape) : Section(Shape(shape)) {}  // NOLINT
 
-  const Shape& shape() const { return shape_; }
-  // All zero if the shape cannot exist.
-  const SectionProperties& properties() const { return properties_; }
-  const StressMap& stress_map() const { return stress_map_; }
+  const Shape& shape() const;
+  // Known at once; zero if the shape cannot exist, as are all properties.
+  Area area() const;
+  const SectionProperties& properties() const;
+  const StressMap& stress_map() const;
+  // All zero for given properties.
+  const SectionDetails& details() const;
 
  private:
-  Shape shape_;
-  SectionProperties properties_;
-  StressMap stress_map_;
+  std::shared_ptr<const section::Worked> worked_;
 };
 
 // The name that the model file gives to a shape: "square tube".

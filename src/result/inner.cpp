@@ -1,6 +1,7 @@
 #include "result/inner.hpp"
 
 #include <cmath>
+#include <utility>
 
 #include "solve/element.hpp"
 
@@ -25,6 +26,18 @@ void straighten(CoursePiece& p, const Vector12& own, double length) {
   p.w.c = {own(2) + slope_w * p.from, slope_w};
 }
 
+// From the axes in which the section bends to the member's own. Moments count with the plane that they bend in, so they
+// turn as forces and movements do.
+void turn_back(CoursePiece& p, double turn) {
+  const double c = std::cos(turn), s = std::sin(turn);
+  for (const auto& [along_y, along_z] : {std::pair{&CoursePiece::Vy, &CoursePiece::Vz}, {&CoursePiece::Mz, &CoursePiece::My},
+                                        {&CoursePiece::v, &CoursePiece::w}, {&CoursePiece::slope_y, &CoursePiece::slope_z}}) {
+    const solver::Polynomial u = p.*along_y, v = p.*along_z;
+    p.*along_y = u * c - v * s;
+    p.*along_z = u * s - v * -c;
+  }
+}
+
 }  // namespace
 
 Inner inner(const Structure& structure, const solver::Analysis& analysis, std::size_t load_case, std::size_t member) {
@@ -33,6 +46,7 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
   const Axes& axes = analysis.spans.axes[member];
   const solver::CaseAnalysis& c = analysis.cases[load_case];
   result.length = structure.length_of(m);
+  const double turn = solver::principal_turn(structure, m);
   double force = 0, moment = 0, movement = 0;
   for (std::size_t i = analysis.spans.first[member]; i < analysis.spans.first[member + 1]; ++i) {
     const solver::Span& span = analysis.spans.all[i];
@@ -54,6 +68,7 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
         straighten(p, own, span.length);
       }
       if (!(p.to > p.from)) continue;
+      if (turn != 0) turn_back(p, turn);
       p.from += span.start;
       p.to += span.start;
       result.pieces.push_back(p);

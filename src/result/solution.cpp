@@ -144,7 +144,7 @@ std::pair<std::size_t, double> MemberResult::locate(Length place, Side side) con
 SectionState MemberResult::at(Length place, Side side) const {
   const auto [piece, along] = locate(place, side);
   const solver::State s = inner_->pieces[piece].at(along);
-  const Vector moved = data_->analysis.spans.axes[member_].global({s.u, s.v, s.w});
+  const Vector moved = local_axes(data_->structure, member()).global({s.u, s.v, s.w});
   return {ForceSize::si(s.N),   ForceSize::si(s.Vy),  ForceSize::si(s.Vz), MomentSize::si(s.T),
           MomentSize::si(s.My), MomentSize::si(s.Mz), Length::si(s.v),     Length::si(s.w),
           Length::si(moved.x),  Length::si(moved.y),  Length::si(moved.z)};

@@ -95,21 +95,17 @@ struct Rim {
 
 StressCourse::StressCourse(const Structure& structure, const Member& member, const Inner& inner) : inner_(inner) {
   const Section& section = structure.section_of(member);
-  const SectionProperties& p = section.properties();
-  area_ = p.A.si();
-  inertia_ = p.Iz.si();
-  const StressMap& map = section.stress_map();
+  area_ = section.area().si();
   if (member.kind == MemberKind::link) {
     lines_.push_back({.n = 1 / area_, .y = Length(), .z = Length()});
     return;
   }
+  const SectionProperties& p = section.properties();
+  inertia_ = p.Iz.si();
+  const StressMap& map = section.stress_map();
   switch (map.kind) {
     case StressMap::Kind::rim: rim_ = &map; break;
-    case StressMap::Kind::points:
-      for (const StressPoint& s : map.points)
-        lines_.push_back(
-            {1 / area_, -s.z / p.Iy.si(), -s.y / p.Iz.si(), s.vy, s.vz, s.ty, s.tz, Length::si(s.y), Length::si(s.z)});
-      break;
+    case StressMap::Kind::points: add_points(map, p, structure.is_plane()); break;
     case StressMap::Kind::moduli: {
       const bool turned = std::abs(local_axes(structure, member).y.z) > 0.5;
       add_moduli(std::get<GivenProperties>(section.shape()), structure.is_plane(), turned);
@@ -117,6 +113,15 @@ StressCourse::StressCourse(const Structure& structure, const Member& member, con
     }
     case StressMap::Kind::unknown: shear_known_ = false; break;
   }
+}
+
+// Held in its plane a section bends as if its product of inertia were none; the plane's other half of the stress stays with
+// what holds it.
+void StressCourse::add_points(const StressMap& map, const SectionProperties& p, bool held) {
+  const double Iy = p.Iy.si(), Iz = p.Iz.si(), Iyz = held ? 0 : p.Iyz.si(), D = Iy * Iz - Iyz * Iyz;
+  for (const StressPoint& s : map.points)
+    lines_.push_back({1 / area_, -(Iz * s.z - Iyz * s.y) / D, -(Iy * s.y - Iyz * s.z) / D, held ? s.held_vy : s.vy,
+                      held ? s.held_vz : s.vz, s.t, Length::si(s.y), Length::si(s.z)});
 }
 
 void StressCourse::add_moduli(const GivenProperties& given, bool plane, bool turned) {
@@ -154,16 +159,13 @@ std::optional<StressExtreme> StressCourse::von_mises() const {
     const double h = p.to - p.from;
     for (const Line& l : lines_) {
       const Polynomial s = combine({{l.n, &p.N}, {l.my, &p.My}, {l.mz, &p.Mz}});
-      const Polynomial ty = combine({{l.vy, &p.Vy}, {l.ty, &p.T}}), tz = combine({{l.vz, &p.Vz}, {l.tz, &p.T}});
-      const auto mises = [&](double x) { return std::sqrt(s(x) * s(x) + 3 * (ty(x) * ty(x) + tz(x) * tz(x))); };
+      const Polynomial tau = combine({{l.vy, &p.Vy}, {l.vz, &p.Vz}, {l.t, &p.T}});
+      const auto mises = [&](double x) { return std::sqrt(s(x) * s(x) + 3 * (tau(x) * tau(x))); };
       best.offer(p.from, mises(0), l.y, l.z);
       best.offer(p.to, mises(h), l.y, l.z);
-      const double most =
-          std::sqrt(std::pow(bound(s, h), 2) + 3 * (std::pow(bound(ty, h), 2) + std::pow(bound(tz, h), 2)));
+      const double most = std::sqrt(std::pow(bound(s, h), 2) + 3 * std::pow(bound(tau, h), 2));
       if (unloaded(p) || !best.could_beat(most)) continue;
-      Coefficients square = product(s.c, s.c);
-      square = sum(square, product(ty.c, ty.c), 3);
-      square = sum(square, product(tz.c, tz.c), 3);
+      const Coefficients square = sum(product(s.c, s.c), product(tau.c, tau.c), 3);
       for (const double x : sign_changes(derivative(square), h)) best.offer(p.from + x, mises(x), l.y, l.z);
     }
   }

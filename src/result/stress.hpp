@@ -15,11 +15,12 @@ class StressCourse {
   std::optional<StressExtreme> von_mises() const;
 
  private:
-  // sigma = n·N + my·My + mz·Mz; tau_xy = −(vy·Vy + ty·T), tau_xz = −(vz·Vz + tz·T).
+  // sigma = n·N + my·My + mz·Mz; tau = vy·Vy + vz·Vz + t·T.
   struct Line {
-    double n = 0, my = 0, mz = 0, vy = 0, vz = 0, ty = 0, tz = 0;
+    double n = 0, my = 0, mz = 0, vy = 0, vz = 0, t = 0;
     std::optional<Length> y{}, z{};
   };
+  void add_points(const StressMap& map, const SectionProperties& p, bool held);
   void add_moduli(const GivenProperties& given, bool plane, bool turned);
 
   StressExtreme rim_normal(double sign) const;

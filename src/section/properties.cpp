@@ -1,153 +1,212 @@
 #include <algorithm>
-#include <array>
 #include <cmath>
-#include <functional>
 #include <numbers>
 
-#include "corvex/section.hpp"
+#include "section/area.hpp"
+#include "section/region.hpp"
 #include "section/series.hpp"
 #include "section/stress_points.hpp"
+#include "section/warping.hpp"
+#include "section/worked.hpp"
 
 namespace corvex {
 namespace section {
-
-RectangleTorsion rectangle_torsion(double side, double other_side) {
-  using std::numbers::pi;
-  const double a = std::max(side, other_side), b = std::min(side, other_side);
-  const double catalan = 0.915965594177219015;  // Σ (−1)^k/(2k+1)²
-  double sum_j = 0, sum_long = 0, sum_short = catalan;
-  double sign = 1;
-  // tanh reaches 1 quickly; summing 1 − tanh leaves the closed part Σ 1/n⁵ = 31/32 ζ(5).
-  const double zeta5 = 1.0369277551433699263;
-  for (int n = 1; n < 400; n += 2, sign = -sign) {
-    const double u = n * pi * a / (2 * b);
-    const double short_of_one = 2 / (std::exp(2 * u) + 1);  // 1 − tanh u
-    if (short_of_one < 1e-18) break;
-    sum_j += short_of_one / std::pow(n, 5);
-    sum_long += 1 / (n * n * std::cosh(u));
-    sum_short -= sign * short_of_one / (n * n);
-  }
-  const double J = a * b * b * b / 3 * (1 - 192 / std::pow(pi, 5) * (b / a) * (31.0 / 32 * zeta5 - sum_j));
-  const double twist = b / J;  // G·(twist per length)·b for T = 1
-  return {J, twist * (1 - 8 / (pi * pi) * sum_long), twist * 8 / (pi * pi) * sum_short};
-}
-
 namespace {
 
-// ∫ f over [a, b] by Gauss and Legendre, 8 points on each of 32 panels: exact for polynomials up to degree
-// 15, to machine precision for the smooth integrands below.
-double integral(const std::function<double(double)>& f, double a, double b) {
-  static constexpr std::array<double, 4> node = {0.1834346424956498, 0.5255324099163290, 0.7966664774136267,
-                                                 0.9602898564975363};
-  static constexpr std::array<double, 4> weight = {0.3626837833783620, 0.3137066458778873, 0.2223810344533745,
-                                                   0.1012285362903763};
-  constexpr int panels = 32;
-  double sum = 0;
-  const double half = (b - a) / (2 * panels);
-  for (int i = 0; i < panels; ++i) {
-    const double middle = a + (2 * i + 1) * half;
-    for (std::size_t k = 0; k < node.size(); ++k)
-      sum += weight[k] * (f(middle - half * node[k]) + f(middle + half * node[k]));
-  }
-  return sum * half;
+using std::numbers::pi;
+
+// Principal axes, from Iy, Iz, Iyz and the shear energies.
+void principal(SectionProperties& p, double e_yy, double e_yz, double e_zz) {
+  const double Iy = p.Iy.si(), Iz = p.Iz.si(), Iyz = p.Iyz.si();
+  double angle = Iy > Iz * (1 + 1e-9) ? pi / 2 : 0;
+  if (Iyz != 0) angle = std::atan2(2 * Iyz, Iz - Iy) / 2;
+  const double c = std::cos(angle), s = std::sin(angle), middle = (Iy + Iz) / 2, radius = std::hypot((Iz - Iy) / 2, Iyz);
+  const double I1 = middle + radius, I2 = (Iy * Iz - Iyz * Iyz) / I1;
+  p.I1 = SecondMoment::si(I1);
+  p.I2 = SecondMoment::si(I2);
+  p.principal = Angle::si(angle);
+  const double e_1 = c * c * e_yy + 2 * c * s * e_yz + s * s * e_zz, e_2 = s * s * e_yy - 2 * c * s * e_yz + c * c * e_zz;
+  p.A1 = e_1 > 0 ? Area::si(I1 * I1 / e_1) : Area();
+  p.A2 = e_2 > 0 ? Area::si(I2 * I2 / e_2) : Area();
 }
 
-// Shear area of a rectangular tube for a shear force along its height.
-double box_shear_area(double height, double width, double wall, double I) {
-  const double inner = height - 2 * wall;
-  const auto flange = [&](double y) {
-    const double S = width / 2 * (height * height / 4 - y * y);
-    return S * S / width;
-  };
-  const double flange_moment = width / 2 * (height * height - inner * inner) / 4;
-  const auto webs = [&](double y) {
-    const double S = flange_moment + wall * (inner * inner / 4 - y * y);
-    return S * S / (2 * wall);
-  };
-  return I * I / (2 * (integral(flange, inner / 2, height / 2) + integral(webs, 0, inner / 2)));
+void shear_areas(SectionProperties& p, double e_yy, double e_yz, double e_zz) {
+  p.Ay = Area::si(p.Iz.si() * p.Iz.si() / e_yy);
+  p.Az = Area::si(p.Iy.si() * p.Iy.si() / e_zz);
+  principal(p, e_yy, e_yz, e_zz);
 }
 
-// The same of a round tube. Outside of the hole S²/b = 2/9 (R²−y²)^(5/2); across it 2/9 (a−c)(a²+ac+c²)² with
-// a² = R²−y², c² = r²−y². The angles take the roots out of the ends.
-double ring_shear_area(double R, double r, double I) {
-  const double hole_angle = std::asin(r / R);
-  const double above = integral([&](double t) { return std::pow(R * std::cos(t), 5) * R * std::cos(t); }, hole_angle,
-                                std::numbers::pi / 2);
-  const double across = integral(
-      [&](double t) {
-        const double c = r * std::cos(t), y = r * std::sin(t);
-        const double a = std::sqrt((R - y) * (R + y));
-        const double q = a * a + a * c + c * c;
-        const double gap = (R - r) * (R + r) / (a + c);  // a − c without cancellation
-        return gap * q * q * c;
-      },
-      0, std::numbers::pi / 2);
-  return I * I / (2 * 2.0 / 9 * (above + across));
+SectionProperties from_outline(const Region& region) {
+  const AreaMoments m = area_moments(region);
+  const Extent x = extent(region);
+  SectionProperties p;
+  p.A = Area::si(m.A);
+  p.Iy = SecondMoment::si(m.Iy);
+  p.Iz = SecondMoment::si(m.Iz);
+  // What is only rounding would turn the principal axes of a symmetric outline by as much.
+  const bool symmetric = region.left_right || region.up_down || std::abs(m.Iyz) < 1e-12 * (m.Iy + m.Iz);
+  p.Iyz = SecondMoment::si(symmetric ? 0 : m.Iyz);
+  p.Wy = SectionModulus::si(m.Iy / std::max(x.right, -x.left));
+  p.Wz = SectionModulus::si(m.Iz / std::max(x.top, -x.bottom));
+  return p;
 }
 
-SectionProperties box(double h, double w, double t) {
-  const double hi = h - 2 * t, wi = w - 2 * t;
-  const double A = 2 * t * (h + w - 2 * t);
-  const double Iz = (w * h * h * h - wi * hi * hi * hi) / 12;
-  const double Iy = (h * w * w * w - hi * wi * wi * wi) / 12;
-  const double Am = (h - t) * (w - t), u = 2 * (h + w - 2 * t);
-  const double J = 4 * Am * Am * t / u + u * t * t * t / 3;
-  return {Area::si(A),
-          SecondMoment::si(Iy),
-          SecondMoment::si(Iz),
-          SecondMoment::si(J),
-          Area::si(box_shear_area(h, w, t, Iz)),
-          Area::si(box_shear_area(w, h, t, Iy)),
-          SectionModulus::si(Iy / (w / 2)),
-          SectionModulus::si(Iz / (h / 2))};
+// ∫|∇φ|² of a ring under the unit shear function φ = k cos θ (3 (R² + r²) ρ/8 + 3 R² r²/(8ρ) − ρ³/8), which solves
+// ∇²φ = −y with no flow across both circles.
+double ring_shear_energy(double R, double r) {
+  const double R2 = R * R, r2 = r * r, gap = (R - r) * (R + r);
+  return pi * gap * (3 * (R2 + r2) * (R2 + r2) / 32 + 3 * R2 * r2 / 16 - (R2 * R2 + R2 * r2 + r2 * r2) / 48);
 }
 
-SectionProperties ring(double R, double r) {
-  using std::numbers::pi;
-  const double A = pi * (R - r) * (R + r);
-  const double I = pi / 4 * (R - r) * (R + r) * (R * R + r * r);
-  const double shear = r > 0 ? ring_shear_area(R, r, I) : 0.9 * A;
-  return {Area::si(A),     SecondMoment::si(I), SecondMoment::si(I),       SecondMoment::si(2 * I),
-          Area::si(shear), Area::si(shear),     SectionModulus::si(I / R), SectionModulus::si(I / R)};
+Solved ring(double R, double r) {
+  Solved s;
+  SectionProperties& p = s.properties;
+  const double A = pi * (R - r) * (R + r), I = A / 4 * (R * R + r * r);
+  p.A = Area::si(A);
+  p.Iy = p.Iz = SecondMoment::si(I);
+  p.J = SecondMoment::si(2 * I);
+  p.Wy = p.Wz = SectionModulus::si(I / R);
+  p.Wt = SectionModulus::si(2 * I / R);
+  const double energy = r > 0 ? ring_shear_energy(R, r) : I * I / (0.9 * A);
+  shear_areas(p, energy, 0, energy);
+  s.stress_map = ring_map(R, r, p);
+  return s;
 }
 
-struct Compute {
-  SectionProperties operator()(const SquareTube& s) const { return box(s.width.si(), s.width.si(), s.wall.si()); }
-  SectionProperties operator()(const RectangularTube& s) const { return box(s.height.si(), s.width.si(), s.wall.si()); }
-  SectionProperties operator()(const RoundTube& s) const {
-    return ring(s.diameter.si() / 2, s.diameter.si() / 2 - s.wall.si());
-  }
-  SectionProperties operator()(const RoundBar& s) const { return ring(s.diameter.si() / 2, 0); }
-  SectionProperties operator()(const RectangularBar& s) const {
-    const double h = s.height.si(), w = s.width.si();
-    return {Area::si(h * w),
-            SecondMoment::si(h * w * w * w / 12),
-            SecondMoment::si(w * h * h * h / 12),
-            SecondMoment::si(rectangle_torsion(h, w).J),
-            Area::si(h * w * 5 / 6),
-            Area::si(h * w * 5 / 6),
-            SectionModulus::si(h * w * w / 6),
-            SectionModulus::si(w * h * h / 6)};
-  }
-  SectionProperties operator()(const GivenProperties& s) const {
-    return {s.A,
-            s.Iy.value_or(SecondMoment()),
-            s.Iz.value_or(SecondMoment()),
-            s.J.value_or(SecondMoment()),
-            s.Ay.value_or(Area()),
-            s.Az.value_or(Area()),
-            s.Wy.value_or(SectionModulus()),
-            s.Wz.value_or(SectionModulus())};
-  }
+Solved bar(double h, double w) {
+  Solved s;
+  SectionProperties& p = s.properties;
+  const double A = h * w;
+  p.A = Area::si(A);
+  p.Iy = SecondMoment::si(h * w * w * w / 12);
+  p.Iz = SecondMoment::si(w * h * h * h / 12);
+  p.J = SecondMoment::si(rectangle_torsion(h, w).J);
+  p.Wy = SectionModulus::si(h * w * w / 6);
+  p.Wz = SectionModulus::si(w * h * h / 6);
+  shear_areas(p, p.Iz.si() * p.Iz.si() / (A * 5 / 6), 0, p.Iy.si() * p.Iy.si() / (A * 5 / 6));
+  s.stress_map = bar_map(h, w);
+  p.Wt = torsion_modulus(s.stress_map);
+  return s;
+}
+
+Solved given(const GivenProperties& g) {
+  Solved s;
+  SectionProperties& p = s.properties;
+  p.A = g.A;
+  p.Iy = g.Iy.value_or(SecondMoment());
+  p.Iz = g.Iz.value_or(SecondMoment());
+  p.J = g.J.value_or(SecondMoment());
+  p.Ay = g.Ay.value_or(Area());
+  p.Az = g.Az.value_or(Area());
+  p.Wy = g.Wy.value_or(SectionModulus());
+  p.Wz = g.Wz.value_or(SectionModulus());
+  const bool upright = p.Iz >= p.Iy;
+  p.principal = Angle::si(upright ? 0 : pi / 2);
+  p.I1 = upright ? p.Iz : p.Iy, p.I2 = upright ? p.Iy : p.Iz;
+  p.A1 = upright ? p.Ay : p.Az, p.A2 = upright ? p.Az : p.Ay;
+  s.stress_map.kind = g.Wz || g.Wy ? StressMap::Kind::moduli : StressMap::Kind::unknown;
+  return s;
+}
+
+Solved outline(const Region& region, double fineness) {
+  Solved s;
+  SectionProperties& p = s.properties;
+  p = from_outline(region);
+  const Warping warping(region, fineness);
+  p.J = SecondMoment::si(warping.J());
+  shear_areas(p, warping.energy_yy(), warping.energy_yz(), warping.energy_zz());
+  p.shear_centre_y = Length::si(warping.shear_centre().imag());
+  p.shear_centre_z = Length::si(warping.shear_centre().real());
+  s.stress_map = outline_map(warping, p);
+  p.Wt = torsion_modulus(s.stress_map);
+  return s;
+}
+
+Solved solve(const Shape& shape, double fineness) {
+  if (!check(shape).empty()) return {};
+  if (const auto* s = std::get_if<RoundTube>(&shape)) return ring(s->diameter.si() / 2, s->diameter.si() / 2 - s->wall.si());
+  if (const auto* s = std::get_if<RoundBar>(&shape)) return ring(s->diameter.si() / 2, 0);
+  if (const auto* s = std::get_if<RectangularBar>(&shape)) return bar(s->height.si(), s->width.si());
+  if (const auto* s = std::get_if<GivenProperties>(&shape)) return given(*s);
+  return outline(*region(shape), fineness);
+}
+
+// The wall that standards of materials go by.
+struct Wall {
+  double operator()(const SquareTube& s) const { return s.wall.si(); }
+  double operator()(const RectangularTube& s) const { return s.wall.si(); }
+  double operator()(const RoundTube& s) const { return s.wall.si(); }
+  double operator()(const RoundBar& s) const { return s.diameter.si(); }
+  double operator()(const RectangularBar& s) const { return std::min(s.height.si(), s.width.si()); }
+  double operator()(const IProfile& s) const { return std::max(s.web.si(), s.flange.si()); }
+  double operator()(const Channel& s) const { return std::max(s.web.si(), s.flange.si()); }
+  double operator()(const AngleProfile& s) const { return s.wall.si(); }
+  double operator()(const Tee& s) const { return std::max(s.web.si(), s.flange.si()); }
+  double operator()(const Outline&) const { return 0; }
+  double operator()(const GivenProperties&) const { return 0; }
 };
 
+SectionDetails details_of(const Shape& shape, double fineness) {
+  SectionDetails d;
+  if (!check(shape).empty()) return d;
+  const std::optional<Region> outline = region(shape);
+  if (!outline) return d;
+  const Extent x = extent(*outline);
+  const Plastic w = plastic(*outline);
+  const Warping warping(*outline, fineness);
+  d.plastic_y = SectionModulus::si(w.Wy);
+  d.plastic_z = SectionModulus::si(w.Wz);
+  d.Cw = WarpingConstant::si(warping.constant());
+  d.height = Length::si(x.top - x.bottom);
+  d.width = Length::si(x.right - x.left);
+  d.centroid_y = Length::si(-x.bottom);
+  d.centroid_z = Length::si(-x.left);
+  const double wall = std::visit(Wall(), shape);
+  d.thickness = Length::si(wall > 0 ? wall : warping.thickness());
+  return d;
+}
+
 }  // namespace
+
+Worked::Worked(const Shape& s, double f) : shape(s), fineness(f) {
+  if (!check(shape).empty()) return;
+  if (const auto* given = std::get_if<GivenProperties>(&shape)) area = given->A;
+  else area = Area::si(area_moments(*region(shape)).A);
+}
+
+const Solved& Worked::solved() const {
+  std::call_once(once_solved_, [&] {
+    solved_ = solve(shape, fineness);
+    solved_.properties.A = area;
+  });
+  return solved_;
+}
+
+const SectionDetails& Worked::details() const {
+  std::call_once(once_details_, [&] { details_ = details_of(shape, fineness); });
+  return details_;
+}
+
 }  // namespace section
 
-Section::Section(const Shape& shape) : shape_(shape) {
-  if (!check(shape).empty()) return;
-  properties_ = std::visit(section::Compute(), shape);
-  stress_map_ = section::stress_map(shape, properties_);
+Section::Section() : Section(Shape()) {}
+Section::Section(const Shape& shape, double fineness)
+    : worked_(std::make_shared<section::Worked>(shape, fineness)) {}
+
+const Shape& Section::shape() const {
+  return worked_->shape;
+}
+Area Section::area() const {
+  return worked_->area;
+}
+const SectionProperties& Section::properties() const {
+  return worked_->solved().properties;
+}
+const StressMap& Section::stress_map() const {
+  return worked_->solved().stress_map;
+}
+const SectionDetails& Section::details() const {
+  return worked_->details();
 }
 
 }  // namespace corvex

@@ -1,18 +1,46 @@
 #include "solve/span.hpp"
 
+#include <cmath>
+
 namespace corvex::solver {
 
-Rigidity rigidity(const Structure& structure, const Member& member) {
+double principal_turn(const Structure& structure, const Member& member) {
+  if (structure.is_plane() || member.kind == MemberKind::link) return 0;
   const SectionProperties& p = structure.section_of(member).properties();
+  return p.Iyz.si() == 0 ? 0 : p.principal.si();
+}
+
+Rigidity rigidity(const Structure& structure, const Member& member) {
+  const Section& section = structure.section_of(member);
   const Material& material = structure.material_of(member);
   const double E = material.E.si(), G = material.shear_modulus().si();
-  Rigidity r{E * p.A.si(), E * p.Iy.si(), E * p.Iz.si(), G * p.J.si(), 0, 0};
+  Rigidity r;
+  r.EA = E * section.area().si();
+  if (member.kind == MemberKind::link) return r;
+  const SectionProperties& p = section.properties();
+  const bool turned = principal_turn(structure, member) != 0;
+  r.EIz = E * (turned ? p.I1 : p.Iz).si();
+  r.EIy = E * (turned ? p.I2 : p.Iy).si();
+  r.GJ = G * p.J.si();
   if (structure.analysis().shear) {
-    r.GAy = G * p.Ay.si();
-    r.GAz = G * p.Az.si();
+    r.GAy = G * (turned ? p.A1 : p.Ay).si();
+    r.GAz = G * (turned ? p.A2 : p.Az).si();
   }
   return r;
 }
+
+namespace {
+
+// The member's axes, or those in which its section bends without going sideways.
+Axes bending_axes(const Structure& structure, const Member& member) {
+  const Axes local = local_axes(structure, member);
+  const double turn = principal_turn(structure, member);
+  if (turn == 0) return local;
+  const double c = std::cos(turn), s = std::sin(turn);
+  return {local.x, local.y * c + local.z * s, local.z * c - local.y * s};
+}
+
+}  // namespace
 
 Spans cut(const Structure& structure) {
   Spans spans;
@@ -22,7 +50,7 @@ Spans cut(const Structure& structure) {
   for (std::size_t i = 0; i < structure.members().size(); ++i) {
     const Member& m = structure.members()[i];
     spans.first.push_back(spans.all.size());
-    spans.axes.push_back(local_axes(structure, m));
+    spans.axes.push_back(bending_axes(structure, m));
     const Vector origin = structure[m.through.front()].position;
     const double L = structure.length_of(m);
     const Vector along = (structure[m.through.back()].position - origin) / L;

@@ -27,6 +27,8 @@ struct Movement {
 struct Rigidity {
   double EA = 0, EIy = 0, EIz = 0, GJ = 0, GAy = 0, GAz = 0;
 };
+// By how much the axes in which a member bends are turned from its local y towards z.
+double principal_turn(const Structure& structure, const Member& member);
 Rigidity rigidity(const Structure& structure, const Member& member);
 
 struct Span {
@@ -43,7 +45,8 @@ struct Span {
 struct Spans {
   std::vector<Span> all;
   std::vector<std::size_t> first;  // of each member; one more entry at the end
-  std::vector<Axes> axes;          // of each member
+  // Of each member: its local axes, turned to the principal axes of its section where these lie askew in space.
+  std::vector<Axes> axes;
 };
 Spans cut(const Structure& structure);
 

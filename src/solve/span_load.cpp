@@ -51,7 +51,7 @@ class Gathering {
   void operator()(const GravityLoad& l) {
     for (std::size_t i = 0; i < s_.members().size(); ++i) {
       const Member& m = s_.members()[i];
-      const double mass_per_length = s_.section_of(m).properties().A.si() * s_.material_of(m).density.si();
+      const double mass_per_length = s_.section_of(m).area().si() * s_.material_of(m).density.si();
       const Vector q = l.acceleration * mass_per_length;
       if (!zero(q)) spread(i, spans_.axes[i], 0, s_.length_of(m), q, q);
     }
@@ -182,7 +182,7 @@ struct Sum {
   void operator()(const LineLoad& l) { line(s[l.on], l.from, l.to.value_or(s.length_of(s[l.on])), l.first, l.last); }
   void operator()(const GravityLoad& l) {
     for (const Member& m : s.members()) {
-      const double mass = s.section_of(m).properties().A.si() * s.material_of(m).density.si() * s.length_of(m);
+      const double mass = s.section_of(m).area().si() * s.material_of(m).density.si() * s.length_of(m);
       add(along(m, s.length_of(m) / 2), l.acceleration * mass);
     }
   }

@@ -1,0 +1,164 @@
+#include "section/area.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <functional>
+#include <numbers>
+
+#include "section/gauss.hpp"
+
+namespace corvex::section {
+namespace {
+
+// ∮ F · n_y ds and ∮ F · n_z ds: the outward normal lies right of the way, n_y ds = −dz and n_z ds = dy.
+template <class F>
+double over_height(const Edge& e, const F& f) {
+  const Gauss& g = gauss16();
+  double sum = 0;
+  for (std::size_t i = 0; i < g.node.size(); ++i)
+    sum -= g.weight[i] * f(e.at(g.node[i])) * e.derivative(g.node[i]).real();
+  return sum;
+}
+
+template <class F>
+double over_width(const Edge& e, const F& f) {
+  const Gauss& g = gauss16();
+  double sum = 0;
+  for (std::size_t i = 0; i < g.node.size(); ++i)
+    sum += g.weight[i] * f(e.at(g.node[i])) * e.derivative(g.node[i]).imag();
+  return sum;
+}
+
+template <class PerEdge>
+double over_edges(const Region& region, const PerEdge& per_edge) {
+  double sum = 0;
+  for (const Contour& c : region.contours)
+    for (const Edge& e : c) sum += per_edge(e);
+  return sum;
+}
+
+double y(Complex p) {
+  return p.imag();
+}
+double z(Complex p) {
+  return p.real();
+}
+
+}  // namespace
+
+AreaMoments area_moments(const Region& region) {
+  AreaMoments m;
+  // About a place on the outline first, so that a section far from the origin keeps its digits.
+  Region here = region;
+  const Complex origin = region.contours.front().front().from;
+  here.move(-origin);
+  m.A = over_edges(here, [](const Edge& e) { return over_height(e, [](Complex p) { return y(p); }); });
+  const double Sz = over_edges(here, [](const Edge& e) { return over_height(e, [](Complex p) { return y(p) * y(p) / 2; }); });
+  const double Sy = over_edges(here, [](const Edge& e) { return over_width(e, [](Complex p) { return z(p) * z(p) / 2; }); });
+  const Complex centre(Sy / m.A, Sz / m.A);
+  m.centroid = origin + centre;
+  here.move(-centre);
+  m.Iz = over_edges(here, [](const Edge& e) { return over_height(e, [](Complex p) { return std::pow(y(p), 3) / 3; }); });
+  m.Iy = over_edges(here, [](const Edge& e) { return over_width(e, [](Complex p) { return std::pow(z(p), 3) / 3; }); });
+  m.Iyz = over_edges(here, [](const Edge& e) { return over_height(e, [](Complex p) { return y(p) * y(p) * z(p) / 2; }); });
+  return m;
+}
+
+FourthMoments fourth_moments(const Region& region) {
+  FourthMoments m;
+  m.yyyy = over_edges(region, [](const Edge& e) { return over_height(e, [](Complex p) { return std::pow(y(p), 5) / 5; }); });
+  m.yyyz =
+      over_edges(region, [](const Edge& e) { return over_height(e, [](Complex p) { return std::pow(y(p), 4) / 4 * z(p); }); });
+  m.zzzy =
+      over_edges(region, [](const Edge& e) { return over_width(e, [](Complex p) { return std::pow(z(p), 4) / 4 * y(p); }); });
+  m.zzzz = over_edges(region, [](const Edge& e) { return over_width(e, [](Complex p) { return std::pow(z(p), 5) / 5; }); });
+  return m;
+}
+
+Extent extent(const Region& region) {
+  const Complex first = region.contours.front().front().from;
+  Extent x{first.imag(), first.imag(), first.real(), first.real()};
+  const auto meet = [&](Complex p) {
+    x = {std::min(x.bottom, p.imag()), std::max(x.top, p.imag()), std::min(x.left, p.real()), std::max(x.right, p.real())};
+  };
+  for (const Contour& c : region.contours)
+    for (const Edge& e : c) {
+      meet(e.from);
+      if (!e.is_arc()) continue;
+      // An arc reaches furthest where it passes straight above, below or beside its centre.
+      const double start = std::arg(e.from - e.centre);
+      for (int quarter = -8; quarter <= 8; ++quarter) {
+        const double along = (quarter * std::numbers::pi / 2 - start) / e.sweep;
+        if (along > 0 && along < 1) meet(e.centre + e.radius() * std::polar(1.0, quarter * std::numbers::pi / 2));
+      }
+    }
+  return x;
+}
+
+namespace {
+
+// The edge cut where its height, or its width, is `level`.
+std::vector<Edge> cut(const Edge& e, double level, bool across) {
+  const auto height = [&](Complex p) { return across ? p.real() : p.imag(); };
+  std::vector<double> cuts;
+  if (!e.is_arc()) {
+    const double a = height(e.from) - level, b = height(e.to) - level;
+    if (a * b < 0) cuts.push_back((a + b) / (a - b));
+  } else {
+    const double reach = (level - height(e.centre)) / e.radius();
+    if (std::abs(reach) < 1) {
+      const double start = std::arg(e.from - e.centre), open = std::acos(reach);
+      const double upright = across ? 0 : std::numbers::pi / 2;
+      for (int round = -2; round <= 2; ++round)
+        for (const double side : {-open, open}) {
+          const double along = (upright + side + 2 * std::numbers::pi * round - start) / e.sweep;
+          if (along > 1e-12 && along < 1 - 1e-12) cuts.push_back(2 * along - 1);
+        }
+    }
+  }
+  std::sort(cuts.begin(), cuts.end());
+  std::vector<Edge> parts;
+  double from = -1;
+  for (const double t : cuts) parts.push_back(e.part(from, t)), from = t;
+  parts.push_back(e.part(from, 1));
+  return parts;
+}
+
+// The area beyond a level, and its first moment about it: of what lies above, or to the right.
+std::pair<double, double> beyond(const Region& region, double level, bool across) {
+  double area = 0, moment = 0;
+  const auto above = [&](Complex p) { return std::max((across ? p.real() : p.imag()) - level, 0.0); };
+  const auto half_square = [&](Complex p) { return above(p) * above(p) / 2; };
+  for (const Contour& c : region.contours)
+    for (const Edge& whole : c)
+      for (const Edge& e : cut(whole, level, across)) {
+        area += across ? over_width(e, above) : over_height(e, above);
+        moment += across ? over_width(e, half_square) : over_height(e, half_square);
+      }
+  return {area, moment};
+}
+
+// Where the area is halved, and the plastic modulus about that line.
+std::pair<double, double> halved(const Region& region, double low, double high, bool across) {
+  const auto [whole, first] = beyond(region, low, across);
+  double a = low, b = high;
+  for (int i = 0; i < 60 && b - a > 1e-14 * (high - low); ++i) {
+    const double middle = (a + b) / 2;
+    (beyond(region, middle, across).first > whole / 2 ? a : b) = middle;
+  }
+  const double level = (a + b) / 2;
+  // ∫|y − y0| = 2 ∫ (y − y0)⁺ − ∫ (y − y0)
+  return {level, 2 * beyond(region, level, across).second - (first - whole * (level - low))};
+}
+
+}  // namespace
+
+Plastic plastic(const Region& region) {
+  const Extent x = extent(region);
+  Plastic p;
+  std::tie(p.y0, p.Wz) = halved(region, x.bottom, x.top, false);
+  std::tie(p.z0, p.Wy) = halved(region, x.left, x.right, true);
+  return p;
+}
+
+}  // namespace corvex::section

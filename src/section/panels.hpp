@@ -1,0 +1,21 @@
+// The outline cut into panels for the boundary integral equation: short near corners, long where nothing is near.
+#pragma once
+
+#include <optional>
+
+#include "section/outline.hpp"
+
+namespace corvex::section {
+
+struct Panel {
+  Edge edge;
+  // Which edge of the region it is a piece of, and from where to where.
+  std::size_t contour = 0, of = 0;
+  double from = -1, to = 1;
+};
+
+// With a finer grading, panels are shorter by that factor and corners are closed in upon further. Where the region is its
+// own mirror image only the part with z ≥ 0 and y ≥ 0 is cut up.
+std::vector<Panel> panels(const Region& region, double grading);
+
+}  // namespace corvex::section

@@ -1,0 +1,78 @@
+// Harmonic functions in a cross-section whose normal derivative is given on the outline: the warping of torsion and of
+// shear. Solved as a boundary integral equation by collocation.
+//
+// Green's third identity for a harmonic u with ∂u/∂n = q: at a smooth place of the outline
+//   π u = ∫ u dθ − ∫ q ln r ds
+// (θ and r: direction and distance of the moving point), 2π on the left for a place inside. On each panel u and q are
+// polynomials through Gauss points, and the two integrals of polynomials are taken exactly by Legendre's functions of the
+// second kind, so that a panel may be as near as it likes.
+#pragma once
+
+#include <Eigen/Core>
+#include <array>
+#include <vector>
+
+#include "section/gauss.hpp"
+#include "section/panels.hpp"
+
+namespace corvex::section {
+
+// A function on the outline: its values at the nodes of the panels.
+using Values = Eigen::VectorXd;
+
+struct Node {
+  Complex at, tangent;
+  double weight = 0;  // of ds
+};
+
+// What a mirror image does to a function: +1 leaves it, −1 turns its sign.
+struct Parity {
+  int left_right = 1, up_down = 1;
+  bool operator==(const Parity&) const = default;
+};
+
+class Potential {
+ public:
+  // `grading` as for panels(); `order` nodes a panel.
+  Potential(const Region& region, double grading, int order);
+
+  const std::vector<Node>& nodes() const { return nodes_; }
+  const std::vector<Panel>& panels() const { return panels_; }
+  int order() const { return static_cast<int>(rule_.node.size()); }
+
+  // A function is asked for by its normal derivative at the nodes, and by its parity.
+  struct Wanted {
+    Values q;
+    Parity parity;
+  };
+  // The functions on the outline; a constant that is left open is such that their mean vanishes.
+  std::vector<Values> solve(const std::vector<Wanted>& wanted) const;
+  // The same function at a place inside.
+  double inside(Complex at, const Values& u, const Wanted& wanted) const;
+
+  // ∮ f ds over the whole outline, of a function that every mirror image leaves as it is.
+  double integral(const Values& f) const;
+  // u and du/ds at a place of a panel, t in [−1, 1].
+  std::pair<double, double> on(std::size_t panel, double t, const Values& u) const;
+
+ private:
+  // The weights of u and of q in the two integrals over one panel, seen from a place.
+  struct Weights {
+    std::array<double, 12> angle, log;
+  };
+  void weigh(std::size_t panel, Complex from, Weights& w) const;
+  Eigen::MatrixXd matrix(Parity parity) const;
+  int images() const { return (left_right_ ? 2 : 1) * (up_down_ ? 2 : 1); }
+  // The mirror image of a place, and the sign that goes with it.
+  std::pair<Complex, int> image(Complex at, int which, Parity parity) const;
+
+  bool left_right_, up_down_;
+  Gauss rule_;
+  std::vector<Panel> panels_;
+  std::vector<Node> nodes_;
+  std::vector<double> legendre_;  // (2n+1)·P_n at node j times the node's weight: [j][n]
+  // The integrals of every node against every node, one matrix an image.
+  std::vector<Eigen::MatrixXd> angle_, log_;
+};
+
+}  // namespace corvex::section

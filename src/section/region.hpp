@@ -1,0 +1,14 @@
+// Shapes as outlines.
+#pragma once
+
+#include <optional>
+
+#include "corvex/section.hpp"
+#include "section/outline.hpp"
+
+namespace corvex::section {
+
+// The outline of a shape that can exist, standing on its centroid; none for given properties.
+std::optional<Region> region(const Shape& shape);
+
+}  // namespace corvex::section

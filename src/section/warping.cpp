@@ -1,0 +1,176 @@
+#include "section/warping.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace corvex::section {
+namespace {
+
+// How each function looks in a mirror: the twist's warping turns its sign, shear upwards only up and down.
+constexpr Parity twist_parity{-1, -1}, up_parity{1, -1}, right_parity{-1, 1};
+
+std::size_t edges(const Region& r) {
+  std::size_t n = 0;
+  for (const Contour& c : r.contours) n += c.size();
+  return n;
+}
+
+// Drawn curves of many short lines need few nodes on each.
+int order_for(const Region& region) {
+  const std::size_t n = edges(region);
+  return n <= 40 ? 5 : n <= 120 ? 3 : 2;
+}
+
+}  // namespace
+
+Warping::Warping(Region region, double fineness)
+    : region_(std::move(region)), moments_(area_moments(region_)), potential_(region_, fineness, order_for(region_) + (fineness > 2.5 ? 1 : 0)) {
+  const auto n = static_cast<Eigen::Index>(potential_.nodes().size());
+  Values q_twist(n), q_up(n), q_right(n), cube_y(n), cube_z(n);
+  for (Eigen::Index i = 0; i < n; ++i) {
+    const Node& node = potential_.nodes()[static_cast<std::size_t>(i)];
+    const double y = node.at.imag(), z = node.at.real(), ty = node.tangent.imag(), tz = node.tangent.real();
+    q_twist(i) = z * tz + y * ty;
+    q_up(i) = -y * y / 2 * tz;
+    q_right(i) = z * z / 2 * ty;
+    cube_y(i) = y * y * y / 6;
+    cube_z(i) = z * z * z / 6;
+  }
+  of_twist_ = {q_twist, twist_parity};
+  std::vector<Values> solved = potential_.solve({of_twist_, {q_up, up_parity}, {q_right, right_parity}});
+  twist_ = std::move(solved[0]), up_ = std::move(solved[1]), right_ = std::move(solved[2]);
+  J_ = moments_.Iy + moments_.Iz - potential_.integral(twist_.cwiseProduct(q_twist));
+  const FourthMoments fourth = fourth_moments(region_);
+  e_yy_ = potential_.integral((up_ - cube_y).cwiseProduct(q_up)) - fourth.yyyy / 6;
+  e_zz_ = potential_.integral((right_ - cube_z).cwiseProduct(q_right)) - fourth.zzzz / 6;
+  const bool even = !region_.left_right && !region_.up_down;
+  if (even) e_yz_ = potential_.integral(up_.cwiseProduct(q_right) - cube_z.cwiseProduct(q_up)) - fourth.yyyz / 6;
+  // Torques of the unit shear functions about the centroid; a mirror in which the integrand is odd makes them vanish.
+  const double torque_up =
+      region_.left_right ? 0 : potential_.integral((up_ - cube_y).cwiseProduct(q_twist));
+  const double torque_right = region_.up_down ? 0 : potential_.integral((right_ - cube_z).cwiseProduct(q_twist));
+  const double D = moments_.Iy * moments_.Iz - moments_.Iyz * moments_.Iyz;
+  shear_centre_ = {-(moments_.Iy * torque_up - moments_.Iyz * torque_right) / D,
+                   (moments_.Iz * torque_right - moments_.Iyz * torque_up) / D};
+}
+
+EdgeShear Warping::along(std::size_t panel, double t) const {
+  const Edge& e = panels()[panel].edge;
+  const Complex at = e.at(t), d = e.derivative(t), tangent = d / std::abs(d);
+  const double y = at.imag(), z = at.real(), ty = tangent.imag(), tz = tangent.real();
+  EdgeShear s;
+  // T counts from y towards z, the other way round than angles here.
+  s.torsion = -(potential_.on(panel, t, twist_).second - y * tz + z * ty) / J_;
+  s.up = potential_.on(panel, t, up_).second - y * y / 2 * ty;
+  s.right = potential_.on(panel, t, right_).second - z * z / 2 * tz;
+  return s;
+}
+
+double Warping::thickness() const {
+  double largest = 0;
+  const auto& nodes = potential_.nodes();
+  for (const Node& here : nodes) {
+    const Complex inward = here.tangent * Complex(0, 1);
+    double least = 1e300;
+    const auto meet = [&](Complex there) {
+      const Complex apart = there - here.at;
+      const double depth = (std::conj(inward) * apart).real();
+      if (depth > 1e-9 * std::abs(apart)) least = std::min(least, std::norm(apart) / depth);
+    };
+    for (const Node& there : nodes) {
+      meet(there.at);
+      if (region_.left_right) meet(-std::conj(there.at));
+      if (region_.up_down) meet(std::conj(there.at));
+      if (region_.left_right && region_.up_down) meet(-there.at);
+    }
+    if (least < 1e299) largest = std::max(largest, least);
+  }
+  return largest;
+}
+
+namespace {
+
+// Places and weights that integrate over a region: horizontal strips between the heights of its corners, each cut into
+// the lengths that lie inside.
+struct Place {
+  Complex at;
+  double weight;
+};
+
+std::vector<double> crossings(const Region& region, double y) {
+  std::vector<double> z;
+  for (const Contour& c : region.contours)
+    for (const Edge& e : c) {
+      if (!e.is_arc()) {
+        const double a = e.from.imag() - y, b = e.to.imag() - y;
+        if ((a < 0) != (b < 0)) z.push_back(e.from.real() + (e.to.real() - e.from.real()) * a / (a - b));
+        continue;
+      }
+      const double reach = (y - e.centre.imag()) / e.radius();
+      if (std::abs(reach) >= 1) continue;
+      const double start = std::arg(e.from - e.centre), up = std::asin(reach);
+      for (const double angle : {up, std::numbers::pi - up})
+        for (int round = -2; round <= 2; ++round) {
+          const double along = (angle + 2 * std::numbers::pi * round - start) / e.sweep;
+          if (along > 0 && along < 1) z.push_back(e.centre.real() + e.radius() * std::cos(angle));
+        }
+    }
+  std::sort(z.begin(), z.end());
+  return z;
+}
+
+std::vector<Place> places_inside(const Region& region) {
+  std::vector<double> heights;
+  for (const Contour& c : region.contours)
+    for (const Edge& e : c) heights.push_back(e.from.imag());
+  const Extent x = extent(region);
+  heights.push_back(x.top);
+  heights.push_back(x.bottom);
+  if (region.up_down) {
+    heights.push_back(0);
+    std::erase_if(heights, [](double y) { return y < 0; });
+  }
+  std::sort(heights.begin(), heights.end());
+  const double tiny = 1e-9 * (x.top - x.bottom);
+  heights.erase(std::unique(heights.begin(), heights.end(), [&](double a, double b) { return b - a < tiny; }), heights.end());
+  const bool many = heights.size() > 24;
+  const Gauss rows(many ? 2 : 6), columns(many ? 6 : 8);
+  std::vector<Place> all;
+  for (std::size_t i = 0; i + 1 < heights.size(); ++i)
+    for (std::size_t r = 0; r < rows.node.size(); ++r) {
+      const double half = (heights[i + 1] - heights[i]) / 2, y = heights[i] + half * (1 + rows.node[r]);
+      const std::vector<double> z = crossings(region, y);
+      for (std::size_t k = 0; k + 1 < z.size(); k += 2) {
+        double from = z[k];
+        const double to = z[k + 1];
+        if (region.left_right) {
+          if (to <= 0) continue;
+          from = std::max(from, 0.0);
+        }
+        const double width = (to - from) / 2;
+        for (std::size_t j = 0; j < columns.node.size(); ++j)
+          all.push_back({{from + width * (1 + columns.node[j]), y}, half * rows.weight[r] * width * columns.weight[j]});
+      }
+    }
+  return all;
+}
+
+}  // namespace
+
+double Warping::constant() const {
+  double square = 0, mean = 0, area = 0;
+  const double zs = shear_centre_.real(), ys = shear_centre_.imag();
+  for (const Place& p : places_inside(region_)) {
+    const double about_centroid = potential_.inside(p.at, twist_, of_twist_);
+    const double w = about_centroid - ys * p.at.real() + zs * p.at.imag();
+    square += p.weight * w * w;
+    mean += p.weight * w;
+    area += p.weight;
+  }
+  const int images = (region_.left_right ? 2 : 1) * (region_.up_down ? 2 : 1);
+  // Where a mirror turns the sign of the warping its mean vanishes by itself.
+  return images * (images > 1 ? square : square - mean * mean / area);
+}
+
+}  // namespace corvex::section

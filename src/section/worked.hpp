@@ -1,0 +1,31 @@
+// What a section keeps of what was worked out.
+#pragma once
+
+#include <mutex>
+
+#include "corvex/section.hpp"
+
+namespace corvex::section {
+
+struct Solved {
+  SectionProperties properties;
+  StressMap stress_map;
+};
+
+struct Worked {
+  Worked(const Shape& shape, double fineness);
+
+  const Shape shape;
+  const double fineness;
+  Area area;
+
+  const Solved& solved() const;
+  const SectionDetails& details() const;
+
+ private:
+  mutable std::once_flag once_solved_, once_details_;
+  mutable Solved solved_;
+  mutable SectionDetails details_;
+};
+
+}  // namespace corvex::section
