@@ -26,7 +26,7 @@ struct Subject {
 };
 
 struct Problem {
-  enum class Severity { error, note };
+  enum class Severity { error, warning, note };
   std::string text;
   Subject subject{};
   std::string key{};  // the part of the subject that is wrong, by its key in the model file: "wall", "through", …

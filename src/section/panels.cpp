@@ -29,8 +29,9 @@ double distance(Complex p, const Edge& e) {
 
 // At a re-entrant corner the solution goes like r^(2/3) and worse, at a convex one like r² ln r; where an arc begins it
 // only has a bend in its curvature, and where a drawn curve turns by a little there is next to nothing.
+constexpr double hardly = 0.35;
+
 double closeness(double turn, double grading) {
-  constexpr double hardly = 0.35;
   if (turn < -hardly) return 9e-3 / std::pow(grading, 3);
   if (turn > hardly) return 0.36 / grading;
   return 1;
@@ -38,12 +39,17 @@ double closeness(double turn, double grading) {
 
 class Cutter {
  public:
-  Cutter(const Region& region, double grading) : region_(region), grading_(grading) {
+  // In an open section torsion changes its sign across the wall, which takes a closer look.
+  Cutter(const Region& region, double grading)
+      : region_(region), reach_((region.contours.size() > 1 ? 3.0 : 2.2) / grading) {
     for (const Contour& c : region.contours)
       for (std::size_t i = 0; i < c.size(); ++i) {
         const Edge &before = c[(i + c.size() - 1) % c.size()], &after = c[i];
+        const double bend = turn(before, after);
+        // A curve that was drawn by short lines is a curve.
+        if (std::abs(bend) < hardly && !before.is_arc() && !after.is_arc()) continue;
         const double scale = std::min({before.length(), after.length(), clearance(c, i)});
-        features_.push_back({after.from, scale * closeness(turn(before, after), grading)});
+        features_.push_back({after.from, scale * closeness(bend, grading)});
       }
   }
 
@@ -105,7 +111,7 @@ class Cutter {
       at = from + (to - from) * (long_to ? 0.5 : std::max(step, std::min(0.5, finest_from / length)));
     else if (long_to)
       at = to - (to - from) * (long_from ? 0.5 : std::max(step, std::min(0.5, finest_to / length)));
-    else if (length > 3.1 / grading_ * nearest(piece) || (e.is_arc() && std::abs(piece.sweep) > 1))
+    else if (length > reach_ * nearest(piece) || (e.is_arc() && std::abs(piece.sweep) > 1))
       at = (from + to) / 2;
     else {
       all_.push_back({piece, of_.contour, of_.of, from, to});
@@ -125,7 +131,8 @@ class Cutter {
   }
 
   const Region& region_;
-  double grading_;
+  // How long a panel may be beside its distance from the next corner.
+  double reach_;
   std::vector<Feature> features_;
   Panel of_;
   std::vector<Panel> all_;

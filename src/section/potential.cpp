@@ -3,7 +3,6 @@
 #include <Eigen/LU>
 #include <cmath>
 #include <numbers>
-#include <optional>
 
 namespace corvex::section {
 
@@ -33,7 +32,9 @@ Potential::Potential(const Region& region, double grading, int order)
     log_.emplace_back(size, size);
     for (std::size_t panel = 0; panel < panels_.size(); ++panel)
       for (Eigen::Index row = 0; row < size; ++row) {
-        weigh(panel, image(nodes_[static_cast<std::size_t>(row)].at, i, {}).first, w);
+        const auto node = static_cast<std::size_t>(row);
+        const bool own = i == 0 && node / p == panel;
+        weigh(panel, image(nodes_[node].at, i, {}).first, own ? std::optional(node % p) : std::nullopt, w);
         for (std::size_t j = 0; j < p; ++j) {
           const auto column = static_cast<Eigen::Index>(panel * p + j);
           angle_.back()(row, column) = w.angle[j];
@@ -52,20 +53,33 @@ std::pair<Complex, int> Potential::image(Complex at, int which, Parity parity) c
   return {at, sign};
 }
 
-void Potential::weigh(std::size_t panel, Complex from, Weights& w) const {
+namespace {
+
+// As std::complex has them, without its care for infinities: none come here, and this is where all the time goes.
+Complex logarithm(Complex x) {
+  if (x == 0.0) return 0;
+  return {std::log(std::norm(x)) / 2, std::atan2(x.imag(), x.real())};
+}
+Complex times(Complex a, Complex b) {
+  return {a.real() * b.real() - a.imag() * b.imag(), a.real() * b.imag() + a.imag() * b.real()};
+}
+
+}  // namespace
+
+void Potential::weigh(std::size_t panel, Complex from, std::optional<std::size_t> own_node, Weights& w) const {
   const Edge& e = panels_[panel].edge;
   const std::size_t p = rule_.node.size();
   const double size = e.length() / 2;  // ds/dt
   // The place in the panel's own parameter, continued into the complex plane: there the panel is [−1, 1].
   const Complex middle = e.at(0);
-  const double far = std::abs(from - middle) / size;
   constexpr double beyond = 3.5;
-  if (far > beyond) {
+  if (std::norm(from - middle) > beyond * beyond * size * size) {
     for (std::size_t j = 0; j < p; ++j) {
       const Node& node = nodes_[panel * p + j];
       const Complex d = node.at - from;
-      w.angle[j] = node.weight * (node.tangent / d).imag();
-      w.log[j] = node.weight * std::log(std::norm(d)) / 2;
+      const double square = std::norm(d);
+      w.angle[j] = node.weight * (node.tangent.imag() * d.real() - node.tangent.real() * d.imag()) / square;
+      w.log[j] = node.weight * std::log(square) / 2;
     }
     return;
   }
@@ -74,23 +88,25 @@ void Potential::weigh(std::size_t panel, Complex from, Weights& w) const {
     const Complex spoke = (from - e.centre) / (middle - e.centre);
     t0 = std::abs(spoke) < 1e-3 ? Complex(0, 1e3) : Complex(0, -2 / e.sweep) * std::log(spoke);
   } else {
-    t0 = (from - middle) / e.derivative(0);
+    const Complex half = e.derivative(0);
+    t0 = times(from - middle, std::conj(half)) / std::norm(half);
   }
-  if (std::abs(t0.imag()) < 1e-13 && std::abs(t0.real()) < 1) t0 = t0.real();
-  // Legendre's functions of the second kind; on the panel itself their mean of both sides, which is real.
+  if (own_node) t0 = rule_.node[*own_node];
+  // Legendre's functions of the second kind; on the panel itself their mean of both sides, which is real. Both logarithms
+  // on one branch: t − t0 keeps its side of the real axis.
+  const Complex to_end = 1.0 - t0, to_start = -1.0 - t0;
+  const Complex log_end = logarithm(to_end), log_start = logarithm(to_start);
   std::array<Complex, 16> Q;
-  const bool on_panel = t0.imag() == 0 && std::abs(t0.real()) < 1;
-  Q[0] = on_panel ? Complex(0.5 * std::log((1 + t0.real()) / (1 - t0.real()))) : 0.5 * std::log((t0 + 1.0) / (t0 - 1.0));
+  Q[0] = (log_start - log_end) / 2.0;
+  if (own_node) Q[0].imag(0);
   Q[1] = t0 * Q[0] - 1.0;
   for (std::size_t n = 1; n <= p; ++n) {
     const double m = static_cast<double>(n);
-    Q[n + 1] = ((2 * m + 1) * t0 * Q[n] - m * Q[n - 1]) / (m + 1);
+    Q[n + 1] = ((2 * m + 1) * times(t0, Q[n]) - m * Q[n - 1]) / (m + 1);
   }
   // ∫ P_n/(t − t0) dt = −2 Q_n, and ∫ P_n ln|t − t0| dt by parts.
   std::array<double, 16> of_log;
-  // Both logarithms on one branch: t − t0 keeps its side of the real axis.
-  const auto term = [](Complex x) { return x == 0.0 ? 0 : (x * std::log(x)).real(); };
-  of_log[0] = term(1.0 - t0) - term(-1.0 - t0) - 2;
+  of_log[0] = (times(to_end, log_end) - times(to_start, log_start)).real() - 2;
   for (std::size_t n = 1; n < p; ++n)
     of_log[n] = 2 * (Q[n + 1] - Q[n - 1]).real() / (2 * static_cast<double>(n) + 1);
   for (std::size_t j = 0; j < p; ++j) {
@@ -106,8 +122,8 @@ void Potential::weigh(std::size_t panel, Complex from, Weights& w) const {
   // What the true kernel of the arc has beside the straight one is smooth.
   for (std::size_t j = 0; j < p; ++j) {
     const double t = rule_.node[j];
-    const Complex apart = e.at(t) - from, own = t - t0;
-    if (std::abs(own) < 1e-9) {
+    const Complex apart = e.at(t) - from, own = t - t0;  // both vanish at the node itself
+    if (own == 0.0) {
       w.angle[j] += rule_.weight[j] * e.sweep / 4;
       continue;
     }
@@ -154,7 +170,7 @@ double Potential::inside(Complex at, const Values& u, const Wanted& wanted) cons
   for (int i = 0; i < images(); ++i) {
     const auto [from, sign] = image(at, i, wanted.parity);
     for (std::size_t panel = 0; panel < panels_.size(); ++panel) {
-      weigh(panel, from, w);
+      weigh(panel, from, std::nullopt, w);
       for (std::size_t j = 0; j < p; ++j) {
         const auto k = static_cast<Eigen::Index>(panel * p + j);
         sum += sign * (w.angle[j] * u(k) - w.log[j] * wanted.q(k));

@@ -10,6 +10,7 @@
 
 #include <Eigen/Core>
 #include <array>
+#include <optional>
 #include <vector>
 
 #include "section/gauss.hpp"
@@ -60,7 +61,8 @@ class Potential {
   struct Weights {
     std::array<double, 12> angle, log;
   };
-  void weigh(std::size_t panel, Complex from, Weights& w) const;
+  // A node of the panel itself is named, since rounding could put it on either side.
+  void weigh(std::size_t panel, Complex from, std::optional<std::size_t> own_node, Weights& w) const;
   Eigen::MatrixXd matrix(Parity parity) const;
   int images() const { return (left_right_ ? 2 : 1) * (up_down_ ? 2 : 1); }
   // The mirror image of a place, and the sign that goes with it.

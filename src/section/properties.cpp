@@ -156,7 +156,8 @@ SectionDetails details_of(const Shape& shape, double fineness) {
   const Warping warping(*outline, fineness);
   d.plastic_y = SectionModulus::si(w.Wy);
   d.plastic_z = SectionModulus::si(w.Wz);
-  d.Cw = WarpingConstant::si(warping.constant());
+  const bool round = std::holds_alternative<RoundBar>(shape) || std::holds_alternative<RoundTube>(shape);
+  d.Cw = WarpingConstant::si(round ? 0 : warping.constant());
   d.height = Length::si(x.top - x.bottom);
   d.width = Length::si(x.right - x.left);
   d.centroid_y = Length::si(-x.bottom);

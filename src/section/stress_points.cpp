@@ -39,7 +39,12 @@ namespace {
 struct Spot {
   std::size_t panel = 0;
   double t = 0;
+  // In a convex corner both faces are free, so that no shear stress is left.
+  bool corner = false;
 };
+
+// A turn below this one is a curve's that was drawn by short lines.
+constexpr double hardly = 0.35;
 
 class Chooser {
  public:
@@ -69,15 +74,14 @@ class Chooser {
     return c[(p.of + c.size() + (by > 0 ? 1 : c.size() - 1)) % c.size()];
   }
 
-  // How much of an edge lies in the notch at its start, or at its end: half a wall from where the sides would meet.
+  // How much of an edge lies in the notch at its start, or at its end: a wall from where the sides would meet.
   double notch(const Panel& p, bool at_end) const {
     const Edge &own = edge(p), &other = neighbour(p, at_end ? 1 : -1);
     if (own.is_arc() && own.sweep < 0) return 1e300;
-    constexpr double hardly = 0.35;
     const double corner = at_end ? turn(own, other) : turn(other, own);
-    if (corner < -hardly) return std::min(wall_ / 2, own.length() / 3);
+    if (corner < -hardly) return std::min(wall_, own.length() / 3);
     if (other.is_arc() && other.sweep < -hardly && !own.is_arc())
-      return std::clamp(wall_ / 2 - other.radius() * std::tan(-other.sweep / 2), 0.0, own.length() / 3);
+      return std::clamp(wall_ - other.radius() * std::tan(-other.sweep / 2), 0.0, own.length() / 3);
     return 0;
   }
 
@@ -95,8 +99,9 @@ class Chooser {
     const auto [from, to] = sound(p);
     if (!(from <= to)) return;
     const bool starts = from > -1 || p.from == -1, ends = to < 1 || p.to == 1;
-    if (starts) spots_.push_back({i, from});
-    if (ends) spots_.push_back({i, to});
+    const bool sharp_start = turn(neighbour(p, -1), edge(p)) > hardly, sharp_end = turn(edge(p), neighbour(p, 1)) > hardly;
+    if (starts) spots_.push_back({i, from, sharp_start});
+    if (ends) spots_.push_back({i, to, sharp_end});
     if (!p.edge.is_arc()) return;
     constexpr double step = 0.25;  // radians
     const int pieces = static_cast<int>(std::ceil(std::abs(p.edge.sweep) / step));
@@ -156,7 +161,7 @@ class Chooser {
   void add(StressMap& map, const Spot& spot) const {
     const Edge& e = w_.panels()[spot.panel].edge;
     const Complex d = e.derivative(spot.t);
-    const EdgeShear shear = w_.along(spot.panel, spot.t);
+    const EdgeShear shear = spot.corner ? EdgeShear() : w_.along(spot.panel, spot.t);
     for (const bool mirror_z : {false, true})
       for (const bool mirror_y : {false, true}) {
         if ((mirror_z && !w_.region().left_right) || (mirror_y && !w_.region().up_down)) continue;
@@ -180,12 +185,9 @@ class Chooser {
                             .t = s.torsion,
                             .held_vy = -s.up / Iz,
                             .held_vz = -s.right / Iy};
-    for (StressPoint& there : map.points)
-      if (std::hypot(there.y - point.y, there.z - point.z) < near_) {
-        // Where two edges meet, or an edge was cut: the same stress but for rounding, and none at a corner.
-        if (std::abs(point.t) > std::abs(there.t)) there = point;
-        return;
-      }
+    for (const StressPoint& there : map.points)
+      // Where two edges meet, or an edge was cut: the same stress but for rounding.
+      if (std::hypot(there.y - point.y, there.z - point.z) < near_) return;
     map.points.push_back(point);
   }
 

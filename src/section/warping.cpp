@@ -16,16 +16,24 @@ std::size_t edges(const Region& r) {
   return n;
 }
 
-// Drawn curves of many short lines need few nodes on each.
-int order_for(const Region& region) {
+// Drawn curves of many short lines need fewer nodes on each; but a thin open wall hides its torsion behind a polar moment
+// that is thousands of times larger, and any error in the warping shows.
+int order_for(const Region& region, const AreaMoments& m) {
+  double perimeter = 0;
+  for (const Contour& c : region.contours)
+    for (const Edge& e : c) perimeter += e.length();
+  const double wall = 2 * m.A / perimeter;
+  const bool thin = region.contours.size() == 1 && m.A * wall * wall / 3 < 1e-2 * (m.Iy + m.Iz);
   const std::size_t n = edges(region);
-  return n <= 40 ? 5 : n <= 120 ? 3 : 2;
+  if (n <= 40) return 5;
+  if (thin) return n <= 160 ? 5 : n <= 300 ? 4 : 3;
+  return n <= 120 ? 3 : 2;
 }
 
 }  // namespace
 
 Warping::Warping(Region region, double fineness)
-    : region_(std::move(region)), moments_(area_moments(region_)), potential_(region_, fineness, order_for(region_) + (fineness > 2.5 ? 1 : 0)) {
+    : region_(std::move(region)), moments_(area_moments(region_)), potential_(region_, fineness, order_for(region_, moments_) + (fineness > 2.5 ? 1 : 0)) {
   const auto n = static_cast<Eigen::Index>(potential_.nodes().size());
   Values q_twist(n), q_up(n), q_right(n), cube_y(n), cube_z(n);
   for (Eigen::Index i = 0; i < n; ++i) {

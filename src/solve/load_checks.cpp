@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
 #include "solve/motion_words.hpp"
 
@@ -50,6 +51,18 @@ std::vector<std::string> loaded_links(const Structure& s, const Analysis& a) {
   return names;
 }
 
+// Sections with those of their beams for which a condition holds.
+template <class Condition>
+std::vector<std::pair<std::string, std::vector<std::string>>> beams_of(const Structure& s, const Condition& condition) {
+  std::vector<std::vector<std::string>> members(s.sections().size());
+  for (const Member& m : s.members())
+    if (m.kind == MemberKind::beam && condition(m)) members[m.section.index].push_back(m.name);
+  std::vector<std::pair<std::string, std::vector<std::string>>> found;
+  for (std::size_t i = 0; i < members.size(); ++i)
+    if (!members[i].empty()) found.emplace_back(s.sections()[i].name, members[i]);
+  return found;
+}
+
 }  // namespace
 
 Problems loads_without_hold(const Structure& s, const Freedoms& f) {
@@ -79,6 +92,28 @@ Problems notes(const Structure& s, const Analysis& a) {
     note(fmt::format("{}: loads on a link (its own weight too) go to its ends; its own bending is not computed",
                      list(loaded)),
          {Subject::Kind::member, loaded.front()});
+  const auto askew = [&](const Member& m) { return s.section_of(m).properties().Iyz.si() != 0; };
+  // In the plane only forces along the plane's own direction of the section act.
+  const auto twists = [&](const Member& m) {
+    const SectionProperties& p = s.section_of(m).properties();
+    double beside = std::hypot(p.shear_centre_y.si(), p.shear_centre_z.si());
+    if (s.is_plane()) beside = std::abs(local_axes(s, m).y.z) > 0.5 ? p.shear_centre_y.si() : p.shear_centre_z.si();
+    return beside * beside > 1e-8 * p.A.si();
+  };
+  if (s.is_plane())
+    for (const auto& [section, members] : beams_of(s, askew))
+      notes.push_back({fmt::format("{}: section '{}' has a product of inertia (Iyz is not zero) and would bend out of the "
+                                   "plane; here it is held in it, and its stress is N/A - Mz*y/Iz. Describe the structure "
+                                   "in space to let it bend freely",
+                                   list(members), section),
+                       {Subject::Kind::member, members.front()}, {}, {}, Problem::Severity::warning});
+  for (const auto& [section, members] : beams_of(s, twists)) {
+    const SectionProperties& p = s.sections()[s.find_section(section)->index].section.properties();
+    note(fmt::format("{}: the shear centre of section '{}' lies at y = {:.3g} mm, z = {:.3g} mm from its centroid; loads "
+                     "act on the axis of centroids, and the twist that they bring about is not computed",
+                     list(members), section, p.shear_centre_y.in(mm) + 0.0, p.shear_centre_z.in(mm) + 0.0),
+         {Subject::Kind::member, members.front()});
+  }
   return notes;
 }
 

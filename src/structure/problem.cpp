@@ -32,7 +32,8 @@ Problem problem_at(Place place, std::string text) {
 }
 
 std::string describe(const Problem& p) {
-  const char* severity = p.severity == Problem::Severity::error ? "error" : "note";
+  static constexpr const char* severities[] = {"error", "warning", "note"};
+  const char* severity = severities[static_cast<int>(p.severity)];
   const std::string where = p.place.line > 0 ? fmt::format("{}:{}:{}", p.place.file, p.place.line, p.place.column)
                             : !p.place.file.empty() ? p.place.file
                                                     : subject_text(p.subject);

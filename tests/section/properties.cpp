@@ -1,7 +1,6 @@
 // What a cross-section is worth, against closed forms, textbook coefficients and limits.
 #include <cmath>
 #include <corvex/section.hpp>
-#include <functional>
 #include <numbers>
 
 #include "support/near.hpp"
@@ -11,35 +10,15 @@ using namespace corvex::literals;
 using corvex::test::near;
 using std::numbers::pi;
 
-namespace {
-
-// ∫ of S²/b over the height, by brute force on horizontal strips: the shear area without any formula.
-double shear_area(const std::function<double(double)>& width, double height) {
-  const int strips = 400000;
-  const double step = height / strips;
-  double I = 0, S = 0, energy = 0;
-  for (int i = 0; i < strips; ++i) {
-    const double y = -height / 2 + (i + 0.5) * step, b = width(y);
-    I += b * y * y * step;
-    const double before = S;
-    S -= b * y * step;
-    const double middle = (before + S) / 2;
-    energy += middle * middle / b * step;
-  }
-  return I * I / energy;
-}
-
-}  // namespace
 
 TEST_CASE("A square tube") {
   const auto p = Section(SquareTube{.width = 60_mm, .wall = 4_mm}).properties();
   CHECK(p.A.in(mm2) == near(60 * 60 - 52 * 52));
   CHECK(p.Iz.in(mm4) == near((std::pow(60, 4) - std::pow(52, 4)) / 12));
-  CHECK(p.Iy == p.Iz);
+  CHECK(p.Iy.in(mm4) == near(p.Iz.in(mm4)));
   CHECK(p.Wz.in(mm3) == near((std::pow(60, 4) - std::pow(52, 4)) / 12 / 30));
-  // Bredt on the middle line of 56 mm, plus u t³/3.
-  CHECK(p.J.in(mm4) == near(std::pow(56, 3) * 4 + 4 * 56 * std::pow(4, 3) / 3.0));
-  CHECK(p.Ay.in(mm2) == Approx(shear_area([](double y) { return std::abs(y) > 26 ? 60 : 8; }, 60)).epsilon(1e-4));
+  // Bredt on the middle line of 56 mm with the wall's own part is 1.3 % more than what stiff corners make of it.
+  CHECK(p.J.in(mm4) == Approx(std::pow(56, 3) * 4 + 4 * 56 * std::pow(4, 3) / 3.0).epsilon(0.03));
 }
 
 TEST_CASE("A rectangular tube") {
@@ -50,9 +29,16 @@ TEST_CASE("A rectangular tube") {
   CHECK(p.Wz.in(mm3) == near(p.Iz.in(mm4) / 60));
   CHECK(p.Wy.in(mm3) == near(p.Iy.in(mm4) / 30));
   const double Am = 115 * 55, u = 2 * (115 + 55);
-  CHECK(p.J.in(mm4) == near(4 * Am * Am * 5 / u + u * 125 / 3.0));
-  CHECK(p.Ay.in(mm2) == Approx(shear_area([](double y) { return std::abs(y) > 55 ? 60 : 10; }, 120)).epsilon(1e-4));
-  CHECK(p.Az.in(mm2) == Approx(shear_area([](double y) { return std::abs(y) > 25 ? 120 : 10; }, 60)).epsilon(1e-4));
+  CHECK(p.J.in(mm4) == Approx(4 * Am * Am * 5 / u + u * 125 / 3.0).epsilon(0.03));
+}
+
+TEST_CASE("In a thin wall Bredt's flow is all there is, and shear flows along the middle line") {
+  // Square of side a: J = a³ t; the energy of the flow round the wall makes As = 5/12 A (Cowper's 20/48 without Poisson).
+  const double a = 0.1, t = GENERATE(1e-4, 4e-4);
+  const auto p = Section(SquareTube{.width = Length::si(a + t), .wall = Length::si(t)}).properties();
+  CHECK(p.J.si() == Approx(a * a * a * t).epsilon(t / a));
+  CHECK(p.Ay / p.A == Approx(5.0 / 12).epsilon(3 * t / a));
+  CHECK(p.Az / p.A == near(p.Ay / p.A));
 }
 
 TEST_CASE("Round tubes from thin to solid") {
@@ -63,15 +49,23 @@ TEST_CASE("Round tubes from thin to solid") {
   CHECK(p.A.si() == near(pi / 4 * (D * D - d * d)));
   CHECK(p.Iz.si() == near(pi / 64 * (std::pow(D, 4) - std::pow(d, 4))));
   CHECK(p.J.si() == near(pi / 32 * (std::pow(D, 4) - std::pow(d, 4))));
-  const auto width = [&](double y) {
-    const double outer = std::sqrt(std::max(D * D / 4 - y * y, 0.0)),
-                 inner = std::sqrt(std::max(d * d / 4 - y * y, 0.0));
-    return 2 * (outer - inner);
-  };
-  CHECK(p.Ay.si() == Approx(shear_area(width, D)).epsilon(2e-4));
+  // A ring, by the flow along its middle line, tends to 1/2 A when it is thin; the exact solution of a bar, to which the
+  // bore leads when it closes, is 6/7 A.
+  if (t == 0.0005) CHECK(p.Ay / p.A == Approx(0.5).epsilon(1e-3));
+  CHECK(p.Ay / p.A > 0.5);
+  CHECK(p.Ay / p.A < 6.0 / 7);
   CHECK(p.Ay == p.Az);
-  // A thin ring by this integral, which counts the vertical part of the shear stress: ∫cos⁴/∫cos² … = 2/3.
-  if (t == 0.0005) CHECK(p.Ay / p.A == Approx(2.0 / 3).epsilon(1e-3));
+  // Drawn as an outline of 240 corners it is the same, less what the corners cut off.
+  Outline drawn;
+  drawn.holes.emplace_back();
+  for (int i = 0; i < 120; ++i) {
+    const double angle = 2 * pi * i / 120;
+    drawn.points.push_back({Length::si(D / 2 * std::cos(angle)), Length::si(D / 2 * std::sin(angle))});
+    drawn.holes[0].push_back({Length::si(d / 2 * std::cos(angle)), Length::si(d / 2 * std::sin(angle))});
+  }
+  const auto q = Section(drawn).properties();
+  CHECK(q.J.si() == Approx(p.J.si()).epsilon(3e-3));
+  CHECK(q.Ay / q.A == Approx(p.Ay / p.A).epsilon(0.015));
 }
 
 TEST_CASE("A round bar") {
@@ -103,7 +97,7 @@ TEST_CASE("A rectangular bar, with torsion after Saint-Venant") {
   CHECK(p.Ay / p.A == near(5.0 / 6));
   CHECK(p.J.si() / (a * b * b * b) == Approx(beta).margin(6e-4));
   double peak = 0;
-  for (const StressPoint& s : bar.stress_map().points) peak = std::max({peak, std::abs(s.ty), std::abs(s.tz)});
+  for (const StressPoint& s : bar.stress_map().points) peak = std::max(peak, std::abs(s.t));
   CHECK(1 / (peak * a * b * b) == Approx(alpha).margin(6e-4));
 }
 
