@@ -1,6 +1,7 @@
 // Corvex: everything of the core in one include. See README.md for a first example, docs/ for the theory.
 #pragma once
 
+#include "corvex/catalogue.hpp"
 #include "corvex/diagram.hpp"
 #include "corvex/formula.hpp"
 #include "corvex/hand.hpp"

@@ -4,8 +4,8 @@
 //     frame_steel.yield = 225_MPa;
 //     fmt::print("{:.0f} MPa\n", frame_steel.strength()->in(corvex::MPa));   // 225 MPa
 //
-// Built-in values: structural steels of EN 10025-2, yield strength for nominal thickness up to 16 mm (table
-// 7); E, Poisson's ratio, density and expansion from EN 1993-1-1, 3.2.6.
+// Built-in materials carry their source and, where the standard has it, strengths by thickness. E, Poisson's ratio,
+// density and expansion: steels EN 1993-1-1, 3.2.6; stainless EN 10088-1; aluminium EN 1999-1-1, 3.2.5; others as named.
 #pragma once
 
 #include <optional>
@@ -16,6 +16,13 @@
 #include "corvex/quantity.hpp"
 
 namespace corvex {
+
+// Yield and tensile strength of what is no thicker than this.
+struct Strength {
+  Length up_to{};
+  std::optional<Stress> yield{}, tensile{};
+  bool operator==(const Strength&) const = default;
+};
 
 struct Material {
   std::string name{};
@@ -28,10 +35,20 @@ struct Material {
   std::optional<Stress> yield{};
   // Where given, safety is counted against it instead of the yield strength.
   std::optional<Stress> allowable{};
+  std::optional<Stress> tensile{};
+  // From thin to thick; the first has the values of `yield` and `tensile`. A `yield` that was changed holds for every
+  // thickness.
+  std::vector<Strength> by_thickness{};
+  std::string source{};
+  // What must be known beside: strength beside welds, grain, brittleness.
+  std::string note{};
 
   Stress shear_modulus() const { return G ? *G : E / (2 * (1 + poisson)); }
-  // What safety is counted against, if anything is known.
+  // The yield strength of a wall of this thickness; nothing where the standard has none so thick.
+  std::optional<Stress> yield_at(Length thickness) const;
+  // What safety is counted against, if anything is known; for the thinnest walls, or for one of this thickness.
   std::optional<Stress> strength() const { return allowable ? allowable : yield; }
+  std::optional<Stress> strength(Length thickness) const { return allowable ? allowable : yield_at(thickness); }
   bool operator==(const Material&) const = default;
 };
 

@@ -86,6 +86,16 @@ struct GivenProperties {
 using Shape = std::variant<SquareTube, RectangularTube, RoundTube, RoundBar, RectangularBar, IProfile, Channel,
                            AngleProfile, Tee, Outline, GivenProperties>;
 
+// What follows from the outline by integration alone, known at once. Zero where not known.
+struct AreaProperties {
+  Area A;
+  SecondMoment Iy, Iz, Iyz;
+  // Elastic section moduli for My and Mz, by the outermost fibre.
+  SectionModulus Wy, Wz;
+  // Height and width over all, and where the centroid stands above the lowest and right of the leftmost place.
+  Length height, width, centroid_y, centroid_z;
+};
+
 struct SectionProperties {
   Area A;
   SecondMoment Iy, Iz, J;
@@ -104,6 +114,8 @@ struct SectionProperties {
   Length shear_centre_y, shear_centre_z;
   // T over the largest shear stress that it brings about at the section's points; zero where not known.
   SectionModulus Wt;
+  // The diameter of the largest circle that fits in; only for outlines.
+  Length inscribed;
 };
 
 // What engineers look up beside; not needed to solve.
@@ -112,11 +124,6 @@ struct SectionDetails {
   SectionModulus plastic_y, plastic_z;
   // Warping constant about the shear centre.
   WarpingConstant Cw;
-  // Height and width over all, and where the centroid stands above the lowest and right of the leftmost place.
-  Length height, width, centroid_y, centroid_z;
-  // What material standards go by: the wall, the thickest flange, the diameter or lesser side of a bar; of an outline the
-  // largest circle that fits into it.
-  Length thickness;
 };
 
 // A point of the outline at which stress is evaluated, and the shear stress there along the outline (the direction is a
@@ -163,12 +170,18 @@ class Section {
   // A higher `fineness` takes shorter steps along the outline: what two of them have in common stands. It has no effect
   // on shapes with closed forms.
   Section(const Shape& shape, double fineness = 1);  // NOLINT: a shape is a section
+  // With a torsion constant that a standard gives for the shape, where that differs from the exact one.
+  Section with_torsion_constant(SecondMoment J) const;
   template <class S>
   requires std::is_constructible_v<Shape, S> Section(const S& shape) : Section(Shape(shape)) {}  // NOLINT
 
   const Shape& shape() const;
-  // Known at once; zero if the shape cannot exist, as are all properties.
-  Area area() const;
+  // What material standards go by: the wall, the thickest flange, the diameter or lesser side of a bar; of an outline the
+  // largest circle that fits into it. Zero for given properties.
+  Length thickness() const;
+  // Zero if the shape cannot exist, as are all properties.
+  const AreaProperties& area_properties() const;
+  Area area() const { return area_properties().A; }
   const SectionProperties& properties() const;
   const StressMap& stress_map() const;
   // All zero for given properties.

@@ -168,7 +168,7 @@ void Reader::read_material(const Node& name, const Node& n) {
     read("G", stress_, [&](double v) { m.G = Stress::si(v); });
     read("density", density_, [&](double v) { m.density = Density::si(v); });
     read("expansion", expansion_, [&](double v) { m.expansion = Expansion::si(v); });
-    read("yield", stress_, [&](double v) { m.yield = Stress::si(v); });
+    read("yield", stress_, [&](double v) { m.yield = Stress::si(v), m.by_thickness.clear(); });
     read("allowable", stress_, [&](double v) { m.allowable = Stress::si(v); });
   }
   m.name = name.text;

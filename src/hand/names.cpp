@@ -41,7 +41,16 @@ const SectionFigure of_section[] = {
     {"J", [](const SectionProperties& p) { return known(p.J); }},
     {"Wy", [](const SectionProperties& p) { return known(p.Wy); }},
     {"Wz", [](const SectionProperties& p) { return known(p.Wz); }},
+    {"Iyz", [](const SectionProperties& p) { return Value(p.Iyz); }},
+    {"Wt", [](const SectionProperties& p) { return known(p.Wt); }},
 };
+
+// A member's material, with the yield strength that its wall has.
+Material of_wall(const Structure& s, const Member& m) {
+  Material material = s.material_of(m);
+  material.yield = material.yield_at(s.section_of(m).thickness());
+  return material;
+}
 
 template <class Figures>
 auto entry_of(const Figures& figures, std::string_view word) {
@@ -91,7 +100,7 @@ Outcome StructureNames::figure(std::string_view word, std::string_view of) const
       own = f->value(*used);
     else if (const auto built_in = find_material(of))
       own = f->value(*built_in);
-    if (member) members = f->value(s_.material_of(s_[*member]));
+    if (member) members = f->value(of_wall(s_, s_[*member]));
     if (own || members) return one_of(word, of, own, "material", members);
     std::vector<std::string> names = member_names();
     for (const Material& m : all) names.push_back(m.name);

@@ -184,7 +184,8 @@ std::optional<StressExtreme> MemberResult::von_mises() const {
 }
 
 std::optional<double> MemberResult::safety() const {
-  const auto strength = data_->structure.material_of(member()).strength();
+  const Structure& s = data_->structure;
+  const auto strength = s.material_of(member()).strength(s.section_of(member()).thickness());
   const auto worst = von_mises();
   // A stress of rounding alone is no stress.
   constexpr double endless = 1e12;

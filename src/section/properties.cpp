@@ -36,10 +36,10 @@ void shear_areas(SectionProperties& p, double e_yy, double e_yz, double e_zz) {
   principal(p, e_yy, e_yz, e_zz);
 }
 
-SectionProperties from_outline(const Region& region) {
+AreaProperties from_outline(const Region& region) {
   const AreaMoments m = area_moments(region);
   const Extent x = extent(region);
-  SectionProperties p;
+  AreaProperties p;
   p.A = Area::si(m.A);
   p.Iy = SecondMoment::si(m.Iy);
   p.Iz = SecondMoment::si(m.Iz);
@@ -48,6 +48,10 @@ SectionProperties from_outline(const Region& region) {
   p.Iyz = SecondMoment::si(symmetric ? 0 : m.Iyz);
   p.Wy = SectionModulus::si(m.Iy / std::max(x.right, -x.left));
   p.Wz = SectionModulus::si(m.Iz / std::max(x.top, -x.bottom));
+  p.height = Length::si(x.top - x.bottom);
+  p.width = Length::si(x.right - x.left);
+  p.centroid_y = Length::si(-x.bottom);
+  p.centroid_z = Length::si(-x.left);
   return p;
 }
 
@@ -58,14 +62,10 @@ double ring_shear_energy(double R, double r) {
   return pi * gap * (3 * (R2 + r2) * (R2 + r2) / 32 + 3 * R2 * r2 / 16 - (R2 * R2 + R2 * r2 + r2 * r2) / 48);
 }
 
-Solved ring(double R, double r) {
-  Solved s;
+Solved ring(double R, double r, Solved s) {
   SectionProperties& p = s.properties;
-  const double A = pi * (R - r) * (R + r), I = A / 4 * (R * R + r * r);
-  p.A = Area::si(A);
-  p.Iy = p.Iz = SecondMoment::si(I);
+  const double A = p.A.si(), I = p.Iz.si();
   p.J = SecondMoment::si(2 * I);
-  p.Wy = p.Wz = SectionModulus::si(I / R);
   p.Wt = SectionModulus::si(2 * I / R);
   const double energy = r > 0 ? ring_shear_energy(R, r) : I * I / (0.9 * A);
   shear_areas(p, energy, 0, energy);
@@ -73,33 +73,21 @@ Solved ring(double R, double r) {
   return s;
 }
 
-Solved bar(double h, double w) {
-  Solved s;
+Solved bar(double h, double w, Solved s) {
   SectionProperties& p = s.properties;
-  const double A = h * w;
-  p.A = Area::si(A);
-  p.Iy = SecondMoment::si(h * w * w * w / 12);
-  p.Iz = SecondMoment::si(w * h * h * h / 12);
   p.J = SecondMoment::si(rectangle_torsion(h, w).J);
-  p.Wy = SectionModulus::si(h * w * w / 6);
-  p.Wz = SectionModulus::si(w * h * h / 6);
-  shear_areas(p, p.Iz.si() * p.Iz.si() / (A * 5 / 6), 0, p.Iy.si() * p.Iy.si() / (A * 5 / 6));
+  const double shear = h * w * 5 / 6;
+  shear_areas(p, p.Iz.si() * p.Iz.si() / shear, 0, p.Iy.si() * p.Iy.si() / shear);
   s.stress_map = bar_map(h, w);
   p.Wt = torsion_modulus(s.stress_map);
   return s;
 }
 
-Solved given(const GivenProperties& g) {
-  Solved s;
+Solved given(const GivenProperties& g, Solved s) {
   SectionProperties& p = s.properties;
-  p.A = g.A;
-  p.Iy = g.Iy.value_or(SecondMoment());
-  p.Iz = g.Iz.value_or(SecondMoment());
   p.J = g.J.value_or(SecondMoment());
   p.Ay = g.Ay.value_or(Area());
   p.Az = g.Az.value_or(Area());
-  p.Wy = g.Wy.value_or(SectionModulus());
-  p.Wz = g.Wz.value_or(SectionModulus());
   const bool upright = p.Iz >= p.Iy;
   p.principal = Angle::si(upright ? 0 : pi / 2);
   p.I1 = upright ? p.Iz : p.Iy, p.I2 = upright ? p.Iy : p.Iz;
@@ -108,27 +96,17 @@ Solved given(const GivenProperties& g) {
   return s;
 }
 
-Solved outline(const Region& region, double fineness) {
-  Solved s;
+Solved outline(const Shape& shape, double fineness, Solved s) {
   SectionProperties& p = s.properties;
-  p = from_outline(region);
-  const Warping warping(region, fineness);
+  const Warping warping(*region(shape), fineness);
   p.J = SecondMoment::si(warping.J());
   shear_areas(p, warping.energy_yy(), warping.energy_yz(), warping.energy_zz());
   p.shear_centre_y = Length::si(warping.shear_centre().imag());
   p.shear_centre_z = Length::si(warping.shear_centre().real());
+  if (std::holds_alternative<Outline>(shape)) p.inscribed = Length::si(warping.thickness());
   s.stress_map = outline_map(warping, p);
   p.Wt = torsion_modulus(s.stress_map);
   return s;
-}
-
-Solved solve(const Shape& shape, double fineness) {
-  if (!check(shape).empty()) return {};
-  if (const auto* s = std::get_if<RoundTube>(&shape)) return ring(s->diameter.si() / 2, s->diameter.si() / 2 - s->wall.si());
-  if (const auto* s = std::get_if<RoundBar>(&shape)) return ring(s->diameter.si() / 2, 0);
-  if (const auto* s = std::get_if<RectangularBar>(&shape)) return bar(s->height.si(), s->width.si());
-  if (const auto* s = std::get_if<GivenProperties>(&shape)) return given(*s);
-  return outline(*region(shape), fineness);
 }
 
 // The wall that standards of materials go by.
@@ -146,45 +124,66 @@ struct Wall {
   double operator()(const GivenProperties&) const { return 0; }
 };
 
+Solved solve(const Shape& shape, double fineness, const AreaProperties& area) {
+  Solved start;
+  SectionProperties& p = start.properties;
+  p.A = area.A, p.Iy = area.Iy, p.Iz = area.Iz, p.Iyz = area.Iyz, p.Wy = area.Wy, p.Wz = area.Wz;
+  if (const auto* s = std::get_if<RoundTube>(&shape))
+    return ring(s->diameter.si() / 2, s->diameter.si() / 2 - s->wall.si(), start);
+  if (const auto* s = std::get_if<RoundBar>(&shape)) return ring(s->diameter.si() / 2, 0, start);
+  if (const auto* s = std::get_if<RectangularBar>(&shape)) return bar(s->height.si(), s->width.si(), start);
+  if (const auto* s = std::get_if<GivenProperties>(&shape)) return given(*s, start);
+  return outline(shape, fineness, start);
+}
+
+AreaProperties area_of(const Shape& shape) {
+  if (!check(shape).empty()) return {};
+  if (const auto* g = std::get_if<GivenProperties>(&shape)) {
+    AreaProperties p;
+    p.A = g->A;
+    p.Iy = g->Iy.value_or(SecondMoment());
+    p.Iz = g->Iz.value_or(SecondMoment());
+    p.Wy = g->Wy.value_or(SectionModulus());
+    p.Wz = g->Wz.value_or(SectionModulus());
+    return p;
+  }
+  AreaProperties p = from_outline(*region(shape));
+  // Round ones are the same in every direction, to the last digit.
+  if (std::holds_alternative<RoundBar>(shape) || std::holds_alternative<RoundTube>(shape)) p.Iy = p.Iz, p.Wy = p.Wz;
+  return p;
+}
+
 SectionDetails details_of(const Shape& shape, double fineness) {
   SectionDetails d;
-  if (!check(shape).empty()) return d;
   const std::optional<Region> outline = region(shape);
   if (!outline) return d;
-  const Extent x = extent(*outline);
   const Plastic w = plastic(*outline);
-  const Warping warping(*outline, fineness);
   d.plastic_y = SectionModulus::si(w.Wy);
   d.plastic_z = SectionModulus::si(w.Wz);
-  const bool round = std::holds_alternative<RoundBar>(shape) || std::holds_alternative<RoundTube>(shape);
-  d.Cw = WarpingConstant::si(round ? 0 : warping.constant());
-  d.height = Length::si(x.top - x.bottom);
-  d.width = Length::si(x.right - x.left);
-  d.centroid_y = Length::si(-x.bottom);
-  d.centroid_z = Length::si(-x.left);
-  const double wall = std::visit(Wall(), shape);
-  d.thickness = Length::si(wall > 0 ? wall : warping.thickness());
+  // Round sections stay plane.
+  if (std::holds_alternative<RoundBar>(shape) || std::holds_alternative<RoundTube>(shape)) return d;
+  d.Cw = WarpingConstant::si(Warping(*outline, fineness).constant());
   return d;
 }
 
 }  // namespace
 
-Worked::Worked(const Shape& s, double f) : shape(s), fineness(f) {
-  if (!check(shape).empty()) return;
-  if (const auto* given = std::get_if<GivenProperties>(&shape)) area = given->A;
-  else area = Area::si(area_moments(*region(shape)).A);
-}
+Worked::Worked(const Shape& s, double f, std::optional<SecondMoment> J)
+    : shape(s), fineness(f), given_J(J), area(area_of(s)) {}
 
 const Solved& Worked::solved() const {
   std::call_once(once_solved_, [&] {
-    solved_ = solve(shape, fineness);
-    solved_.properties.A = area;
+    if (!(area.A.si() > 0)) return;
+    solved_ = solve(shape, fineness, area);
+    if (given_J) solved_.properties.J = *given_J;
   });
   return solved_;
 }
 
 const SectionDetails& Worked::details() const {
-  std::call_once(once_details_, [&] { details_ = details_of(shape, fineness); });
+  std::call_once(once_details_, [&] {
+    if (area.A.si() > 0) details_ = details_of(shape, fineness);
+  });
   return details_;
 }
 
@@ -197,7 +196,16 @@ Section::Section(const Shape& shape, double fineness)
 const Shape& Section::shape() const {
   return worked_->shape;
 }
-Area Section::area() const {
+Length Section::thickness() const {
+  const Length wall = Length::si(std::visit(section::Wall(), shape()));
+  return wall.si() > 0 ? wall : properties().inscribed;
+}
+Section Section::with_torsion_constant(SecondMoment J) const {
+  Section s = *this;
+  s.worked_ = std::make_shared<section::Worked>(worked_->shape, worked_->fineness, J);
+  return s;
+}
+const AreaProperties& Section::area_properties() const {
   return worked_->area;
 }
 const SectionProperties& Section::properties() const {

@@ -13,11 +13,12 @@ struct Solved {
 };
 
 struct Worked {
-  Worked(const Shape& shape, double fineness);
+  Worked(const Shape& shape, double fineness, std::optional<SecondMoment> given_J = std::nullopt);
 
   const Shape shape;
   const double fineness;
-  Area area;
+  const std::optional<SecondMoment> given_J;
+  AreaProperties area;
 
   const Solved& solved() const;
   const SectionDetails& details() const;

@@ -125,7 +125,7 @@ TEST_CASE("In the plane an unsymmetric section is held, and a warning says so") 
   const Solution solution = solve(s);
   REQUIRE(solution.ok());
   const auto& p = unequal_angle.properties();
-  CHECK(solution[0]["arm"].max_stress()->value.si() == near(2000 * (0.1 - unequal_angle.details().centroid_y.si()) / p.Iz.si()));
+  CHECK(solution[0]["arm"].max_stress()->value.si() == near(2000 * (0.1 - unequal_angle.area_properties().centroid_y.si()) / p.Iz.si()));
   REQUIRE(solution.notes().size() == 2);
   CHECK(solution.notes()[0].severity == Problem::Severity::warning);
   CHECK_THAT(solution.notes()[0].text, Catch::Matchers::Contains("Iyz"));

@@ -1,0 +1,57 @@
+// Corvex: profiles of open standards, by their designation.
+//
+// Figures are computed from the standards' nominal dimensions and radii, never typed in. Heights come first; any size of a
+// tube or bar is valid, and one outside of its standard's list says so.
+//
+//     const auto beam = corvex::profile("IPE 200");
+//     fmt::print("{:.0f} cm4\n", beam->section.area_properties().Iz.in(corvex::cm4));   // 1943 cm4
+//     fmt::print("{}\n", corvex::profile("SHS 61x61x4")->note);   // not in the list of EN 10219-2
+//
+// Sources: IPE, HEA, HEB, HEM EN 10365; UPE, UPN DIN 1026-2 and -1 as in EN 10365; angles EN 10056-1; hollow sections EN
+// 10210-2 (hot finished) and EN 10219-2 (cold formed), with their corner radii and their formula for the torsion constant
+// (annexes A and B); pipes ASME B36.10M and EN 10255; inch tubes of ASTM A500 with outside corners of twice the wall.
+#pragma once
+
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "corvex/expected.hpp"
+#include "corvex/section.hpp"
+
+namespace corvex {
+
+// What a standard's own formulas give where they are approximate; the exact figures are the section's.
+struct StandardTorsion {
+  SecondMoment J;
+  SectionModulus Wt;
+  std::string formula;  // "EN 10219-2, annex B"
+};
+
+struct Profile {
+  std::string designation;  // as Corvex writes it: "SHS 60x60x4"
+  std::string series;       // "SHS"
+  std::string standard;     // "EN 10219-2, cold formed"
+  // Of hollow sections with the standard's torsion constant.
+  Section section;
+  // Whether it is in the standard's list; `note` tells if it is not, and what else must be known.
+  bool listed = true;
+  std::string note;
+  std::optional<StandardTorsion> torsion;
+};
+
+// "IPE 200", "SHS 60x60x4", "RHS 100x50x5", "CHS 48.3x3.2", "L 100x50x8", "FLAT 80x10", "SHS 4x4x1/4 in", "PIPE DN50 SCH40".
+// An error tells what was expected and the nearest right word.
+Expected<Profile, std::string> profile(std::string_view designation);
+
+struct ProfileSeries {
+  std::string name;      // "SHS"
+  std::string what;      // "square hollow sections, cold formed"
+  std::string standard;  // "EN 10219-2"
+  std::string example;   // "SHS 60x60x4"
+};
+const std::vector<ProfileSeries>& profile_series();
+// All listed sizes of a series, in the standard's order; none of a series that does not exist.
+std::vector<Profile> profiles_of(std::string_view series);
+
+}  // namespace corvex
