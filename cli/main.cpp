@@ -1,5 +1,6 @@
 // The program: arguments in, text out; no engineering.
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <CLI/CLI.hpp>
 #include <algorithm>
@@ -7,6 +8,7 @@
 #include <exception>
 #include <new>
 
+#include "catalogue.hpp"
 #include "corvex/file.hpp"
 #include "corvex/formula.hpp"
 #include "demo.hpp"
@@ -60,9 +62,9 @@ int solve(const SolveOptions& o, bool hand_only) {
 }
 
 // Verbs that the design names; "not built yet" is another answer than "unknown".
-const std::vector<std::string> built = {"solve", "verify", "demo"};
+const std::vector<std::string> built = {"solve", "verify", "catalogue", "demo"};
 const std::vector<std::string> planned = {"new",    "inspect", "trace",  "derive",  "compare",
-                                          "choose", "draw",    "report", "convert", "catalogue"};
+                                          "choose", "draw",    "report", "convert"};
 
 // A word where a verb should stand that is none.
 std::string wrong_verb(int argc, char** argv) {
@@ -75,6 +77,27 @@ std::string wrong_verb(int argc, char** argv) {
   std::string text = corvex::did_you_mean(verb, built);
   if (text.empty()) text = fmt::format("; there are: {}", fmt::join(built, ", "));
   return fmt::format("there is no verb '{}'{}", verb, text);
+}
+
+void add_catalogue(CLI::App& verb, corvex::cli::CatalogueOptions& o) {
+  verb.add_option("WHAT", o.what,
+                  "designations (\"IPE 200\") or materials (S355) to print with all figures; or a model file, and names of "
+                  "its sections")
+      ->type_name("")
+      ->expected(0, 1000);
+  verb.add_option("--series", o.series, "list only these series: SHS, IPE, …")->type_name("NAME")->delimiter(',')->expected(1);
+  for (const std::string& figure : corvex::cli::searched_figures()) {
+    verb.add_option("--min-" + figure, o.bounds["min-" + figure], "at least this: a quantity, as \"200 cm^4\"")
+        ->type_name("Q");
+    verb.add_option("--max-" + figure, o.bounds["max-" + figure], "at most this")->type_name("Q");
+  }
+  verb.add_option("--sort", o.sort, "least first: " + fmt::format("{}", fmt::join(corvex::cli::searched_figures(), ", ")))
+      ->type_name("FIGURE");
+  verb.add_option("--material", o.material, "for the mass per metre; steel if not given")->type_name("NAME");
+  verb.add_flag("--json", o.json, "as JSON, in SI units at full precision");
+  verb.add_option("--format", o.format, "table, json or csv")->check(CLI::IsMember({"table", "json", "csv"}))->type_name("KIND")->capture_default_str();
+  verb.add_option("--digits", o.digits, "significant digits in the tables")->check(CLI::Range(1, 15))->type_name("N")->capture_default_str();
+  verb.add_option("-o,--output", o.output, "write to this file instead of standard output")->type_name("FILE");
 }
 
 int run(int argc, char** argv) {
@@ -110,12 +133,17 @@ int run(int argc, char** argv) {
     verb->add_option("-o,--output", so.output, "write to this file instead of standard output")->type_name("FILE");
   }
 
+  corvex::cli::CatalogueOptions co;
+  CLI::App* catalogue_verb =
+      app.add_subcommand("catalogue", "profiles and materials that are built in, and the sections of a model");
+  add_catalogue(*catalogue_verb, co);
+
   std::string folder;
   CLI::App* demo_verb =
       app.add_subcommand("demo", "the example models of an orchard's cider works with their results, into a folder");
   demo_verb->add_option("DIR", folder, "the folder; made if it is not there")->required();
 
-  for (CLI::App* verb : {solve_verb, verify_verb, demo_verb}) verb->group("Verbs");
+  for (CLI::App* verb : {solve_verb, verify_verb, catalogue_verb, demo_verb}) verb->group("Verbs");
 
   try {
     app.parse(argc, argv);
@@ -124,6 +152,7 @@ int run(int argc, char** argv) {
     return refuse(std::string(e.what()) + " (see corvex --help)");
   }
   if (*solve_verb || *verify_verb) return solve(so, verify_verb->parsed());
+  if (*catalogue_verb) return corvex::cli::catalogue(co);
   return corvex::cli::demo(folder);
 }
 

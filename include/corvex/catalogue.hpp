@@ -54,4 +54,36 @@ const std::vector<ProfileSeries>& profile_series();
 // All listed sizes of a series, in the standard's order; none of a series that does not exist.
 std::vector<Profile> profiles_of(std::string_view series);
 
+// One figure of a section, for tables and searches, with both naming habits of the axes: here z lies flat and Iz is the
+// strong axis of an upright I; European section tables call that axis y.
+struct SectionFigure {
+  std::string name;        // "Iz"
+  std::string table_name;  // "Iy"
+  std::string what;        // "second moment, bending upright"
+  Dimension dimension;
+  // In SI units; nothing where the section does not tell.
+  std::optional<double> (*value)(const Section&);
+};
+const std::vector<SectionFigure>& section_figures();
+// The one of that name of ours; null if there is none.
+const SectionFigure* find_section_figure(std::string_view name);
+
+// Mass per length.
+inline constexpr Density steel_density = Density::si(7850);
+double mass_per_metre(const Section& section, Density density = steel_density);
+
+// "mass" stands for the mass per metre, in kg/m.
+struct CatalogueSearch {
+  struct Bound {
+    std::string figure;
+    std::optional<double> min{}, max{};  // SI units
+  };
+  std::vector<std::string> series{};  // every one, if empty
+  std::vector<Bound> bounds{};
+  std::string sort{};  // the figure that comes first is the least; the standards' order if empty
+  Density density = steel_density;
+};
+// Listed profiles that lie within all bounds.
+std::vector<Profile> search(const CatalogueSearch& wanted);
+
 }  // namespace corvex

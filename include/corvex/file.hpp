@@ -16,6 +16,7 @@
 #include <memory>
 #include <string>
 
+#include "corvex/catalogue.hpp"
 #include "corvex/expected.hpp"
 #include "corvex/hand.hpp"
 #include "corvex/solution.hpp"
@@ -78,5 +79,25 @@ NamedUnit unit_for(const Dimension& dimension, const ModelUnits& units);
 // A hand formula with its numbers put in, in these units: "3.2 kN/2 + 0.8 kN/m*2400 mm/2". It can be read again, and
 // then has the same value to the digits shown.
 std::string numbers_put_in(const WorkedFormula& formula, const ModelUnits& units, int digits = 5);
+
+// How profiles are written. Whole: every figure, also those that take a few milliseconds a section; else what a section
+// table has.
+struct CatalogueFormat {
+  bool whole = true;
+  Density density = steel_density;
+  ModelUnits units{};
+};
+// In SI units at full precision.
+std::string catalogue_json(const std::vector<Profile>& profiles, const CatalogueFormat& format = {});
+// One line a profile, the units in the heading.
+std::string catalogue_csv(const std::vector<Profile>& profiles, const CatalogueFormat& format = {});
+std::string materials_json(const std::vector<Material>& materials);
+std::string materials_csv(const std::vector<Material>& materials);
+// What there is: the series of profiles, and these materials.
+std::string contents_json(const std::vector<Material>& materials);
+// Whether a figure follows from the area alone.
+bool is_quick(const SectionFigure& figure);
+// The unit that a section table has for a figure: cm², cm⁴, and mm for lengths.
+NamedUnit unit_for_section(const SectionFigure& figure, const ModelUnits& units);
 
 }  // namespace corvex

@@ -24,6 +24,7 @@
 #include <unordered_map>
 #include <vector>
 
+#include "corvex/catalogue.hpp"
 #include "corvex/load_case.hpp"
 #include "corvex/material.hpp"
 #include "corvex/problem.hpp"
@@ -84,6 +85,9 @@ struct Member {
 struct NamedSection {
   std::string name;
   Section section;
+  // Of the catalogue; empty for a shape of one's own.
+  std::string designation{};
+  std::string note{};
 };
 struct PointSupport {
   PointId at;
@@ -102,6 +106,8 @@ class Structure {
 
   PointId point(std::string name, Length x, Length y, Length z = {});
   SectionId section(std::string name, const Section& section);
+  // From the catalogue; where the size is not a listed one, `Solution::notes` says so.
+  SectionId section(std::string name, const Profile& profile);
   MemberId member(std::string name, std::vector<PointId> through, const MemberOptions& options);
   void support(PointId point, const Support& support);
   // The case of that name, made when first asked for. The reference stays valid.

@@ -73,8 +73,6 @@ class Reader {
   void read_analysis(const Node& n);
   void read_materials(const Node& n);
   void read_material(const Node& name, const Node& n);
-  void read_sections(const Node& n);
-  std::optional<Shape> read_shape(const Node& name, const Node& n);
   void read_points(const Node& n);
   void begin_structure(const Node& points);
   void read_members(const Node& n);
@@ -86,6 +84,14 @@ class Reader {
   std::optional<PointId> point_named(const Node& n);
   std::optional<MemberId> member_named(const Node& n);
   std::optional<Material> material_named(const Node& n);
+
+  // Sections (read_sections.cpp).
+  void read_sections(const Node& n);
+  void read_designation(const Node& name, const Node& n);
+  std::optional<Shape> read_shape(const Node& name, const Node& n);
+  std::optional<Shape> read_outline(const Node& name, const Node& n);
+  std::vector<Outline::Point> outline_points(const Node& n, std::string_view what);
+  std::optional<Shape> read_properties(const Node& name, const Node& n);
 
   // Loads (read_loads.cpp).
   void read_loads(const Node& n);

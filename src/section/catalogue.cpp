@@ -319,7 +319,6 @@ Outcome make_pipe(const Series& s, const Designation& d) {
                              RoundTube{mm_of(size.diameter), mm_of(wall.wall)});
       const bool threaded = wanted == "MEDIUM" || wanted == "HEAVY";
       p.standard = threaded ? "EN 10255" : "ASME B36.10M";
-      p.note = fmt::format("{} mm outside, wall {} mm", plain(size.diameter), plain(wall.wall));
       return p;
     }
     return fmt::format("a wall series was expected after the size of the pipe ({}), not '{}'", fmt::join(walls, ", "), d.tail);

@@ -92,6 +92,9 @@ Problems notes(const Structure& s, const Analysis& a) {
     note(fmt::format("{}: loads on a link (its own weight too) go to its ends; its own bending is not computed",
                      list(loaded)),
          {Subject::Kind::member, loaded.front()});
+  for (const NamedSection& n : s.sections())
+    if (!n.note.empty())
+      note(fmt::format("section '{}', {}: {}", n.name, n.designation, n.note), {Subject::Kind::section, n.name});
   const auto askew = [&](const Member& m) { return s.section_of(m).properties().Iyz.si() != 0; };
   // In the plane only forces along the plane's own direction of the section act.
   const auto twists = [&](const Member& m) {

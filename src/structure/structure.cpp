@@ -55,8 +55,15 @@ PointId Structure::point(std::string name, Length x, Length y, Length z) {
 
 SectionId Structure::section(std::string name, const Section& section) {
   enter(section_index_, name, sections_.size(), Subject::Kind::section);
-  sections_.push_back({std::move(name), section});
+  sections_.push_back({std::move(name), section, {}, {}});
   return {sections_.size() - 1};
+}
+
+SectionId Structure::section(std::string name, const Profile& profile) {
+  const SectionId id = section(std::move(name), profile.section);
+  sections_.back().designation = profile.designation;
+  sections_.back().note = profile.note;
+  return id;
 }
 
 MemberId Structure::member(std::string name, std::vector<PointId> through, const MemberOptions& o) {

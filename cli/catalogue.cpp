@@ -1,0 +1,197 @@
+#include "catalogue.hpp"
+
+#include <fmt/format.h>
+#include <fmt/ranges.h>
+
+#include <algorithm>
+#include <cmath>
+#include <cstdio>
+#include <filesystem>
+
+#include "catalogue_text.hpp"
+#include "corvex/file.hpp"
+#include "corvex/formula.hpp"
+#include "output.hpp"
+
+namespace corvex::cli {
+namespace {
+
+int refuse(const std::string& why) {
+  fmt::print(stderr, "corvex: error: {}\n", why);
+  return 2;
+}
+
+int put(const std::string& path, const std::string& text) {
+  const std::string why = write(path, text);
+  return why.empty() ? 0 : refuse(why);
+}
+
+bool is_model(const std::string& word) {
+  const std::string extension = std::filesystem::path(word).extension().string();
+  return word == "-" || extension == ".yaml" || extension == ".yml" || extension == ".json";
+}
+
+// What goes wrong with a word of the call.
+struct Wrong {
+  std::string why;
+};
+
+Dimension dimension_of(const std::string& figure) {
+  if (figure == "mass") return Dimension::of(-1, 1, 0, 0, 0);
+  return find_section_figure(figure)->dimension;
+}
+
+double bound(const std::string& option, const std::string& figure, const std::string& text) {
+  const auto value = evaluate(text, Scope());
+  if (!value) throw Wrong{fmt::format("--{}: '{}': {}", option, text, value.error().text)};
+  const Dimension wanted = dimension_of(figure);
+  if (!compatible(value->quantity.dimension, wanted))
+    throw Wrong{fmt::format("--{}: {} was expected, as '{}', but '{}' is {}", option, name(wanted),
+                            figure == "mass"               ? "12 kg/m"
+                            : wanted == dimension::length  ? "80 mm"
+                            : wanted == Area::dimension()  ? "20 cm^2"
+                            : figure[0] == 'W'             ? "50 cm^3"
+                                                           : "200 cm^4",
+                            text, name(value->quantity.dimension))};
+  return value->quantity.si;
+}
+
+Density density_of(const std::string& material) {
+  if (material.empty()) return steel_density;
+  const auto found = find_material(material);
+  if (!found) throw Wrong{fmt::format("there is no material '{}'{}", material, did_you_mean(material, material_names()))};
+  return found->density;
+}
+
+CatalogueSearch search_for(const CatalogueOptions& o) {
+  CatalogueSearch s;
+  std::vector<std::string> known;
+  for (const ProfileSeries& p : profile_series()) known.push_back(p.name);
+  for (const std::string& series : o.series) {
+    if (std::find(known.begin(), known.end(), series) == known.end()) {
+      std::string hint = did_you_mean(series, known);
+      if (hint.empty()) hint = fmt::format("; there are {}", fmt::join(known, ", "));
+      throw Wrong{fmt::format("there is no series of profiles '{}'{}", series, hint)};
+    }
+    s.series.push_back(series);
+  }
+  for (const std::string& figure : searched_figures()) {
+    CatalogueSearch::Bound b{figure, {}, {}};
+    if (const auto it = o.bounds.find("min-" + figure); it != o.bounds.end()) b.min = bound(it->first, figure, it->second);
+    if (const auto it = o.bounds.find("max-" + figure); it != o.bounds.end()) b.max = bound(it->first, figure, it->second);
+    if (b.min || b.max) s.bounds.push_back(b);
+  }
+  if (!o.sort.empty()) {
+    const auto& figures = searched_figures();
+    if (std::find(figures.begin(), figures.end(), o.sort) == figures.end())
+      throw Wrong{fmt::format("--sort: there is no figure '{}'{}; there are {}", o.sort, did_you_mean(o.sort, figures),
+                              fmt::join(figures, ", "))};
+    s.sort = o.sort;
+  } else if (!s.bounds.empty()) {
+    s.sort = "mass";
+  }
+  s.density = density_of(o.material);
+  return s;
+}
+
+// The sections of a model, or those of them that are named.
+std::vector<Profile> own_sections(const Model& model, const std::vector<std::string>& names) {
+  std::vector<Profile> all;
+  std::vector<std::string> known;
+  for (const NamedSection& n : model.structure.sections()) {
+    known.push_back(n.name);
+    Profile p;
+    p.designation = n.name;
+    p.standard = n.designation.empty() ? name(n.section.shape()) : n.designation;
+    p.section = n.section;
+    p.note = n.note;
+    if (names.empty() || std::find(names.begin(), names.end(), n.name) != names.end()) all.push_back(p);
+  }
+  for (const std::string& name : names)
+    if (std::find(known.begin(), known.end(), name) == known.end())
+      throw Wrong{fmt::format("the model has no section '{}'{}", name, did_you_mean(name, known))};
+  return all;
+}
+
+int print_profiles(const CatalogueOptions& o, const std::vector<Profile>& profiles, CatalogueFormat format) {
+  if (o.format == "json") return put(o.output, catalogue_json(profiles, format));
+  if (o.format == "csv") return put(o.output, catalogue_csv(profiles, format));
+  std::string text;
+  if (!format.whole) return put(o.output, profile_list(profiles, format, o.digits));
+  for (const Profile& p : profiles) text += (text.empty() ? "" : "\n") + profile_text(p, format, o.digits);
+  return put(o.output, text);
+}
+
+// Sizes in inches are read in inches.
+bool in_inches(const std::vector<Profile>& profiles) {
+  return !profiles.empty() && std::all_of(profiles.begin(), profiles.end(), [](const Profile& p) {
+    return p.designation.find(" in") != std::string::npos && p.series != "PIPE";
+  });
+}
+
+int run(CatalogueOptions o) {
+  if (o.json) o.format = "json";
+  std::erase_if(o.bounds, [](const auto& b) { return b.second.empty(); });
+  CatalogueFormat format{.density = density_of(o.material)};
+  if (!o.what.empty() && is_model(o.what.front())) {
+    const auto model = read_model(o.what.front());
+    if (!model) {
+      for (const Problem& p : model.error()) fmt::print(stderr, "{}\n", describe(p));
+      return 2;
+    }
+    format.units = model->units;
+    return print_profiles(o, own_sections(*model, {o.what.begin() + 1, o.what.end()}), format);
+  }
+  if (!o.what.empty()) {
+    if (!o.series.empty() || !o.bounds.empty() || !o.sort.empty())
+      throw Wrong{"either designations or a search (--series, --min-…, --max-…, --sort), not both"};
+    std::vector<Profile> profiles;
+    std::vector<Material> materials;
+    for (const std::string& word : o.what) {
+      if (const auto m = find_material(word)) {
+        materials.push_back(*m);
+        continue;
+      }
+      auto p = profile(word);
+      if (!p) throw Wrong{p.error() + did_you_mean(word, material_names())};
+      profiles.push_back(std::move(p.value()));
+    }
+    if (!materials.empty() && !profiles.empty()) throw Wrong{"profiles and materials are printed apart: ask for one of them"};
+    if (!materials.empty())
+      return put(o.output, o.format == "json" ? materials_json(materials) : o.format == "csv" ? materials_csv(materials) : material_text(materials));
+    if (in_inches(profiles)) format.units.section = {"in", 0.0254};
+    return print_profiles(o, profiles, format);
+  }
+  const bool searching = !o.series.empty() || !o.bounds.empty() || !o.sort.empty();
+  if (!searching) {
+    std::vector<Material> materials;
+    for (const std::string& name : material_names()) materials.push_back(*find_material(name));
+    if (o.format == "json") return put(o.output, contents_json(materials));
+    if (o.format == "csv") return put(o.output, materials_csv(materials));
+    return put(o.output, contents_text(materials));
+  }
+  const std::vector<Profile> found = search(search_for(o));
+  format.whole = false;
+  if (found.empty() && o.format == "table") {
+    const int status = put(o.output, "No listed profile lies within these bounds.\n");
+    return status == 0 ? 1 : status;
+  }
+  return print_profiles(o, found, format);
+}
+
+}  // namespace
+
+const std::vector<std::string>& searched_figures() {
+  static const std::vector<std::string> all = {"height", "width", "mass", "A", "Iz", "Wz", "Iy", "Wy", "J"};
+  return all;
+}
+
+int catalogue(const CatalogueOptions& options) {
+  try {
+    return run(options);
+  } catch (const Wrong& wrong) {
+    return refuse(wrong.why);
+  }
+}
+
+}  // namespace corvex::cli

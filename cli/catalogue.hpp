@@ -1,0 +1,27 @@
+// The verb `catalogue`.
+#pragma once
+
+#include <map>
+#include <string>
+#include <vector>
+
+namespace corvex::cli {
+
+struct CatalogueOptions {
+  // A model file first, if its sections are meant; then designations, materials, or names of its sections.
+  std::vector<std::string> what;
+  std::vector<std::string> series;
+  // "min-Iz" and its value as written.
+  std::map<std::string, std::string> bounds;
+  std::string sort, material, format = "table", output;
+  bool json = false;
+  int digits = 4;
+};
+
+// The figures that can be searched and sorted by.
+const std::vector<std::string>& searched_figures();
+
+// Prints, and returns the exit status.
+int catalogue(const CatalogueOptions& options);
+
+}  // namespace corvex::cli

@@ -1,0 +1,132 @@
+// Profiles as JSON, in SI units at full precision, and as CSV, in the units of section tables.
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <nlohmann/json.hpp>
+
+#include "corvex/file.hpp"
+
+namespace corvex {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+Json number(std::optional<double> v) {
+  return v && std::isfinite(*v) ? Json(*v + 0.0) : Json(nullptr);
+}
+
+Json head() {
+  return {{"format", "corvex-catalogue"}, {"version", 1}};
+}
+
+std::string printed(const Json& j) {
+  return j.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
+Json section_json(const Profile& p, Density density, bool whole) {
+  Json j = {{"designation", p.designation}};
+  if (!p.series.empty()) j["series"] = p.series;
+  j["standard"] = p.standard;
+  j["listed"] = p.listed;
+  if (!p.note.empty()) j["note"] = p.note;
+  j["shape"] = name(p.section.shape());
+  j["mass per metre"] = number(mass_per_metre(p.section, density));
+  for (const SectionFigure& f : section_figures())
+    if (whole || is_quick(f)) j[f.name] = number(f.value(p.section));
+  if (p.torsion) j["standard torsion"] = {{"J", p.torsion->J.si()}, {"Wt", p.torsion->Wt.si()}, {"formula", p.torsion->formula}};
+  return j;
+}
+
+std::string cell(const std::string& text) {
+  if (text.find_first_of(",\"\n") == std::string::npos) return text;
+  std::string quoted = "\"";
+  for (const char c : text) quoted += c == '"' ? std::string("\"\"") : std::string(1, c);
+  return quoted + "\"";
+}
+
+}  // namespace
+
+bool is_quick(const SectionFigure& f) {
+  static constexpr std::string_view quick[] = {"height", "width", "A", "Iz", "Wz", "iz", "Iy", "Wy", "iy"};
+  return std::find(std::begin(quick), std::end(quick), f.name) != std::end(quick);
+}
+
+std::string catalogue_json(const std::vector<Profile>& profiles, const CatalogueFormat& format) {
+  Json j = head();
+  j["density"] = format.density.si();
+  Json& all = j["profiles"] = Json::array();
+  for (const Profile& p : profiles) all.push_back(section_json(p, format.density, format.whole));
+  return printed(j);
+}
+
+std::string catalogue_csv(const std::vector<Profile>& profiles, const CatalogueFormat& format) {
+  std::string text = "designation,standard,mass per metre [kg/m]";
+  for (const SectionFigure& f : section_figures())
+    if (format.whole || is_quick(f)) text += fmt::format(",{} [{}]", f.name, unit_for_section(f, format.units).text);
+  text += ",note\n";
+  for (const Profile& p : profiles) {
+    text += fmt::format("{},{},{:.8g}", cell(p.designation), cell(p.standard), mass_per_metre(p.section, format.density));
+    for (const SectionFigure& f : section_figures()) {
+      if (!format.whole && !is_quick(f)) continue;
+      const auto v = f.value(p.section);
+      text += v ? fmt::format(",{:.8g}", *v / unit_for_section(f, format.units).si + 0.0) : ",";
+    }
+    text += "," + cell(p.note) + "\n";
+  }
+  return text;
+}
+
+namespace {
+
+Json material_json(const Material& m) {
+  const auto stress = [](const std::optional<Stress>& s) { return s ? Json(s->si()) : Json(nullptr); };
+  Json j = {{"name", m.name},       {"source", m.source},           {"E", m.E.si()},          {"G", m.shear_modulus().si()},
+            {"poisson", m.poisson}, {"density", m.density.si()},    {"expansion", m.expansion.si()}, {"yield", stress(m.yield)},
+            {"tensile", stress(m.tensile)}};
+  Json& steps = j["by thickness"] = Json::array();
+  for (const Strength& s : m.by_thickness)
+    steps.push_back({{"up to", s.up_to.si() < 1000 ? Json(s.up_to.si()) : Json(nullptr)}, {"yield", stress(s.yield)}, {"tensile", stress(s.tensile)}});
+  if (!m.note.empty()) j["note"] = m.note;
+  return j;
+}
+
+}  // namespace
+
+std::string materials_json(const std::vector<Material>& materials) {
+  Json j = head();
+  Json& all = j["materials"] = Json::array();
+  for (const Material& m : materials) all.push_back(material_json(m));
+  return printed(j);
+}
+
+std::string contents_json(const std::vector<Material>& materials) {
+  Json j = head();
+  Json& series = j["series"] = Json::array();
+  for (const ProfileSeries& s : profile_series())
+    series.push_back({{"name", s.name}, {"what", s.what}, {"standard", s.standard}, {"example", s.example}});
+  Json& all = j["materials"] = Json::array();
+  for (const Material& m : materials) all.push_back(material_json(m));
+  return printed(j);
+}
+
+std::string materials_csv(const std::vector<Material>& materials) {
+  std::string text =
+      "material,source,E [MPa],poisson,density [kg/m^3],expansion [1/K],thickness up to [mm],yield [MPa],tensile [MPa],note\n";
+  const auto mpa = [](const std::optional<Stress>& s) { return s ? fmt::format("{:.6g}", s->in(MPa)) : std::string(); };
+  for (const Material& m : materials)
+    for (const Strength& s : m.by_thickness)
+      text += fmt::format("{},{},{:.6g},{},{:.6g},{:.6g},{},{},{},{}\n", cell(m.name), cell(m.source), m.E.in(MPa), m.poisson,
+                          m.density.si(), m.expansion.si(), s.up_to.si() < 1000 ? fmt::format("{:.6g}", s.up_to.in(mm)) : "",
+                          mpa(s.yield), mpa(s.tensile), cell(m.note));
+  return text;
+}
+
+NamedUnit unit_for_section(const SectionFigure& f, const ModelUnits& units) {
+  if (f.dimension == Angle::dimension()) return {"deg", 0.017453292519943295};
+  // Dimensions of a drawing: mm beside cm, else the unit of the section.
+  if (f.dimension == dimension::length) return units.section.text == "cm" ? NamedUnit{"mm", 1e-3} : units.section;
+  return unit_for(f.dimension, units);
+}
+
+}  // namespace corvex

@@ -1,0 +1,141 @@
+#include <cmath>
+
+#include "corvex/catalogue.hpp"
+#include "file/reader.hpp"
+
+namespace corvex::file {
+
+void Reader::read_sections(const Node& n) {
+  if (!is_map(n, "sections")) return;
+  for (std::size_t i = 0; i < tree_->entries(n); ++i) {
+    const auto& [key, value] = tree_->entry(n, i);
+    const std::size_t before = problems_.size();
+    if (value.is_text() && !value.is_empty()) {
+      read_designation(key, value);
+    } else if (const auto shape = read_shape(key, value); shape && problems_.size() == before) {
+      structure_.section(std::string(key.text), *shape);
+    }
+    if (problems_.size() != before) broken_[std::string(key.text)] = true;
+  }
+}
+
+void Reader::read_designation(const Node& name, const Node& n) {
+  const auto found = profile(n.text);
+  if (found)
+    structure_.section(std::string(name.text), *found);
+  else
+    fail(n, found.error());
+}
+
+std::optional<Shape> Reader::read_shape(const Node& name, const Node& n) {
+  const std::string where = fmt::format("section '{}'", name.text);
+  if (!is_map(n, where)) return std::nullopt;
+  const Node* kind = need(n, "shape", name, where);
+  if (!kind) return std::nullopt;
+  const auto shape = choice(*kind, "a shape",
+                            {{"square tube"},
+                             {"rectangular tube"},
+                             {"round tube"},
+                             {"round bar"},
+                             {"rectangular bar"},
+                             {"i profile"},
+                             {"channel"},
+                             {"angle"},
+                             {"tee"},
+                             {"outline"},
+                             {"properties"}});
+  if (!shape) return std::nullopt;
+  const auto dimension = [&](const char* key) {
+    const Node* v = need(n, key, name, fmt::format("{} ({})", where, kind->text));
+    return Length::si(v ? quantity(*v, dimension_).value_or(0) : 0);
+  };
+  // A radius; without it the corner is sharp.
+  const auto radius = [&](const char* key) {
+    const Node* v = tree_->find(n, key);
+    return Length::si(v ? quantity(*v, dimension_).value_or(0) : 0);
+  };
+  const auto keys = [&](Keys keys) {
+    keys.insert(keys.begin(), {"shape"});
+    check_keys(n, fmt::format("{} {}", kind->text.find_first_of("aeio") == 0 ? "an" : "a", kind->text), keys);
+  };
+  switch (*shape) {
+    case 0:
+      keys({{"width"}, {"wall"}, {"corner"}});
+      return SquareTube{dimension("width"), dimension("wall"), radius("corner"), {}};
+    case 1:
+      keys({{"height"}, {"width"}, {"wall"}, {"corner"}});
+      return RectangularTube{dimension("height"), dimension("width"), dimension("wall"), radius("corner"), {}};
+    case 2: keys({{"diameter"}, {"wall"}}); return RoundTube{dimension("diameter"), dimension("wall")};
+    case 3: keys({{"diameter"}}); return RoundBar{dimension("diameter")};
+    case 4: keys({{"height"}, {"width"}}); return RectangularBar{dimension("height"), dimension("width")};
+    case 5:
+      keys({{"height"}, {"width"}, {"web"}, {"flange"}, {"root"}});
+      return IProfile{dimension("height"), dimension("width"), dimension("web"), dimension("flange"), radius("root")};
+    case 6:
+      keys({{"height"}, {"width"}, {"web"}, {"flange"}, {"root"}});
+      return Channel{.height = dimension("height"), .width = dimension("width"), .web = dimension("web"),
+                     .flange = dimension("flange"), .root = radius("root")};
+    case 7:
+      keys({{"height"}, {"width"}, {"wall"}, {"root"}, {"toe"}});
+      return AngleProfile{dimension("height"), dimension("width"), dimension("wall"), radius("root"), radius("toe")};
+    case 8:
+      keys({{"height"}, {"width"}, {"web"}, {"flange"}, {"root"}});
+      return Tee{dimension("height"), dimension("width"), dimension("web"), dimension("flange"), radius("root")};
+    case 9: keys({{"points"}, {"holes"}}); return read_outline(name, n);
+    default: keys({{"A"}, {"Iy"}, {"Iz"}, {"J"}, {"Wy"}, {"Wz"}, {"Ay"}, {"Az"}}); return read_properties(name, n);
+  }
+}
+
+std::vector<Outline::Point> Reader::outline_points(const Node& n, std::string_view what) {
+  std::vector<Outline::Point> points;
+  if (!is_list(n, what)) return points;
+  for (const Node& p : tree_->children(n)) {
+    if (!p.is_list() || p.count != 2) {
+      fail(p, fmt::format("{}: a point was expected as [z, y], to the right and up, but this is {}", what,
+                          p.is_list() ? fmt::format("a list of {}", p.count) : kind_name(p)));
+      continue;
+    }
+    const auto z = quantity(tree_->children(p)[0], dimension_), y = quantity(tree_->children(p)[1], dimension_);
+    points.push_back({Length::si(z.value_or(0)), Length::si(y.value_or(0))});
+  }
+  return points;
+}
+
+std::optional<Shape> Reader::read_outline(const Node& name, const Node& n) {
+  const std::string where = fmt::format("section '{}' (outline)", name.text);
+  Outline outline;
+  if (const Node* points = need(n, "points", name, where)) outline.points = outline_points(*points, "the points of an outline");
+  if (const Node* holes = tree_->find(n, "holes"); holes && is_list(*holes, "the holes of an outline"))
+    for (const Node& hole : tree_->children(*holes)) outline.holes.push_back(outline_points(hole, "the points of a hole"));
+  return outline;
+}
+
+std::optional<Shape> Reader::read_properties(const Node& name, const Node& n) {
+  const std::string where = fmt::format("section '{}'", name.text);
+  // Under `units: {section: mm}` a bare area is in mm², a second moment in mm⁴.
+  const auto given = [&](const char* key, int powers, const char* what, const char* example) -> std::optional<double> {
+    const Node* v = tree_->find(n, key);
+    if (!v) return std::nullopt;
+    Wanted w{what, power(dimension::length, powers), example, "section"};
+    if (dimension_.bare) w.bare = std::pow(*dimension_.bare, powers);
+    return quantity(*v, w);
+  };
+  const auto as = [](auto type, std::optional<double> v) {
+    using Type = decltype(type);
+    return v ? std::optional(Type::si(*v)) : std::nullopt;
+  };
+  need(n, "A", name, where);
+  GivenProperties p;
+  p.A = Area::si(given("A", 2, "an area", "12.8 cm^2").value_or(0));
+  p.Iy = as(SecondMoment(), given("Iy", 4, "a second moment of area", "47.1 cm^4"));
+  p.Iz = as(SecondMoment(), given("Iz", 4, "a second moment of area", "47.1 cm^4"));
+  p.J = as(SecondMoment(), given("J", 4, "a torsion constant", "72.5 cm^4"));
+  p.Wy = as(SectionModulus(), given("Wy", 3, "a section modulus", "15.7 cm^3"));
+  p.Wz = as(SectionModulus(), given("Wz", 3, "a section modulus", "15.7 cm^3"));
+  p.Ay = as(Area(), given("Ay", 2, "a shear area", "6.4 cm^2"));
+  p.Az = as(Area(), given("Az", 2, "a shear area", "6.4 cm^2"));
+  return p;
+}
+
+
+}  // namespace corvex::file
