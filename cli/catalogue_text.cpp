@@ -80,8 +80,8 @@ double size_of(const Section& s, const Dimension& d) {
 
 std::string profile_text(const Profile& p, const CatalogueFormat& format, int digits) {
   const NamedUnit length = length_unit(format.units);
-  std::string text = fmt::format("{}, {}\n", p.designation, p.standard);
   const std::string shape = name(p.section.shape());
+  std::string text = p.designation + (p.standard == shape ? "" : ", " + p.standard) + "\n";
   text += fmt::format("{}: {}\n", shape, std::visit(Dimensions(length), p.section.shape()));
   const char* of = format.density == steel_density ? " of steel" : "";
   text += fmt::format("{} kg/m{} ({} kg/m³)\n", number(mass_per_metre(p.section, format.density), digits), of,

@@ -85,7 +85,7 @@ void add_catalogue(CLI::App& verb, corvex::cli::CatalogueOptions& o) {
                   "its sections")
       ->type_name("")
       ->expected(0, 1000);
-  verb.add_option("--series", o.series, "list only these series: SHS, IPE, …")->type_name("NAME")->delimiter(',')->expected(1);
+  verb.add_option("--series", o.series, "list only these series: SHS, IPE, …")->type_name("NAME")->delimiter(',')->allow_extra_args(false);
   for (const std::string& figure : corvex::cli::searched_figures()) {
     verb.add_option("--min-" + figure, o.bounds["min-" + figure], "at least this: a quantity, as \"200 cm^4\"")
         ->type_name("Q");

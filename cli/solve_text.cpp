@@ -82,6 +82,8 @@ class CaseText {
     move_ = std::max(move_, most_.value.si);
     // Where there is no moment at all, the noise of one is a force's noise times a lever.
     moment_ = std::max(moment_, force_ * size * 1e-3);
+    // Under moments alone the noise of a force is theirs over a lever.
+    if (size > 0) force_ = std::max(force_, moment_ / size * 1e-3);
     turn_ = std::max(turn_, size > 0 ? move_ / size * 1e-3 : 0);
   }
 

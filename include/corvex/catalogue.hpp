@@ -5,7 +5,7 @@
 //
 //     const auto beam = corvex::profile("IPE 200");
 //     fmt::print("{:.0f} cm4\n", beam->section.area_properties().Iz.in(corvex::cm4));   // 1943 cm4
-//     fmt::print("{}\n", corvex::profile("SHS 61x61x4")->note);   // not in the list of EN 10219-2
+//     fmt::print("{}\n", corvex::profile("SHS 61x61x4")->note);   // not in the list of EN 10219-2; the nearest there is SHS 60x60x4
 //
 // Sources: IPE, HEA, HEB, HEM EN 10365; UPE, UPN DIN 1026-2 and -1 as in EN 10365; angles EN 10056-1; hollow sections EN
 // 10210-2 (hot finished) and EN 10219-2 (cold formed), with their corner radii and their formula for the torsion constant

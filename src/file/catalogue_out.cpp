@@ -31,10 +31,10 @@ Json section_json(const Profile& p, Density density, bool whole) {
   j["listed"] = p.listed;
   if (!p.note.empty()) j["note"] = p.note;
   j["shape"] = name(p.section.shape());
-  j["mass per metre"] = number(mass_per_metre(p.section, density));
+  j["mass_per_metre"] = number(mass_per_metre(p.section, density));
   for (const SectionFigure& f : section_figures())
     if (whole || is_quick(f)) j[f.name] = number(f.value(p.section));
-  if (p.torsion) j["standard torsion"] = {{"J", p.torsion->J.si()}, {"Wt", p.torsion->Wt.si()}, {"formula", p.torsion->formula}};
+  if (p.torsion) j["standard_torsion"] = {{"J", p.torsion->J.si()}, {"Wt", p.torsion->Wt.si()}, {"formula", p.torsion->formula}};
   return j;
 }
 
@@ -84,9 +84,9 @@ Json material_json(const Material& m) {
   Json j = {{"name", m.name},       {"source", m.source},           {"E", m.E.si()},          {"G", m.shear_modulus().si()},
             {"poisson", m.poisson}, {"density", m.density.si()},    {"expansion", m.expansion.si()}, {"yield", stress(m.yield)},
             {"tensile", stress(m.tensile)}};
-  Json& steps = j["by thickness"] = Json::array();
+  Json& steps = j["by_thickness"] = Json::array();
   for (const Strength& s : m.by_thickness)
-    steps.push_back({{"up to", s.up_to.si() < 1000 ? Json(s.up_to.si()) : Json(nullptr)}, {"yield", stress(s.yield)}, {"tensile", stress(s.tensile)}});
+    steps.push_back({{"up_to", s.up_to.si() < 1000 ? Json(s.up_to.si()) : Json(nullptr)}, {"yield", stress(s.yield)}, {"tensile", stress(s.tensile)}});
   if (!m.note.empty()) j["note"] = m.note;
   return j;
 }

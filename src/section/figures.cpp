@@ -52,11 +52,11 @@ std::vector<SectionFigure> make() {
       {"J", "It", "torsion constant", second, [](S s) { return known(s.properties().J); }},
       {"Wt", "Wt", "torsion modulus", modulus, [](S s) { return known(s.properties().Wt); }},
       {"Cw", "Iw", "warping constant", sixth, [](S s) { return has_outline(s) ? Value(s.details().Cw.si()) : Value(); }},
-      {"centroid y", "ez", "centroid above the lowest place", length, [](S s) { return known(s.area_properties().centroid_y); }},
-      {"centroid z", "ey", "centroid from the leftmost place", length, [](S s) { return known(s.area_properties().centroid_z); }},
-      {"shear centre y", "zM", "shear centre above the centroid", length,
+      {"centroid_y", "ez", "centroid above the lowest place", length, [](S s) { return known(s.area_properties().centroid_y); }},
+      {"centroid_z", "ey", "centroid from the leftmost place", length, [](S s) { return known(s.area_properties().centroid_z); }},
+      {"shear_centre_y", "zM", "shear centre above the centroid", length,
        [](S s) { return has_outline(s) ? Value(s.properties().shear_centre_y.si()) : Value(); }},
-      {"shear centre z", "yM", "shear centre right of the centroid", length,
+      {"shear_centre_z", "yM", "shear centre right of the centroid", length,
        [](S s) { return has_outline(s) ? Value(s.properties().shear_centre_z.si()) : Value(); }},
   };
 }

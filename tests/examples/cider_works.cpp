@@ -56,3 +56,33 @@ TEST_CASE("The conveyor trestle: symmetry, weight and a push") {
   CHECK(number(cases["push"]["reactions"]["A"]["x"]) + number(cases["push"]["reactions"]["E"]["x"]) == near(-300));
   for (const auto& [name, c] : cases.items()) CHECK(number(c["balance"]["error"]) < 1e-12);
 }
+
+TEST_CASE("The agitator bracket: an arm bent and twisted, an angle that moves sideways") {
+  const Json cases = example("agitator-bracket");
+  const Json& drive = cases["weight of the drive"];
+  CHECK(number(drive["members"]["arm"]["torsion"]["min"]["value"]) == near(-900 * 0.26));
+  CHECK(number(drive["members"]["arm"]["moment_z"]["min"]["value"]) == near(-900 * 0.7));
+  CHECK(number(drive["reactions"]["A"]["mx"]) == near(900 * 0.26));
+  // EN 10219-2's J of 70x70x4, with corners of 8 and 4 mm.
+  const double pi = 3.14159265358979323846, mean = 0.006, around = 4 * 0.066 - 2 * mean * (4 - pi),
+               inside = 0.066 * 0.066 - mean * mean * (4 - pi), K = 2 * inside * 0.004 / around;
+  const double J = std::pow(0.004, 3) * around / 3 + 2 * K * inside, G = 210e9 / 2.6;
+  CHECK(number(drive["displacements"]["B"]["rx"]) == near(-900 * 0.26 * 0.7 / (G * J)));
+  // The angle goes down, and sideways by more than half as much.
+  const Json& tip = cases["cables"]["displacements"]["G"];
+  CHECK(number(tip["y"]) / -number(tip["z"]) == Approx(13.35 / 22.79).epsilon(5e-3));
+  CHECK(number(cases["cables"]["members"]["cable support"]["moment_z"]["min"]["value"]) == near(-250 * 0.9));
+}
+
+TEST_CASE("The press frame: a closed ring that carries its force within itself") {
+  const Json pressing = example("press-frame")["pressing"];
+  for (const char* foot : {"A", "B"}) CHECK(std::abs(number(pressing["reactions"][foot]["y"])) < 1e-6);
+  const double Ib = 1086.9, Ic = 399.6, k = Ib * 1.4 / (Ic * 0.9), corner = 80e3 * 0.9 / 8 / (1 + k);
+  for (const char* column : {"left column", "right column"}) {
+    CHECK(number(pressing["members"][column]["axial"]["max"]["value"]) == near(40e3));
+    const Json& M = pressing["members"][column]["moment_z"];
+    CHECK(std::abs(number(M["max"]["value"])) == Approx(corner).epsilon(1e-3));
+    CHECK(number(M["max"]["value"]) == near(number(M["min"]["value"])));
+  }
+  CHECK(number(pressing["members"]["upper beam"]["moment_z"]["min"]["value"]) == Approx(corner - 80e3 * 0.9 / 4).epsilon(1e-4));
+}

@@ -103,7 +103,10 @@ TEST_CASE("Examples of quantity.hpp and formula.hpp") {
   } check("formula");
 }
 
-TEST_CASE("Examples of material.hpp, section.hpp, structure.hpp, load_case.hpp") {
+TEST_CASE("Examples of material.hpp, section.hpp, catalogue.hpp, structure.hpp, load_case.hpp") {
+  {
+#include "catalogue.inc"
+  } check("catalogue");
   {
 #include "material.inc"
   } check("material");

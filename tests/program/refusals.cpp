@@ -64,7 +64,7 @@ TEST_CASE("A wrong call ends with 2 and a hint") {
   folder.write("model.yaml", sound);
   const auto [call, message] = GENERATE(table<std::string, std::string>({
       {"sovle model.yaml", "there is no verb 'sovle'; did you mean 'solve'?"},
-      {"fly", "there is no verb 'fly'; there are: solve, verify, demo"},
+      {"fly", "there is no verb 'fly'; there are: solve, verify, catalogue, demo"},
       {"trace model.yaml", "'trace' is not built yet"},
       {"draw model.yaml", "'draw' is not built yet"},
       {"solve", "MODEL"},
