@@ -17,6 +17,7 @@
 
 #include "child.hpp"
 #include "models.hpp"
+#include "sections.hpp"
 #include "solve/equilibrium.hpp"
 #include "solve/kept.hpp"
 
@@ -388,7 +389,7 @@ std::string processor() {
 }  // namespace
 
 int main(int argc, char** argv) {
-  const std::vector<std::pair<const char*, void (*)()>> parts = {{"large", large_models},   {"small", small_models},
+  const std::vector<std::pair<const char*, void (*)()>> parts = {{"sections", sections}, {"large", large_models},   {"small", small_models},
                                                                  {"program", program},      {"cases", load_cases},
                                                                  {"values", value_changes}, {"reading", reading}};
   const double memory = static_cast<double>(sysconf(_SC_PHYS_PAGES)) * static_cast<double>(sysconf(_SC_PAGESIZE));

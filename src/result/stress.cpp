@@ -1,5 +1,6 @@
 #include "result/stress.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <numbers>
 
@@ -40,14 +41,28 @@ Polynomial combine(std::initializer_list<std::pair<double, const Polynomial*>> t
   return r;
 }
 
-// No more than this anywhere on [0, h].
-double bound(const Polynomial& p, double h) {
-  double sum = 0, power = 1;
-  for (const double c : p.c) {
-    sum += std::abs(c) * power;
-    power *= h;
+// Between which values a polynomial stays on [0, h]: the least and the largest of its coefficients in Bernstein's form.
+std::pair<double, double> range(const Polynomial& p, double h) {
+  // binomial(i, k)/binomial(5, k)
+  static constexpr double share[6][6] = {{1, 0, 0, 0, 0, 0},           {1, 0.2, 0, 0, 0, 0},      {1, 0.4, 0.1, 0, 0, 0},
+                                         {1, 0.6, 0.3, 0.1, 0, 0},     {1, 0.8, 0.6, 0.4, 0.2, 0}, {1, 1, 1, 1, 1, 1}};
+  double power[6], low = p.c[0], high = p.c[0];
+  power[0] = p.c[0];
+  double x = 1;
+  for (std::size_t k = 1; k < 6; ++k) power[k] = p.c[k] * (x *= h);
+  for (const auto& row : share) {
+    double b = 0;
+    for (std::size_t k = 0; k < 6; ++k) b += row[k] * power[k];
+    low = std::min(low, b);
+    high = std::max(high, b);
   }
-  return sum;
+  return {low, high};
+}
+
+// No more than this in size.
+double bound(const Polynomial& p, double h) {
+  const auto [low, high] = range(p, h);
+  return std::max(high, -low);
 }
 
 // Unloaded: stresses are affine along the piece, so any stress measure that is convex is largest at an end.
@@ -134,17 +149,26 @@ void StressCourse::add_moduli(const GivenProperties& given, bool plane, bool tur
           {.n = 1 / area_, .my = need_y ? sy / given.Wy->si() : 0, .mz = need_z ? sz / given.Wz->si() : 0});
 }
 
+// Ends first, of all lines: what they reach tells which lines need their roots found.
 std::optional<StressExtreme> StressCourse::normal(double sign) const {
   if (rim_) return rim_normal(sign);
   if (lines_.empty()) return std::nullopt;
   BestStress best;
+  const auto stress = [&](const Line& l, const CoursePiece& p) {
+    return combine({{sign * l.n, &p.N}, {sign * l.my, &p.My}, {sign * l.mz, &p.Mz}});
+  };
+  for (const CoursePiece& p : inner_.pieces)
+    for (const Line& l : lines_) {
+      const Polynomial s = stress(l, p);
+      best.offer(p.from, s(0), l.y, l.z);
+      best.offer(p.to, s(p.to - p.from), l.y, l.z);
+    }
   for (const CoursePiece& p : inner_.pieces) {
+    if (unloaded(p)) continue;
     const double h = p.to - p.from;
     for (const Line& l : lines_) {
-      const Polynomial s = combine({{sign * l.n, &p.N}, {sign * l.my, &p.My}, {sign * l.mz, &p.Mz}});
-      best.offer(p.from, s(0), l.y, l.z);
-      best.offer(p.to, s(h), l.y, l.z);
-      if (unloaded(p) || !best.could_beat(bound(s, h))) continue;
+      const Polynomial s = stress(l, p);
+      if (!best.could_beat(range(s, h).second)) continue;
       for (const double x : sign_changes(derivative(s.c), h)) best.offer(p.from + x, s(x), l.y, l.z);
     }
   }
@@ -155,18 +179,25 @@ std::optional<StressExtreme> StressCourse::von_mises() const {
   if (rim_) return rim_von_mises();
   if (lines_.empty() || !shear_known_) return std::nullopt;
   BestStress best;
+  const auto parts = [](const Line& l, const CoursePiece& p) {
+    return std::pair(combine({{l.n, &p.N}, {l.my, &p.My}, {l.mz, &p.Mz}}), combine({{l.vy, &p.Vy}, {l.vz, &p.Vz}, {l.t, &p.T}}));
+  };
+  const auto mises = [](double sigma, double tau) { return std::sqrt(sigma * sigma + 3 * tau * tau); };
+  for (const CoursePiece& p : inner_.pieces)
+    for (const Line& l : lines_) {
+      const auto [s, tau] = parts(l, p);
+      const double h = p.to - p.from;
+      best.offer(p.from, mises(s(0), tau(0)), l.y, l.z);
+      best.offer(p.to, mises(s(h), tau(h)), l.y, l.z);
+    }
   for (const CoursePiece& p : inner_.pieces) {
+    if (unloaded(p)) continue;
     const double h = p.to - p.from;
     for (const Line& l : lines_) {
-      const Polynomial s = combine({{l.n, &p.N}, {l.my, &p.My}, {l.mz, &p.Mz}});
-      const Polynomial tau = combine({{l.vy, &p.Vy}, {l.vz, &p.Vz}, {l.t, &p.T}});
-      const auto mises = [&](double x) { return std::sqrt(s(x) * s(x) + 3 * (tau(x) * tau(x))); };
-      best.offer(p.from, mises(0), l.y, l.z);
-      best.offer(p.to, mises(h), l.y, l.z);
-      const double most = std::sqrt(std::pow(bound(s, h), 2) + 3 * std::pow(bound(tau, h), 2));
-      if (unloaded(p) || !best.could_beat(most)) continue;
+      const auto [s, tau] = parts(l, p);
+      if (!best.could_beat(mises(bound(s, h), bound(tau, h)))) continue;
       const Coefficients square = sum(product(s.c, s.c), product(tau.c, tau.c), 3);
-      for (const double x : sign_changes(derivative(square), h)) best.offer(p.from + x, mises(x), l.y, l.z);
+      for (const double x : sign_changes(derivative(square), h)) best.offer(p.from + x, mises(s(x), tau(x)), l.y, l.z);
     }
   }
   return best.take(1);

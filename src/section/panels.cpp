@@ -31,8 +31,8 @@ double distance(Complex p, const Edge& e) {
 // only has a bend in its curvature, and where a drawn curve turns by a little there is next to nothing.
 constexpr double hardly = 0.35;
 
-double closeness(double turn, double grading) {
-  if (turn < -hardly) return 9e-3 / std::pow(grading, 3);
+double closeness(double turn, double grading, bool open) {
+  if (turn < -hardly) return (open ? 9e-3 : 3e-2) / std::pow(grading, 3);
   if (turn > hardly) return 0.36 / grading;
   return 1;
 }
@@ -49,7 +49,7 @@ class Cutter {
         // A curve that was drawn by short lines is a curve.
         if (std::abs(bend) < hardly && !before.is_arc() && !after.is_arc()) continue;
         const double scale = std::min({before.length(), after.length(), clearance(c, i)});
-        features_.push_back({after.from, scale * closeness(bend, grading)});
+        features_.push_back({after.from, scale * closeness(bend, grading, region.contours.size() == 1)});
       }
   }
 

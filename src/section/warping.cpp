@@ -25,7 +25,8 @@ int order_for(const Region& region, const AreaMoments& m) {
   const double wall = 2 * m.A / perimeter;
   const bool thin = region.contours.size() == 1 && m.A * wall * wall / 3 < 1e-2 * (m.Iy + m.Iz);
   const std::size_t n = edges(region);
-  if (n <= 40) return 5;
+  // A tube's torsion is the area that it encloses, whatever its corners do.
+  if (n <= 40) return region.contours.size() > 1 ? 4 : 5;
   if (thin) return n <= 160 ? 5 : n <= 300 ? 4 : 3;
   return n <= 120 ? 3 : 2;
 }
