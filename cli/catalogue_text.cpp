@@ -92,8 +92,10 @@ std::string profile_text(const Profile& p, const CatalogueFormat& format, int di
     const auto v = f.value(p.section);
     if (!v) continue;
     const NamedUnit unit = unit_for_section(f, format.units);
-    // A centroid in the middle and a shear centre on it are no news, but a reader looks for them.
-    table.row({f.what, f.name, f.table_name, shown(*v, unit, size_of(p.section, f.dimension), digits), unit.text});
+    // Dimensions as on a drawing, without the zeros at their end.
+    const bool drawn = f.name == "height" || f.name == "width" || f.name == "thickness";
+    table.row({f.what, f.name, f.table_name,
+               drawn ? short_number(*v / unit.si, 6) : shown(*v, unit, size_of(p.section, f.dimension), digits), unit.text});
   }
   text += "\n" + table.text();
   if (p.torsion) {

@@ -109,7 +109,7 @@ int run(int argc, char** argv) {
   app.get_formatter()->label("SUBCOMMAND", "VERB");
   app.require_subcommand(1);
   app.footer(
-      "Exit status: 0 done and all kept; 1 done, but a hand calculation is not kept; 2 the model or the call is wrong, and "
+      "Exit status: 0 done and all kept; 1 done, but a hand calculation is not kept, or a search found nothing; 2 the model or the call is wrong, and "
       "nothing was written.");
 
   SolveOptions so;

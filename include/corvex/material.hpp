@@ -36,6 +36,8 @@ struct Material {
   // Where given, safety is counted against it instead of the yield strength.
   std::optional<Stress> allowable{};
   std::optional<Stress> tensile{};
+  // The yield strength beside welds, where welding softens the material; safety does not count with it.
+  std::optional<Stress> weld_yield{};
   // From thin to thick; the first has the values of `yield` and `tensile`. A `yield` that was changed holds for every
   // thickness.
   std::vector<Strength> by_thickness{};

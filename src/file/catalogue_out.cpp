@@ -87,6 +87,7 @@ Json material_json(const Material& m) {
   Json& steps = j["by_thickness"] = Json::array();
   for (const Strength& s : m.by_thickness)
     steps.push_back({{"up_to", s.up_to.si() < 1000 ? Json(s.up_to.si()) : Json(nullptr)}, {"yield", stress(s.yield)}, {"tensile", stress(s.tensile)}});
+  if (m.weld_yield) j["weld_yield"] = m.weld_yield->si();
   if (!m.note.empty()) j["note"] = m.note;
   return j;
 }

@@ -87,7 +87,9 @@ class Check {
     if (size < 1e-9) return fault(i, fmt::format("{} has no size", label(i)));
     tiny_ = std::max(tiny_, 1e-7 * size);
     for (std::size_t k = 0; k < p.size(); ++k)
-      if (std::abs(p[(k + 1) % p.size()] - p[k]) < tiny_)
+      if (k + 1 == p.size() && std::abs(p[0] - p[k]) < tiny_)
+        return fault(i, fmt::format("the last point of {} is its first one again; the ring closes by itself", label(i)));
+      else if (std::abs(p[(k + 1) % p.size()] - p[k]) < tiny_)
         return fault(i, fmt::format("point {} of {} stands where the next one does, at {}", k + 1, label(i), told(p[k])));
   }
 

@@ -95,6 +95,17 @@ Problems notes(const Structure& s, const Analysis& a) {
   for (const NamedSection& n : s.sections())
     if (!n.note.empty())
       note(fmt::format("section '{}', {}: {}", n.name, n.designation, n.note), {Subject::Kind::section, n.name});
+  for (std::size_t i = 0; i < s.materials().size(); ++i) {
+    const Material& m = s.materials()[i];
+    if (!m.weld_yield || m.allowable) continue;
+    std::vector<std::string> members;
+    for (const Member& member : s.members())
+      if (member.material == i) members.push_back(member.name);
+    note(fmt::format("{}: beside welds '{}' yields at {:.4g} MPa already; safety is counted without welds. Where they stand in "
+                     "stressed places, give a material with that as 'allowable'",
+                     list(members), m.name, m.weld_yield->in(MPa)),
+         {Subject::Kind::member, members.front()});
+  }
   const auto askew = [&](const Member& m) { return s.section_of(m).properties().Iyz.si() != 0; };
   // In the plane only forces along the plane's own direction of the section act.
   const auto twists = [&](const Member& m) {

@@ -20,6 +20,7 @@ struct Grade {
   std::vector<Step> steps;
   const char* source;
   const char* note = "";
+  double weld_yield = 0;
 };
 
 constexpr double any = 1e6;  // mm
@@ -56,14 +57,11 @@ const std::vector<Grade>& grades() {
       {"1.4571", 200, 0.3, 8000, 16.5e-6, {{75, 220, 520}}, "EN 10088-4, hot rolled plate",
        "bars (EN 10088-3) yield at 200 MPa, cold rolled strip up to 8 mm at 240 MPa"},
       {"6060-T66", alu_E, alu_nu, alu_rho, alu_alpha, {{3, 160, 215}, {25, 150, 195}}, "EN 1999-1-1, table 3.2b, extruded",
-       "beside welds (heat-affected zone) 65 MPa yield, 110 MPa tensile strength: give the member's material that as "
-       "'allowable' where it is welded"},
+       "beside welds (heat-affected zone) 65 MPa yield, 110 MPa tensile strength", 65},
       {"6061-T6", alu_E, alu_nu, alu_rho, alu_alpha, {{20, 240, 260}}, "EN 1999-1-1, table 3.2b, extruded",
-       "beside welds (heat-affected zone) 115 MPa yield, 175 MPa tensile strength: give the member's material that as "
-       "'allowable' where it is welded"},
+       "beside welds (heat-affected zone) 115 MPa yield, 175 MPa tensile strength", 115},
       {"6082-T6", alu_E, alu_nu, alu_rho, alu_alpha, {{5, 250, 290}, {15, 260, 310}}, "EN 1999-1-1, table 3.2b, extruded",
-       "beside welds (heat-affected zone) 125 MPa yield, 185 MPa tensile strength: give the member's material that as "
-       "'allowable' where it is welded"},
+       "beside welds (heat-affected zone) 125 MPa yield, 185 MPa tensile strength", 125},
       {"5083", alu_E, alu_nu, alu_rho, alu_alpha, {{50, 125, 275}}, "EN 1999-1-1, table 3.2a, plate in temper O or H111",
        "keeps its strength beside welds"},
       {"A36", 200, 0.3, 7850, 11.7e-6, {{203.2, 250, 400}}, "ASTM A36: 36 ksi, 58 ksi"},
@@ -97,6 +95,7 @@ Material made(const Grade& g) {
   for (const Step& s : g.steps) m.by_thickness.push_back({s.up_to * mm, stress(s.yield), stress(s.tensile)});
   m.yield = m.by_thickness.front().yield;
   m.tensile = m.by_thickness.front().tensile;
+  m.weld_yield = stress(g.weld_yield);
   m.source = g.source;
   m.note = g.note;
   if (m.name == "C24") m.G = 0.69 * GPa;

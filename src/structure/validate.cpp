@@ -152,7 +152,7 @@ class Checker {
     const SectionProperties& p = s_.section_of(m).properties();
     // Shear areas have six digits.
     const auto differ = [](double a, double b) { return std::abs(a - b) > 1e-6 * std::max(a, b); };
-    return differ(p.Iy.si(), p.Iz.si()) || (s_.analysis().shear && differ(p.Ay.si(), p.Az.si()));
+    return p.Iyz.si() != 0 || differ(p.Iy.si(), p.Iz.si()) || (s_.analysis().shear && differ(p.Ay.si(), p.Az.si()));
   }
 
   void check_supports() {

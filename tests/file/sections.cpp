@@ -78,6 +78,23 @@ TEST_CASE("A size that is not listed, and a section that twists, are noted") {
   CHECK_THAT(describe(said[1]), Contains("note: arm: the shear centre of section 'tube'"));
 }
 
+TEST_CASE("Aluminium is noted to be softer beside welds, until an allowable stress is given") {
+  const std::string text = test::replaced(cantilever(load), "material: S235", "material: 6082-T6");
+  const Problems notes = solve(read(text).structure).notes();
+  REQUIRE(notes.size() == 1);
+  CHECK_THAT(notes[0].text, Contains("arm: beside welds '6082-T6' yields at 125 MPa already"));
+  const std::string allowed = test::replaced(test::replaced(text, "material: 6082-T6", "material: welded"), "points:",
+                                             "materials: {welded: {like: 6082-T6, allowable: 110 MPa}}\npoints:");
+  const Solution solution = solve(read(allowed).structure);
+  CHECK(solution.notes().empty());
+  CHECK(*solution[0]["arm"].safety() == near(110e6 / solution[0]["arm"].von_mises()->value.si()));
+}
+
+TEST_CASE("In the plane an angle rolls by quarter turns only") {
+  const std::string text = test::replaced(cantilever(load, "L 80x80x8"), "material: S235", "material: S235, roll: 45 deg");
+  CHECK_THAT(refusal(text), Contains("rolled by 45 deg, section 'tube' would bend out of the plane"));
+}
+
 TEST_CASE("Wrong shapes and designations are told where they stand") {
   const auto [section, message] = GENERATE(table<std::string, std::string>(
       {{"IPE 210", "model.yaml:3:18: error: there is no IPE 210; the nearest is IPE 200"},
