@@ -246,7 +246,7 @@ class CaseText {
       stress(found.tension, 1);
       stress(found.compression, -1);
       stress(found.mises, 0);
-      const auto safety = m.safety();
+      const auto safety = found.mises ? m.safety_against(found.mises->value) : std::nullopt;
       const bool stressed = found.mises && show(found.mises->value.si(), u_.stress, stress_) != "0";
       cells.push_back(safety && stressed ? number(*safety, std::min(digits_, 3)) : "–");
       const Extreme sag = m.sag();

@@ -111,6 +111,8 @@ class MemberResult {
   // The material's allowable stress or yield strength over the worst von Mises stress. Nothing where either
   // is not known, or where there is no stress.
   std::optional<double> safety() const;
+  // The same against a stress that was found already.
+  std::optional<double> safety_against(Stress von_mises) const;
 
  private:
   Diagram diagram(Dimension d, double noise, std::size_t quantity) const;

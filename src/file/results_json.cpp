@@ -79,8 +79,9 @@ Json member_json(const Structure& structure, const MemberResult& m, const JsonOp
   // Unsigned, and zero at both ends.
   j["sag"] = {{"max", extreme_json(m.sag())}, {"min", {{"value", 0.0}, {"at", 0.0}}}};
   j["stress"] = {{"max", stress_json(m.max_stress())}, {"min", stress_json(m.min_stress())}};
-  j["von_mises"] = {{"max", stress_json(m.von_mises())}};
-  const auto safety = m.safety();
+  const auto worst = m.von_mises();
+  j["von_mises"] = {{"max", stress_json(worst)}};
+  const auto safety = worst ? m.safety_against(worst->value) : std::nullopt;
   j["safety"] = safety ? number(*safety) : Json(nullptr);
   j["joints"] = Json::array();
   for (const Joint& joint : m.joints()) {

@@ -184,13 +184,17 @@ std::optional<StressExtreme> MemberResult::von_mises() const {
 }
 
 std::optional<double> MemberResult::safety() const {
+  const auto worst = von_mises();
+  return worst ? safety_against(worst->value) : std::nullopt;
+}
+
+std::optional<double> MemberResult::safety_against(Stress von_mises) const {
   const Structure& s = data_->structure;
   const auto strength = s.material_of(member()).strength(s.section_of(member()).thickness());
-  const auto worst = von_mises();
   // A stress of rounding alone is no stress.
   constexpr double endless = 1e12;
-  if (!strength || !worst || !(worst->value.si() * endless > strength->si())) return std::nullopt;
-  return *strength / worst->value;
+  if (!strength || !(von_mises.si() * endless > strength->si())) return std::nullopt;
+  return *strength / von_mises;
 }
 
 const std::string& CaseResult::name() const {
