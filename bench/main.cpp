@@ -389,9 +389,9 @@ std::string processor() {
 }  // namespace
 
 int main(int argc, char** argv) {
-  const std::vector<std::pair<const char*, void (*)()>> parts = {{"sections", sections}, {"large", large_models},   {"small", small_models},
-                                                                 {"program", program},      {"cases", load_cases},
-                                                                 {"values", value_changes}, {"reading", reading}};
+  const std::vector<std::pair<const char*, void (*)()>> parts = {
+      {"sections", sections}, {"large", large_models},   {"small", small_models}, {"program", program},
+      {"cases", load_cases},  {"values", value_changes}, {"reading", reading}};
   const double memory = static_cast<double>(sysconf(_SC_PHYS_PAGES)) * static_cast<double>(sysconf(_SC_PAGESIZE));
   fmt::print("Measured on {:%Y-%m-%d}: {}, {} threads of it, one used; {:.0f} GB of memory; BLAS with one thread.\n\n",
              fmt::localtime(std::time(nullptr)), processor(), std::thread::hardware_concurrency(), memory / 1e9);

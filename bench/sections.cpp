@@ -38,8 +38,9 @@ std::string percent(double share) {
 }
 
 void convergence() {
-  fmt::print("\nRelative error of J (and of the shear area Ay) by fineness; against the closed form, or where there is none\n"
-             "against fineness 8.\n\n| outline | against | 1 | 2 | 4 |\n|---|---|--:|--:|--:|\n");
+  fmt::print(
+      "\nRelative error of J (and of the shear area Ay) by fineness; against the closed form, or where there is none\n"
+      "against fineness 8.\n\n| outline | against | 1 | 2 | 4 |\n|---|---|--:|--:|--:|\n");
   struct Case {
     const char* name;
     Shape shape;
@@ -64,32 +65,37 @@ void convergence() {
     std::string row = fmt::format("| {} | {} |", c.name, c.exact > 0 ? "closed form" : "fineness 8");
     for (const double fineness : {1.0, 2.0, 4.0}) {
       const SectionProperties p = Section(c.shape, fineness).properties();
-      row += fmt::format(" {} ({}) |", percent(p.J.si() / (c.exact > 0 ? c.exact : fine.J.si()) - 1), percent(p.Ay / fine.Ay - 1));
+      row += fmt::format(" {} ({}) |", percent(p.J.si() / (c.exact > 0 ? c.exact : fine.J.si()) - 1),
+                         percent(p.Ay / fine.Ay - 1));
     }
     fmt::print("{}\n", row);
   }
-  fmt::print("\nAn ellipse of half axes 50 and 20 mm, drawn with straight sides: the error of J is that of the drawing.\n\n"
-             "| corners | 12 | 24 | 48 | 96 |\n|---|--:|--:|--:|--:|\n| error |");
+  fmt::print(
+      "\nAn ellipse of half axes 50 and 20 mm, drawn with straight sides: the error of J is that of the drawing.\n\n"
+      "| corners | 12 | 24 | 48 | 96 |\n|---|--:|--:|--:|--:|\n| error |");
   const double exact = std::numbers::pi * std::pow(0.05 * 0.02, 3) / (0.05 * 0.05 + 0.02 * 0.02);
-  for (const int corners : {12, 24, 48, 96}) fmt::print(" {} |", percent(Section(polygon(0.05, 0.02, corners)).properties().J.si() / exact - 1));
+  for (const int corners : {12, 24, 48, 96})
+    fmt::print(" {} |", percent(Section(polygon(0.05, 0.02, corners)).properties().J.si() / exact - 1));
   fmt::print("\n");
 }
 
 }  // namespace
 
 void sections() {
-  fmt::print("\n## Sections\n\nAll that solving needs of one section (area, inertia, torsion, shear, shear centre, points of stress), once a section\n"
-             "whatever the number of members.\n\n| section | time |\n|---|--:|\n");
-  const std::vector<std::pair<const char*, Shape>> shapes = {{"round tube 48.3x3.2", RoundTube{48.3_mm, 3.2_mm}},
-                                                             {"square tube 60x4, sharp", SquareTube{60_mm, 4_mm}},
-                                                             {"SHS 60x60x4", profile("SHS 60x60x4")->section.shape()},
-                                                             {"SHS 300x300x6", profile("SHS 300x300x6")->section.shape()},
-                                                             {"IPE 200", profile("IPE 200")->section.shape()},
-                                                             {"UPN 200", profile("UPN 200")->section.shape()},
-                                                             {"L 100x50x8", profile("L 100x50x8")->section.shape()},
-                                                             {"angle 100x100x2, sharp", AngleProfile{100_mm, 100_mm, 2_mm}},
-                                                             {"drawn, 48 corners", polygon(0.05, 0.02, 48)},
-                                                             {"drawn, 200 corners", polygon(0.05, 0.02, 200)}};
+  fmt::print(
+      "\n## Sections\n\nAll that solving needs of one section (area, inertia, torsion, shear, shear centre, points of stress), once a section\n"
+      "whatever the number of members.\n\n| section | time |\n|---|--:|\n");
+  const std::vector<std::pair<const char*, Shape>> shapes = {
+      {"round tube 48.3x3.2", RoundTube{48.3_mm, 3.2_mm}},
+      {"square tube 60x4, sharp", SquareTube{60_mm, 4_mm}},
+      {"SHS 60x60x4", profile("SHS 60x60x4")->section.shape()},
+      {"SHS 300x300x6", profile("SHS 300x300x6")->section.shape()},
+      {"IPE 200", profile("IPE 200")->section.shape()},
+      {"UPN 200", profile("UPN 200")->section.shape()},
+      {"L 100x50x8", profile("L 100x50x8")->section.shape()},
+      {"angle 100x100x2, sharp", AngleProfile{100_mm, 100_mm, 2_mm}},
+      {"drawn, 48 corners", polygon(0.05, 0.02, 48)},
+      {"drawn, 200 corners", polygon(0.05, 0.02, 200)}};
   for (const auto& [name, shape] : shapes) fmt::print("| {} | {:.1f} ms |\n", name, seconds_of(shape, 1) * 1e3);
   convergence();
 }

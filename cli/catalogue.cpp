@@ -47,11 +47,11 @@ double bound(const std::string& option, const std::string& figure, const std::st
   const Dimension wanted = dimension_of(figure);
   if (!compatible(value->quantity.dimension, wanted))
     throw Wrong{fmt::format("--{}: {} was expected, as '{}', but '{}' is {}", option, name(wanted),
-                            figure == "mass"               ? "12 kg/m"
-                            : wanted == dimension::length  ? "80 mm"
-                            : wanted == Area::dimension()  ? "20 cm^2"
-                            : figure[0] == 'W'             ? "50 cm^3"
-                                                           : "200 cm^4",
+                            figure == "mass"              ? "12 kg/m"
+                            : wanted == dimension::length ? "80 mm"
+                            : wanted == Area::dimension() ? "20 cm^2"
+                            : figure[0] == 'W'            ? "50 cm^3"
+                                                          : "200 cm^4",
                             text, name(value->quantity.dimension))};
   return value->quantity.si;
 }
@@ -59,7 +59,8 @@ double bound(const std::string& option, const std::string& figure, const std::st
 Density density_of(const std::string& material) {
   if (material.empty()) return steel_density;
   const auto found = find_material(material);
-  if (!found) throw Wrong{fmt::format("there is no material '{}'{}", material, did_you_mean(material, material_names()))};
+  if (!found)
+    throw Wrong{fmt::format("there is no material '{}'{}", material, did_you_mean(material, material_names()))};
   return found->density;
 }
 
@@ -77,8 +78,10 @@ CatalogueSearch search_for(const CatalogueOptions& o) {
   }
   for (const std::string& figure : searched_figures()) {
     CatalogueSearch::Bound b{figure, {}, {}};
-    if (const auto it = o.bounds.find("min-" + figure); it != o.bounds.end()) b.min = bound(it->first, figure, it->second);
-    if (const auto it = o.bounds.find("max-" + figure); it != o.bounds.end()) b.max = bound(it->first, figure, it->second);
+    if (const auto it = o.bounds.find("min-" + figure); it != o.bounds.end())
+      b.min = bound(it->first, figure, it->second);
+    if (const auto it = o.bounds.find("max-" + figure); it != o.bounds.end())
+      b.max = bound(it->first, figure, it->second);
     if (b.min || b.max) s.bounds.push_back(b);
   }
   if (!o.sort.empty()) {
@@ -156,9 +159,12 @@ int run(CatalogueOptions o) {
       if (!p) throw Wrong{p.error() + did_you_mean(word, material_names())};
       profiles.push_back(std::move(p.value()));
     }
-    if (!materials.empty() && !profiles.empty()) throw Wrong{"profiles and materials are printed apart: ask for one of them"};
+    if (!materials.empty() && !profiles.empty())
+      throw Wrong{"profiles and materials are printed apart: ask for one of them"};
     if (!materials.empty())
-      return put(o.output, o.format == "json" ? materials_json(materials) : o.format == "csv" ? materials_csv(materials) : material_text(materials));
+      return put(o.output, o.format == "json"  ? materials_json(materials)
+                           : o.format == "csv" ? materials_csv(materials)
+                                               : material_text(materials));
     if (in_inches(profiles)) format.units.section = {"in", 0.0254};
     return print_profiles(o, profiles, format);
   }

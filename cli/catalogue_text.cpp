@@ -17,7 +17,9 @@ class Dimensions {
  public:
   explicit Dimensions(const NamedUnit& unit) : unit_(unit) {}
 
-  std::string operator()(const SquareTube& s) { return add("width", s.width).add("wall", s.wall).corners(s.corner, s.inside_corner, s.wall); }
+  std::string operator()(const SquareTube& s) {
+    return add("width", s.width).add("wall", s.wall).corners(s.corner, s.inside_corner, s.wall);
+  }
   std::string operator()(const RectangularTube& s) {
     return add("height", s.height).add("width", s.width).add("wall", s.wall).corners(s.corner, s.inside_corner, s.wall);
   }
@@ -32,11 +34,17 @@ class Dimensions {
     return text_;
   }
   std::string operator()(const AngleProfile& s) {
-    return add("height", s.height).add("width", s.width).add("wall", s.wall).add("root", s.root).add("toe", s.toe).text_;
+    return add("height", s.height)
+        .add("width", s.width)
+        .add("wall", s.wall)
+        .add("root", s.root)
+        .add("toe", s.toe)
+        .text_;
   }
   std::string operator()(const Outline& s) {
     std::size_t holes = s.holes.size();
-    return fmt::format("{} points{}", s.points.size(), holes == 0 ? "" : fmt::format(", {} hole{}", holes, holes == 1 ? "" : "s"));
+    return fmt::format("{} points{}", s.points.size(),
+                       holes == 0 ? "" : fmt::format(", {} hole{}", holes, holes == 1 ? "" : "s"));
   }
   std::string operator()(const GivenProperties&) { return "figures as given"; }
 
@@ -46,7 +54,9 @@ class Dimensions {
     return add("height", s.height).add("width", s.width).add("web", s.web).add("flange", s.flange).add("root", s.root);
   }
   Dimensions& add(const char* what, Length v) {
-    if (v.si() > 0) text_ += fmt::format("{}{} {} {}", text_.empty() ? "" : ", ", what, short_number(v.si() / unit_.si, 5), unit_.text);
+    if (v.si() > 0)
+      text_ +=
+          fmt::format("{}{} {} {}", text_.empty() ? "" : ", ", what, short_number(v.si() / unit_.si, 5), unit_.text);
     return *this;
   }
   std::string corners(Length corner, std::optional<Length> inside, Length wall) {
@@ -87,7 +97,11 @@ std::string profile_text(const Profile& p, const CatalogueFormat& format, int di
   text += fmt::format("{} kg/m{} ({} kg/m³)\n", number(mass_per_metre(p.section, format.density), digits), of,
                       short_number(format.density.si(), 6));
   if (!p.note.empty()) text += fmt::format("note: {}\n", p.note);
-  Table table({{"figure", "", Align::left}, {"here", "", Align::left}, {"in tables", "", Align::left}, {"value", ""}, {"unit", "", Align::left}});
+  Table table({{"figure", "", Align::left},
+               {"here", "", Align::left},
+               {"in tables", "", Align::left},
+               {"value", ""},
+               {"unit", "", Align::left}});
   for (const SectionFigure& f : section_figures()) {
     const auto v = f.value(p.section);
     if (!v) continue;
@@ -95,20 +109,25 @@ std::string profile_text(const Profile& p, const CatalogueFormat& format, int di
     // Dimensions as on a drawing, without the zeros at their end.
     const bool drawn = f.name == "height" || f.name == "width" || f.name == "thickness";
     table.row({f.what, f.name, f.table_name,
-               drawn ? short_number(*v / unit.si, 6) : shown(*v, unit, size_of(p.section, f.dimension), digits), unit.text});
+               drawn ? short_number(*v / unit.si, 6) : shown(*v, unit, size_of(p.section, f.dimension), digits),
+               unit.text});
   }
   text += "\n" + table.text();
   if (p.torsion) {
     const SectionFigure& J = *find_section_figure("J");
     const SectionFigure& Wt = *find_section_figure("Wt");
     const NamedUnit uj = unit_for_section(J, format.units), uw = unit_for_section(Wt, format.units);
-    text += fmt::format("\n{}: It = {} {}, Wt = {} {}.\n", p.torsion->formula, number(p.torsion->J.si() / uj.si, digits), uj.text,
-                        number(p.torsion->Wt.si() / uw.si, digits), uw.text);
+    text +=
+        fmt::format("\n{}: It = {} {}, Wt = {} {}.\n", p.torsion->formula, number(p.torsion->J.si() / uj.si, digits),
+                    uj.text, number(p.torsion->Wt.si() / uw.si, digits), uw.text);
     const bool used = p.section.properties().J == p.torsion->J;
     const double exact = Section(p.section.shape()).properties().J.si();
-    text += used ? fmt::format("The standard's torsion constant is the one that counts here; the exact one of this outline is {} {}.\n",
-                               number(exact / uj.si, digits), uj.text)
-                 : "These formulas are approximate; the figures above are the exact ones of this outline.\n";
+    text +=
+        used
+            ? fmt::format(
+                  "The standard's torsion constant is the one that counts here; the exact one of this outline is {} {}.\n",
+                  number(exact / uj.si, digits), uj.text)
+            : "These formulas are approximate; the figures above are the exact ones of this outline.\n";
   }
   text += "\nHere y is up and z to the right, seen along the member; section tables call them z and y.\n";
   return text;
@@ -134,8 +153,9 @@ std::string profile_list(const std::vector<Profile>& profiles, const CatalogueFo
     table.row(std::move(row));
   }
   std::string text = table.text("");
-  text += fmt::format("\n{} profile{}. Iz is bending upright: section tables call it Iy, and Wz Wel,y. corvex catalogue 'NAME' tells all of one.\n",
-                      profiles.size(), profiles.size() == 1 ? "" : "s");
+  text += fmt::format(
+      "\n{} profile{}. Iz is bending upright: section tables call it Iy, and Wz Wel,y. corvex catalogue 'NAME' tells all of one.\n",
+      profiles.size(), profiles.size() == 1 ? "" : "s");
   return text;
 }
 
@@ -144,9 +164,9 @@ std::string material_text(const std::vector<Material>& materials) {
   for (const Material& m : materials) {
     if (!text.empty()) text += "\n";
     text += fmt::format("{}, {}\n", m.name, m.source);
-    text += fmt::format("  E {} GPa, G {} GPa, Poisson's ratio {}, density {} kg/m³, expansion {} µm/(m·K)\n", short_number(m.E.in(GPa), 4),
-                        short_number(m.shear_modulus().in(GPa), 4), m.poisson, short_number(m.density.si(), 5),
-                        short_number(m.expansion.si() * 1e6, 4));
+    text += fmt::format("  E {} GPa, G {} GPa, Poisson's ratio {}, density {} kg/m³, expansion {} µm/(m·K)\n",
+                        short_number(m.E.in(GPa), 4), short_number(m.shear_modulus().in(GPa), 4), m.poisson,
+                        short_number(m.density.si(), 5), short_number(m.expansion.si() * 1e6, 4));
     Table table({{"thickness up to", "mm"}, {"yield", "MPa"}, {"tensile strength", "MPa"}});
     const auto mpa = [](const std::optional<Stress>& s) { return s ? short_number(s->in(MPa), 4) : std::string("–"); };
     for (const Strength& s : m.by_thickness)
@@ -158,18 +178,28 @@ std::string material_text(const std::vector<Material>& materials) {
 }
 
 std::string contents_text(const std::vector<Material>& materials) {
-  Table series({{"series", "", Align::left}, {"", "", Align::left}, {"standard", "", Align::left}, {"written", "", Align::left}});
+  Table series({{"series", "", Align::left},
+                {"", "", Align::left},
+                {"standard", "", Align::left},
+                {"written", "", Align::left}});
   for (const ProfileSeries& s : profile_series()) series.row({s.name, s.what, s.standard, s.example});
   std::string text = "Profiles\n" + series.text();
   text +=
       "\n  Heights come first. Any size of a tube or bar will do; one that is not listed says so. Inches: 'SHS 4x4x1/4 in'.\n"
       "  One with all its figures: corvex catalogue 'IPE 200'. Those of a series: --series SHS.\n"
       "  A search: --series SHS --min-Iz '200 cm^4' --sort mass\n";
-  Table table({{"material", "", Align::left}, {"E", "GPa"}, {"density", "kg/m³"}, {"yield", "MPa"}, {"tensile", "MPa"}, {"source", "", Align::left}});
+  Table table({{"material", "", Align::left},
+               {"E", "GPa"},
+               {"density", "kg/m³"},
+               {"yield", "MPa"},
+               {"tensile", "MPa"},
+               {"source", "", Align::left}});
   const auto mpa = [](const std::optional<Stress>& s) { return s ? short_number(s->in(MPa), 4) : std::string("–"); };
   for (const Material& m : materials)
-    table.row({m.name, short_number(m.E.in(GPa), 4), short_number(m.density.si(), 5), mpa(m.yield), mpa(m.tensile), m.source});
-  return text + "\nMaterials (strengths of the thinnest walls; corvex catalogue S355 tells the others)\n" + table.text();
+    table.row({m.name, short_number(m.E.in(GPa), 4), short_number(m.density.si(), 5), mpa(m.yield), mpa(m.tensile),
+               m.source});
+  return text + "\nMaterials (strengths of the thinnest walls; corvex catalogue S355 tells the others)\n" +
+         table.text();
 }
 
 }  // namespace corvex::cli

@@ -63,7 +63,7 @@ int solve(const SolveOptions& o, bool hand_only) {
 
 // Verbs that the design names; "not built yet" is another answer than "unknown".
 const std::vector<std::string> built = {"solve", "verify", "catalogue", "demo"};
-const std::vector<std::string> planned = {"new",    "inspect", "trace",  "derive",  "compare",
+const std::vector<std::string> planned = {"new",    "inspect", "trace",  "derive", "compare",
                                           "choose", "draw",    "report", "convert"};
 
 // A word where a verb should stand that is none.
@@ -80,23 +80,34 @@ std::string wrong_verb(int argc, char** argv) {
 }
 
 void add_catalogue(CLI::App& verb, corvex::cli::CatalogueOptions& o) {
-  verb.add_option("WHAT", o.what,
-                  "designations (\"IPE 200\") or materials (S355) to print with all figures; or a model file, and names of "
-                  "its sections")
+  verb.add_option(
+          "WHAT", o.what,
+          "designations (\"IPE 200\") or materials (S355) to print with all figures; or a model file, and names of "
+          "its sections")
       ->type_name("")
       ->expected(0, 1000);
-  verb.add_option("--series", o.series, "list only these series: SHS, IPE, …")->type_name("NAME")->delimiter(',')->allow_extra_args(false);
+  verb.add_option("--series", o.series, "list only these series: SHS, IPE, …")
+      ->type_name("NAME")
+      ->delimiter(',')
+      ->allow_extra_args(false);
   for (const std::string& figure : corvex::cli::searched_figures()) {
     verb.add_option("--min-" + figure, o.bounds["min-" + figure], "at least this: a quantity, as \"200 cm^4\"")
         ->type_name("Q");
     verb.add_option("--max-" + figure, o.bounds["max-" + figure], "at most this")->type_name("Q");
   }
-  verb.add_option("--sort", o.sort, "least first: " + fmt::format("{}", fmt::join(corvex::cli::searched_figures(), ", ")))
+  verb.add_option("--sort", o.sort,
+                  "least first: " + fmt::format("{}", fmt::join(corvex::cli::searched_figures(), ", ")))
       ->type_name("FIGURE");
   verb.add_option("--material", o.material, "for the mass per metre; steel if not given")->type_name("NAME");
   verb.add_flag("--json", o.json, "as JSON, in SI units at full precision");
-  verb.add_option("--format", o.format, "table, json or csv")->check(CLI::IsMember({"table", "json", "csv"}))->type_name("KIND")->capture_default_str();
-  verb.add_option("--digits", o.digits, "significant digits in the tables")->check(CLI::Range(1, 15))->type_name("N")->capture_default_str();
+  verb.add_option("--format", o.format, "table, json or csv")
+      ->check(CLI::IsMember({"table", "json", "csv"}))
+      ->type_name("KIND")
+      ->capture_default_str();
+  verb.add_option("--digits", o.digits, "significant digits in the tables")
+      ->check(CLI::Range(1, 15))
+      ->type_name("N")
+      ->capture_default_str();
   verb.add_option("-o,--output", o.output, "write to this file instead of standard output")->type_name("FILE");
 }
 

@@ -1,15 +1,17 @@
 // Corvex: profiles of open standards, by their designation.
 //
-// Figures are computed from the standards' nominal dimensions and radii, never typed in. Heights come first; any size of a
-// tube or bar is valid, and one outside of its standard's list says so.
+// Figures are computed from the standards' nominal dimensions and radii, never typed in. Heights come first; any size
+// of a tube or bar is valid, and one outside of its standard's list says so.
 //
 //     const auto beam = corvex::profile("IPE 200");
 //     fmt::print("{:.0f} cm4\n", beam->section.area_properties().Iz.in(corvex::cm4));   // 1943 cm4
-//     fmt::print("{}\n", corvex::profile("SHS 61x61x4")->note);   // not in the list of EN 10219-2; the nearest there is SHS 60x60x4
+//     const auto odd = corvex::profile("SHS 61x61x4");
+//     fmt::print("{}\n", odd->listed ? "listed" : "not listed");   // not listed
 //
-// Sources: IPE, HEA, HEB, HEM EN 10365; UPE, UPN DIN 1026-2 and -1 as in EN 10365; angles EN 10056-1; hollow sections EN
-// 10210-2 (hot finished) and EN 10219-2 (cold formed), with their corner radii and their formula for the torsion constant
-// (annexes A and B); pipes ASME B36.10M and EN 10255; inch tubes of ASTM A500 with outside corners of twice the wall.
+// Sources: IPE, HEA, HEB, HEM EN 10365; UPE, UPN DIN 1026-2 and -1 as in EN 10365; angles EN 10056-1; hollow sections
+// EN 10210-2 (hot finished) and EN 10219-2 (cold formed), with their corner radii and their formula for the torsion
+// constant (annexes A and B); pipes ASME B36.10M and EN 10255; inch tubes of ASTM A500 with outside corners of twice
+// the wall.
 #pragma once
 
 #include <string>
@@ -40,8 +42,8 @@ struct Profile {
   std::optional<StandardTorsion> torsion;
 };
 
-// "IPE 200", "SHS 60x60x4", "RHS 100x50x5", "CHS 48.3x3.2", "L 100x50x8", "FLAT 80x10", "SHS 4x4x1/4 in", "PIPE DN50 SCH40".
-// An error tells what was expected and the nearest right word.
+// "IPE 200", "SHS 60x60x4", "RHS 100x50x5", "CHS 48.3x3.2", "L 100x50x8", "FLAT 80x10", "SHS 4x4x1/4 in", "PIPE DN50
+// SCH40". An error tells what was expected and the nearest right word.
 Expected<Profile, std::string> profile(std::string_view designation);
 
 struct ProfileSeries {

@@ -5,7 +5,8 @@
 //     fmt::print("{:.0f} MPa\n", frame_steel.strength()->in(corvex::MPa));   // 225 MPa
 //
 // Built-in materials carry their source and, where the standard has it, strengths by thickness. E, Poisson's ratio,
-// density and expansion: steels EN 1993-1-1, 3.2.6; stainless EN 10088-1; aluminium EN 1999-1-1, 3.2.5; others as named.
+// density and expansion: steels EN 1993-1-1, 3.2.6; stainless EN 10088-1; aluminium EN 1999-1-1, 3.2.5; others as
+// named.
 #pragma once
 
 #include <optional>

@@ -7,11 +7,11 @@
 // Figures and their sources (docs/theory.md, "Cross-sections"):
 //   A, Iy, Iz, Iyz, W  exact, by integration along the outline.
 //   J, shear stress    round shapes: polar moment, exact. Rectangle: Saint-Venant's series (Timoshenko and Goodier,
-//   of torsion         Theory of Elasticity, art. 109), summed to machine precision. All others: the warping function of
-//   the outline by a boundary integral equation; the tests hold J to 1e-5 of closed forms.
-//   Ay, Az             shear areas from the energy of the shear stress without Poisson's ratio: rectangle 5/6 A, circle
-//   9/10 A (Gere and Timoshenko, Mechanics of Materials, ch. 12), round tubes by the exact solution of the ring (1/2 A
-//   when thin), all others by the same boundary integral equation, to 1e-5.
+//   of torsion         Theory of Elasticity, art. 109), summed to machine precision. All others: the warping function
+//   of the outline by a boundary integral equation; the tests hold J to 1e-5 of closed forms. Ay, Az             shear
+//   areas from the energy of the shear stress without Poisson's ratio: rectangle 5/6 A, circle 9/10 A (Gere and
+//   Timoshenko, Mechanics of Materials, ch. 12), round tubes by the exact solution of the ring (1/2 A when thin), all
+//   others by the same boundary integral equation, to 1e-5.
 //
 //     const corvex::Section leg = corvex::SquareTube{.width = 60_mm, .wall = 4_mm};
 //     fmt::print("{:.2f} cm4\n", leg.properties().Iz.in(corvex::cm4));   // 47.07 cm4
@@ -27,8 +27,8 @@
 
 namespace corvex {
 
-// Every dimension has an initialiser, so that naming only some of them is no warning under -Wextra. A radius of zero is a
-// sharp corner.
+// Every dimension has an initialiser, so that naming only some of them is no warning under -Wextra. A radius of zero is
+// a sharp corner.
 struct SquareTube {
   Length width{}, wall{};
   Length corner{};  // outside radius
@@ -105,8 +105,8 @@ struct SectionProperties {
   SectionModulus Wy, Wz;
   // Exactly zero for sections that are symmetric about y or z.
   SecondMoment Iyz;
-  // Principal second moments, the larger one first: I1 = ∫u² dA along the axis u that lies at `principal` from y towards
-  // z; shear areas for forces along u and square to it.
+  // Principal second moments, the larger one first: I1 = ∫u² dA along the axis u that lies at `principal` from y
+  // towards z; shear areas for forces along u and square to it.
   SecondMoment I1, I2;
   Angle principal;
   Area A1, A2;
@@ -129,7 +129,7 @@ struct SectionDetails {
 // A point of the outline at which stress is evaluated, and the shear stress there along the outline (the direction is a
 // unit vector). With the signs of docs/theory.md tau = vy·Vy + vz·Vz + t·T.
 struct StressPoint {
-  double y = 0, z = 0;    // m
+  double y = 0, z = 0;  // m
   double direction_y = 0, direction_z = 0;
   double vy = 0, vz = 0;  // 1/m²
   double t = 0;           // 1/m³
@@ -176,8 +176,8 @@ class Section {
   requires std::is_constructible_v<Shape, S> Section(const S& shape) : Section(Shape(shape)) {}  // NOLINT
 
   const Shape& shape() const;
-  // What material standards go by: the wall, the thickest flange, the diameter or lesser side of a bar; of an outline the
-  // largest circle that fits into it. Zero for given properties.
+  // What material standards go by: the wall, the thickest flange, the diameter or lesser side of a bar; of an outline
+  // the largest circle that fits into it. Zero for given properties.
   Length thickness() const;
   // Zero if the shape cannot exist, as are all properties.
   const AreaProperties& area_properties() const;

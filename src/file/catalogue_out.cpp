@@ -34,7 +34,8 @@ Json section_json(const Profile& p, Density density, bool whole) {
   j["mass_per_metre"] = number(mass_per_metre(p.section, density));
   for (const SectionFigure& f : section_figures())
     if (whole || is_quick(f)) j[f.name] = number(f.value(p.section));
-  if (p.torsion) j["standard_torsion"] = {{"J", p.torsion->J.si()}, {"Wt", p.torsion->Wt.si()}, {"formula", p.torsion->formula}};
+  if (p.torsion)
+    j["standard_torsion"] = {{"J", p.torsion->J.si()}, {"Wt", p.torsion->Wt.si()}, {"formula", p.torsion->formula}};
   return j;
 }
 
@@ -66,7 +67,8 @@ std::string catalogue_csv(const std::vector<Profile>& profiles, const CatalogueF
     if (format.whole || is_quick(f)) text += fmt::format(",{} [{}]", f.name, unit_for_section(f, format.units).text);
   text += ",note\n";
   for (const Profile& p : profiles) {
-    text += fmt::format("{},{},{:.8g}", cell(p.designation), cell(p.standard), mass_per_metre(p.section, format.density));
+    text +=
+        fmt::format("{},{},{:.8g}", cell(p.designation), cell(p.standard), mass_per_metre(p.section, format.density));
     for (const SectionFigure& f : section_figures()) {
       if (!format.whole && !is_quick(f)) continue;
       const auto v = f.value(p.section);
@@ -81,12 +83,20 @@ namespace {
 
 Json material_json(const Material& m) {
   const auto stress = [](const std::optional<Stress>& s) { return s ? Json(s->si()) : Json(nullptr); };
-  Json j = {{"name", m.name},       {"source", m.source},           {"E", m.E.si()},          {"G", m.shear_modulus().si()},
-            {"poisson", m.poisson}, {"density", m.density.si()},    {"expansion", m.expansion.si()}, {"yield", stress(m.yield)},
+  Json j = {{"name", m.name},
+            {"source", m.source},
+            {"E", m.E.si()},
+            {"G", m.shear_modulus().si()},
+            {"poisson", m.poisson},
+            {"density", m.density.si()},
+            {"expansion", m.expansion.si()},
+            {"yield", stress(m.yield)},
             {"tensile", stress(m.tensile)}};
   Json& steps = j["by_thickness"] = Json::array();
   for (const Strength& s : m.by_thickness)
-    steps.push_back({{"up_to", s.up_to.si() < 1000 ? Json(s.up_to.si()) : Json(nullptr)}, {"yield", stress(s.yield)}, {"tensile", stress(s.tensile)}});
+    steps.push_back({{"up_to", s.up_to.si() < 1000 ? Json(s.up_to.si()) : Json(nullptr)},
+                     {"yield", stress(s.yield)},
+                     {"tensile", stress(s.tensile)}});
   if (m.weld_yield) j["weld_yield"] = m.weld_yield->si();
   if (!m.note.empty()) j["note"] = m.note;
   return j;
@@ -117,9 +127,10 @@ std::string materials_csv(const std::vector<Material>& materials) {
   const auto mpa = [](const std::optional<Stress>& s) { return s ? fmt::format("{:.6g}", s->in(MPa)) : std::string(); };
   for (const Material& m : materials)
     for (const Strength& s : m.by_thickness)
-      text += fmt::format("{},{},{:.6g},{},{:.6g},{:.6g},{},{},{},{}\n", cell(m.name), cell(m.source), m.E.in(MPa), m.poisson,
-                          m.density.si(), m.expansion.si(), s.up_to.si() < 1000 ? fmt::format("{:.6g}", s.up_to.in(mm)) : "",
-                          mpa(s.yield), mpa(s.tensile), cell(m.note));
+      text += fmt::format("{},{},{:.6g},{},{:.6g},{:.6g},{},{},{},{}\n", cell(m.name), cell(m.source), m.E.in(MPa),
+                          m.poisson, m.density.si(), m.expansion.si(),
+                          s.up_to.si() < 1000 ? fmt::format("{:.6g}", s.up_to.in(mm)) : "", mpa(s.yield),
+                          mpa(s.tensile), cell(m.note));
   return text;
 }
 

@@ -73,8 +73,11 @@ std::optional<Shape> Reader::read_shape(const Node& name, const Node& n) {
       return IProfile{dimension("height"), dimension("width"), dimension("web"), dimension("flange"), radius("root")};
     case 6:
       keys({{"height"}, {"width"}, {"web"}, {"flange"}, {"root"}});
-      return Channel{.height = dimension("height"), .width = dimension("width"), .web = dimension("web"),
-                     .flange = dimension("flange"), .root = radius("root")};
+      return Channel{.height = dimension("height"),
+                     .width = dimension("width"),
+                     .web = dimension("web"),
+                     .flange = dimension("flange"),
+                     .root = radius("root")};
     case 7:
       keys({{"height"}, {"width"}, {"wall"}, {"root"}, {"toe"}});
       return AngleProfile{dimension("height"), dimension("width"), dimension("wall"), radius("root"), radius("toe")};
@@ -104,9 +107,11 @@ std::vector<Outline::Point> Reader::outline_points(const Node& n, std::string_vi
 std::optional<Shape> Reader::read_outline(const Node& name, const Node& n) {
   const std::string where = fmt::format("section '{}' (outline)", name.text);
   Outline outline;
-  if (const Node* points = need(n, "points", name, where)) outline.points = outline_points(*points, "the points of an outline");
+  if (const Node* points = need(n, "points", name, where))
+    outline.points = outline_points(*points, "the points of an outline");
   if (const Node* holes = tree_->find(n, "holes"); holes && is_list(*holes, "the holes of an outline"))
-    for (const Node& hole : tree_->children(*holes)) outline.holes.push_back(outline_points(hole, "the points of a hole"));
+    for (const Node& hole : tree_->children(*holes))
+      outline.holes.push_back(outline_points(hole, "the points of a hole"));
   return outline;
 }
 
@@ -136,6 +141,5 @@ std::optional<Shape> Reader::read_properties(const Node& name, const Node& n) {
   p.Az = as(Area(), given("Az", 2, "a shear area", "6.4 cm^2"));
   return p;
 }
-
 
 }  // namespace corvex::file

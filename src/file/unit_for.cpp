@@ -9,8 +9,8 @@ namespace corvex {
 namespace {
 
 NamedUnit raised(const NamedUnit& unit, int power) {
-  static const char* powers[] = {"", "", "²", "³", "⁴", "⁵", "⁶"};
-  if (power < 1 || power > 6) return {unit.text + "^" + std::to_string(power), std::pow(unit.si, power)};
+  static const char* powers[] = {"", "", "²", "³", "⁴", "⁵", "⁶", "⁷", "⁸"};
+  if (power < 1 || power > 8) return {unit.text + "^" + std::to_string(power), std::pow(unit.si, power)};
   return {unit.text + powers[power], std::pow(unit.si, power)};
 }
 
@@ -30,7 +30,7 @@ NamedUnit unit_for(const Dimension& d, const ModelUnits& u) {
   if (d == dimension::stress) return u.stress;
   if (d == dimension::mass) return u.mass;
   if (d == dimension::moment) return u.moment;
-  if (mass == 0 && time == 0 && temperature == 0 && angle == 0 && whole && length >= 2 && length <= 6)
+  if (mass == 0 && time == 0 && temperature == 0 && angle == 0 && whole && length >= 2 && length <= 8)
     return raised(u.section, static_cast<int>(length));
   if (mass == 1 && time == -2 && temperature == 0 && angle == 0 && whole) {
     const int levers = static_cast<int>(length) - 1;

@@ -30,8 +30,10 @@ void straighten(CoursePiece& p, const Vector12& own, double length) {
 // turn as forces and movements do.
 void turn_back(CoursePiece& p, double turn) {
   const double c = std::cos(turn), s = std::sin(turn);
-  for (const auto& [along_y, along_z] : {std::pair{&CoursePiece::Vy, &CoursePiece::Vz}, {&CoursePiece::Mz, &CoursePiece::My},
-                                        {&CoursePiece::v, &CoursePiece::w}, {&CoursePiece::slope_y, &CoursePiece::slope_z}}) {
+  for (const auto& [along_y, along_z] : {std::pair{&CoursePiece::Vy, &CoursePiece::Vz},
+                                         {&CoursePiece::Mz, &CoursePiece::My},
+                                         {&CoursePiece::v, &CoursePiece::w},
+                                         {&CoursePiece::slope_y, &CoursePiece::slope_z}}) {
     const solver::Polynomial u = p.*along_y, v = p.*along_z;
     p.*along_y = u * c - v * s;
     p.*along_z = u * s - v * -c;

@@ -44,8 +44,8 @@ Polynomial combine(std::initializer_list<std::pair<double, const Polynomial*>> t
 // Between which values a polynomial stays on [0, h]: the least and the largest of its coefficients in Bernstein's form.
 std::pair<double, double> range(const Polynomial& p, double h) {
   // binomial(i, k)/binomial(5, k)
-  static constexpr double share[6][6] = {{1, 0, 0, 0, 0, 0},           {1, 0.2, 0, 0, 0, 0},      {1, 0.4, 0.1, 0, 0, 0},
-                                         {1, 0.6, 0.3, 0.1, 0, 0},     {1, 0.8, 0.6, 0.4, 0.2, 0}, {1, 1, 1, 1, 1, 1}};
+  static constexpr double share[6][6] = {{1, 0, 0, 0, 0, 0},       {1, 0.2, 0, 0, 0, 0},       {1, 0.4, 0.1, 0, 0, 0},
+                                         {1, 0.6, 0.3, 0.1, 0, 0}, {1, 0.8, 0.6, 0.4, 0.2, 0}, {1, 1, 1, 1, 1, 1}};
   double power[6], low = p.c[0], high = p.c[0];
   power[0] = p.c[0];
   double x = 1;
@@ -130,8 +130,8 @@ StressCourse::StressCourse(const Structure& structure, const Member& member, con
   }
 }
 
-// Held in its plane a section bends as if its product of inertia were none; the plane's other half of the stress stays with
-// what holds it.
+// Held in its plane a section bends as if its product of inertia were none; the plane's other half of the stress stays
+// with what holds it.
 void StressCourse::add_points(const StressMap& map, const SectionProperties& p, bool held) {
   const double Iy = p.Iy.si(), Iz = p.Iz.si(), Iyz = held ? 0 : p.Iyz.si(), D = Iy * Iz - Iyz * Iyz;
   for (const StressPoint& s : map.points)
@@ -180,7 +180,8 @@ std::optional<StressExtreme> StressCourse::von_mises() const {
   if (lines_.empty() || !shear_known_) return std::nullopt;
   BestStress best;
   const auto parts = [](const Line& l, const CoursePiece& p) {
-    return std::pair(combine({{l.n, &p.N}, {l.my, &p.My}, {l.mz, &p.Mz}}), combine({{l.vy, &p.Vy}, {l.vz, &p.Vz}, {l.t, &p.T}}));
+    return std::pair(combine({{l.n, &p.N}, {l.my, &p.My}, {l.mz, &p.Mz}}),
+                     combine({{l.vy, &p.Vy}, {l.vz, &p.Vz}, {l.t, &p.T}}));
   };
   const auto mises = [](double sigma, double tau) { return std::sqrt(sigma * sigma + 3 * tau * tau); };
   for (const CoursePiece& p : inner_.pieces)

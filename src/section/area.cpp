@@ -53,25 +53,31 @@ AreaMoments area_moments(const Region& region) {
   const Complex origin = region.contours.front().front().from;
   here.move(-origin);
   m.A = over_edges(here, [](const Edge& e) { return over_height(e, [](Complex p) { return y(p); }); });
-  const double Sz = over_edges(here, [](const Edge& e) { return over_height(e, [](Complex p) { return y(p) * y(p) / 2; }); });
-  const double Sy = over_edges(here, [](const Edge& e) { return over_width(e, [](Complex p) { return z(p) * z(p) / 2; }); });
+  const double Sz =
+      over_edges(here, [](const Edge& e) { return over_height(e, [](Complex p) { return y(p) * y(p) / 2; }); });
+  const double Sy =
+      over_edges(here, [](const Edge& e) { return over_width(e, [](Complex p) { return z(p) * z(p) / 2; }); });
   const Complex centre(Sy / m.A, Sz / m.A);
   m.centroid = origin + centre;
   here.move(-centre);
-  m.Iz = over_edges(here, [](const Edge& e) { return over_height(e, [](Complex p) { return std::pow(y(p), 3) / 3; }); });
+  m.Iz =
+      over_edges(here, [](const Edge& e) { return over_height(e, [](Complex p) { return std::pow(y(p), 3) / 3; }); });
   m.Iy = over_edges(here, [](const Edge& e) { return over_width(e, [](Complex p) { return std::pow(z(p), 3) / 3; }); });
-  m.Iyz = over_edges(here, [](const Edge& e) { return over_height(e, [](Complex p) { return y(p) * y(p) * z(p) / 2; }); });
+  m.Iyz =
+      over_edges(here, [](const Edge& e) { return over_height(e, [](Complex p) { return y(p) * y(p) * z(p) / 2; }); });
   return m;
 }
 
 FourthMoments fourth_moments(const Region& region) {
   FourthMoments m;
-  m.yyyy = over_edges(region, [](const Edge& e) { return over_height(e, [](Complex p) { return std::pow(y(p), 5) / 5; }); });
-  m.yyyz =
-      over_edges(region, [](const Edge& e) { return over_height(e, [](Complex p) { return std::pow(y(p), 4) / 4 * z(p); }); });
-  m.zzzy =
-      over_edges(region, [](const Edge& e) { return over_width(e, [](Complex p) { return std::pow(z(p), 4) / 4 * y(p); }); });
-  m.zzzz = over_edges(region, [](const Edge& e) { return over_width(e, [](Complex p) { return std::pow(z(p), 5) / 5; }); });
+  m.yyyy =
+      over_edges(region, [](const Edge& e) { return over_height(e, [](Complex p) { return std::pow(y(p), 5) / 5; }); });
+  m.yyyz = over_edges(
+      region, [](const Edge& e) { return over_height(e, [](Complex p) { return std::pow(y(p), 4) / 4 * z(p); }); });
+  m.zzzy = over_edges(
+      region, [](const Edge& e) { return over_width(e, [](Complex p) { return std::pow(z(p), 4) / 4 * y(p); }); });
+  m.zzzz =
+      over_edges(region, [](const Edge& e) { return over_width(e, [](Complex p) { return std::pow(z(p), 5) / 5; }); });
   return m;
 }
 
@@ -79,7 +85,8 @@ Extent extent(const Region& region) {
   const Complex first = region.contours.front().front().from;
   Extent x{first.imag(), first.imag(), first.real(), first.real()};
   const auto meet = [&](Complex p) {
-    x = {std::min(x.bottom, p.imag()), std::max(x.top, p.imag()), std::min(x.left, p.real()), std::max(x.right, p.real())};
+    x = {std::min(x.bottom, p.imag()), std::max(x.top, p.imag()), std::min(x.left, p.real()),
+         std::max(x.right, p.real())};
   };
   for (const Contour& c : region.contours)
     for (const Edge& e : c) {

@@ -51,7 +51,8 @@ std::string expected(const Series& s) {
 // "not in the list of EN 10219-2; the nearest there is SHS 60x60x4".
 void unlisted(Profile& p, const std::string& nearest) {
   p.listed = false;
-  p.note = fmt::format("not in the list of {}; the nearest there is {}", p.standard.substr(0, p.standard.find(',')), nearest);
+  p.note = fmt::format("not in the list of {}; the nearest there is {}", p.standard.substr(0, p.standard.find(',')),
+                       nearest);
 }
 
 // Named sizes ----------------------------------------------------------------------------------------------------
@@ -90,8 +91,9 @@ Series i_series(const char* name, const char* what, const std::vector<ISize>& si
   return {{name, what, "EN 10365", example},
           [&sizes](const Series& s, const Designation& d) {
             return size_of(s, sizes, d, [&](const ISize& i) {
-              Profile p = profile_of(s, fmt::format("{} {}", s.info.name, plain(i.size)),
-                                     IProfile{mm_of(i.height), mm_of(i.width), mm_of(i.web), mm_of(i.flange), mm_of(i.root)});
+              Profile p =
+                  profile_of(s, fmt::format("{} {}", s.info.name, plain(i.size)),
+                             IProfile{mm_of(i.height), mm_of(i.width), mm_of(i.web), mm_of(i.flange), mm_of(i.root)});
               p.torsion = table_torsion(i);
               return p;
             });
@@ -106,8 +108,8 @@ Series channel_series(const char* name, const char* what, const char* standard, 
             return size_of(s, sizes, d, [&](const ChannelSize& c) {
               Channel shape{mm_of(c.height), mm_of(c.width), mm_of(c.web), mm_of(c.flange), mm_of(c.root)};
               if (c.toe > 0) {
-                // Up to 300 mm the flanges slope by 8 % and are measured at half their width, beyond by 5 %, at half of what
-                // stands out.
+                // Up to 300 mm the flanges slope by 8 % and are measured at half their width, beyond by 5 %, at half of
+                // what stands out.
                 shape.toe = mm_of(c.toe);
                 shape.slope = c.height <= 300 ? 0.08 : 0.05;
                 shape.flange_at = mm_of(c.height <= 300 ? c.width / 2 : (c.width - c.web) / 2);
@@ -142,7 +144,8 @@ Outcome make_angle(const Series& s, const Designation& d) {
   // Where the radius of the nearest size is too large for another one, as much as fits.
   const double root = least == 0 ? best->root : std::max(0.0, std::min(best->root, 0.6 * (narrow - t)));
   const double toe = std::min(root / 2, t);
-  Profile p = profile_of(s, by_sizes("L", {h, b, t}), AngleProfile{mm_of(h), mm_of(b), mm_of(t), mm_of(root), mm_of(toe)});
+  Profile p =
+      profile_of(s, by_sizes("L", {h, b, t}), AngleProfile{mm_of(h), mm_of(b), mm_of(t), mm_of(root), mm_of(toe)});
   if (least > 0) {
     const std::string nearest = by_sizes("L", {best->height, best->width, best_wall});
     unlisted(p, nearest);
@@ -191,8 +194,8 @@ std::string inch_size(double v) {
 }
 
 // The nearest of a list, and how far it is.
-std::pair<std::array<double, 3>, double> nearest_hollow(const std::vector<HollowSize>& list, bool square, double h, double b,
-                                                        double t) {
+std::pair<std::array<double, 3>, double> nearest_hollow(const std::vector<HollowSize>& list, bool square, double h,
+                                                        double b, double t) {
   std::array<double, 3> best{};
   double least = 1e300;
   for (const HollowSize& size : list) {
@@ -214,11 +217,13 @@ Shape hollow_shape(double h, double b, double t, double out, double in) {
 Outcome make_inch_hollow(const Series& s, const Designation& d, double h, double b, double t) {
   const bool design = d.tail == "A500";
   if (!d.tail.empty() && !design)
-    return fmt::format("after inches nothing but 'A500' (its design wall, 0.93 of the nominal one) is read, not '{}'", d.tail);
+    return fmt::format("after inches nothing but 'A500' (its design wall, 0.93 of the nominal one) is read, not '{}'",
+                       d.tail);
   constexpr double inch = 25.4, design_share = 0.93;
   const double wall = t * inch * (design ? design_share : 1);
-  Profile p = profile_of(s, fmt::format("{} {}x{}x{} in{}", s.info.name, inch_size(h), inch_size(b), inch_size(t), design ? " A500" : ""),
-                         hollow_shape(h * inch, b * inch, wall, 2 * wall, wall));
+  Profile p = profile_of(
+      s, fmt::format("{} {}x{}x{} in{}", s.info.name, inch_size(h), inch_size(b), inch_size(t), design ? " A500" : ""),
+      hollow_shape(h * inch, b * inch, wall, 2 * wall, wall));
   p.standard = design ? "ASTM A500, cold formed, design wall" : "ASTM A500, cold formed, nominal wall";
   p.note = design ? "0.93 of the nominal wall, as A500 tubes are designed with"
                   : "nominal wall; A500 tubes are designed with 0.93 of it, written with A500 at the end";
@@ -242,7 +247,10 @@ Outcome make_hollow(const Series& s, const Designation& d, Making making, bool s
   const double h = d.numbers[0], b = n == 3 ? d.numbers[1] : h, t = d.numbers.back();
   if (square && h != b)
     return fmt::format("{} is square; a rectangular one is written as '{}'", s.info.name,
-                       by_sizes(making == Making::hot ? "HFRHS" : s.info.name == "SHS" ? "RHS" : "CFRHS", {h, b, t}));
+                       by_sizes(making == Making::hot  ? "HFRHS"
+                                : s.info.name == "SHS" ? "RHS"
+                                                       : "CFRHS",
+                                {h, b, t}));
   if (d.inches) return make_inch_hollow(s, d, h, b, t);
   if (!d.tail.empty()) return expected(s);
   const auto [out, in] = corner_radii(making, t);
@@ -277,7 +285,8 @@ Series hollow_series(const char* name, Making making, bool square) {
 Outcome make_round_hollow(const Series& s, const Designation& d) {
   if (d.numbers.size() != 2 || !d.tail.empty()) return expected(s);
   const double f = d.inches ? 25.4 : 1, D = d.numbers[0] * f, t = d.numbers[1] * f;
-  Profile p = profile_of(s, by_sizes("CHS", {d.numbers[0], d.numbers[1]}) + (d.inches ? " in" : ""), RoundTube{mm_of(D), mm_of(t)});
+  Profile p = profile_of(s, by_sizes("CHS", {d.numbers[0], d.numbers[1]}) + (d.inches ? " in" : ""),
+                         RoundTube{mm_of(D), mm_of(t)});
   double least = 1e300, near_D = 0, near_t = 0;
   for (const RoundSize& size : round_hollow())
     for (const double wall : size.walls)
@@ -314,17 +323,19 @@ Outcome make_pipe(const Series& s, const Designation& d) {
     for (const PipeWall& wall : size.walls) {
       walls.emplace_back(wall.name);
       if (wall.name != wanted) continue;
-      Profile p = profile_of(s, by_dn ? fmt::format("PIPE DN{} {}", plain(size.dn), wall.name)
-                                      : fmt::format("PIPE {} in {}", size.inches, wall.name),
+      Profile p = profile_of(s,
+                             by_dn ? fmt::format("PIPE DN{} {}", plain(size.dn), wall.name)
+                                   : fmt::format("PIPE {} in {}", size.inches, wall.name),
                              RoundTube{mm_of(size.diameter), mm_of(wall.wall)});
       const bool threaded = wanted == "MEDIUM" || wanted == "HEAVY";
       p.standard = threaded ? "EN 10255" : "ASME B36.10M";
       return p;
     }
-    return fmt::format("a wall series was expected after the size of the pipe ({}), not '{}'", fmt::join(walls, ", "), d.tail);
+    return fmt::format("a wall series was expected after the size of the pipe ({}), not '{}'", fmt::join(walls, ", "),
+                       d.tail);
   }
-  return fmt::format("there is no pipe of {}; there are {}", by_dn ? "DN" + plain(d.numbers[0]) : plain(d.numbers[0]) + " in",
-                     fmt::join(sizes, ", "));
+  return fmt::format("there is no pipe of {}; there are {}",
+                     by_dn ? "DN" + plain(d.numbers[0]) : plain(d.numbers[0]) + " in", fmt::join(sizes, ", "));
 }
 
 std::vector<std::string> list_pipes() {
@@ -337,7 +348,8 @@ std::vector<std::string> list_pipes() {
 // Bars -----------------------------------------------------------------------------------------------------------
 
 Outcome make_bar(const Series& s, const Designation& d, std::size_t sizes,
-                 const std::function<Shape(const std::vector<double>&)>& shape, const std::vector<std::string>& listed) {
+                 const std::function<Shape(const std::vector<double>&)>& shape,
+                 const std::vector<std::string>& listed) {
   if (d.numbers.size() != sizes || !d.tail.empty()) return expected(s);
   std::vector<double> numbers = d.numbers;
   std::string designation = fmt::format("{} {}", s.info.name, plain(numbers[0]));
@@ -346,8 +358,11 @@ Outcome make_bar(const Series& s, const Designation& d, std::size_t sizes,
   for (double& v : numbers) v *= d.inches ? 25.4 : 1;
   Profile p = profile_of(s, designation, shape(numbers));
   // A flat that stands or lies is the same bar.
-  const std::string turned = sizes == 2 ? fmt::format("{} {}x{}", s.info.name, plain(numbers[1]), plain(numbers[0])) : designation;
-  const auto has = [&](const std::string& name) { return std::find(listed.begin(), listed.end(), name) != listed.end(); };
+  const std::string turned =
+      sizes == 2 ? fmt::format("{} {}x{}", s.info.name, plain(numbers[1]), plain(numbers[0])) : designation;
+  const auto has = [&](const std::string& name) {
+    return std::find(listed.begin(), listed.end(), name) != listed.end();
+  };
   p.listed = has(designation) || has(turned);
   if (!p.listed) p.note = fmt::format("not among the usual sizes of {}", s.info.standard);
   return checked(p);
@@ -381,22 +396,34 @@ const std::vector<Series>& all_series() {
       hollow_series("CFRHS", Making::cold, false),
       hollow_series("HFSHS", Making::hot, true),
       hollow_series("HFRHS", Making::hot, false),
-      {{"CHS", "round hollow sections", "EN 10210-2, EN 10219-2", "CHS 48.3x3.2"}, make_round_hollow, list_round_hollow},
+      {{"CHS", "round hollow sections", "EN 10210-2, EN 10219-2", "CHS 48.3x3.2"},
+       make_round_hollow,
+       list_round_hollow},
       {{"PIPE", "steel pipes", "ASME B36.10M, EN 10255", "PIPE DN50 SCH40"}, make_pipe, list_pipes},
       {{"FLAT", "flat bars", "EN 10058", "FLAT 80x10"},
        [](const Series& s, const Designation& d) {
-         return make_bar(s, d, 2, [](const auto& v) { return RectangularBar{mm_of(v[0]), mm_of(v[1])}; }, list_flats());
+         return make_bar(
+             s, d, 2,
+             [](const auto& v) {
+               return RectangularBar{mm_of(v[0]), mm_of(v[1])};
+             },
+             list_flats());
        },
        list_flats},
       {{"SQUARE", "square bars", "EN 10059", "SQUARE 30"},
        [](const Series& s, const Designation& d) {
-         return make_bar(s, d, 1, [](const auto& v) { return RectangularBar{mm_of(v[0]), mm_of(v[0])}; },
-                         list_bars("SQUARE", square_bars()));
+         return make_bar(
+             s, d, 1,
+             [](const auto& v) {
+               return RectangularBar{mm_of(v[0]), mm_of(v[0])};
+             },
+             list_bars("SQUARE", square_bars()));
        },
        [] { return list_bars("SQUARE", square_bars()); }},
       {{"ROUND", "round bars", "EN 10060", "ROUND 30"},
        [](const Series& s, const Designation& d) {
-         return make_bar(s, d, 1, [](const auto& v) { return RoundBar{mm_of(v[0])}; }, list_bars("ROUND", round_bars()));
+         return make_bar(
+             s, d, 1, [](const auto& v) { return RoundBar{mm_of(v[0])}; }, list_bars("ROUND", round_bars()));
        },
        [] { return list_bars("ROUND", round_bars()); }}};
   return all;
@@ -416,7 +443,8 @@ Expected<Profile, std::string> profile(std::string_view text) {
   auto d = take_apart(text);
   std::vector<std::string> known;
   for (const Series& s : all_series()) known.push_back(s.info.name);
-  if (!d) return fmt::format("'{}' is no designation of a profile; one was expected as 'IPE 200' or 'SHS 60x60x4'", text);
+  if (!d)
+    return fmt::format("'{}' is no designation of a profile; one was expected as 'IPE 200' or 'SHS 60x60x4'", text);
   // HE 200 A is the same as HEA 200.
   if (d->series == "HE" && (d->tail == "A" || d->tail == "B" || d->tail == "M")) d->series += d->tail, d->tail.clear();
   const Series* s = find_series(d->series == "PIPE DN" ? "PIPE" : d->series);

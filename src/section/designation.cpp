@@ -62,7 +62,8 @@ class Scanner {
 
   std::optional<double> number() {
     double value = 0;
-    const auto [end, error] = std::from_chars(text_.data() + at_, text_.data() + text_.size(), value, std::chars_format::fixed);
+    const auto [end, error] =
+        std::from_chars(text_.data() + at_, text_.data() + text_.size(), value, std::chars_format::fixed);
     if (error != std::errc()) return std::nullopt;
     at_ = static_cast<std::size_t>(end - text_.data());
     return value;

@@ -15,7 +15,8 @@ struct Designation {
   bool inches = false;
 };
 
-// Numbers are decimals or fractions ("1/4", "1 1/2", "1-1/2"), between them x, X, × or *; nothing if it cannot be taken apart.
+// Numbers are decimals or fractions ("1/4", "1 1/2", "1-1/2"), between them x, X, × or *; nothing if it cannot be taken
+// apart.
 std::optional<Designation> take_apart(std::string_view text);
 
 // A number as designations have it: 4, 12.5.

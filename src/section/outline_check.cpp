@@ -30,7 +30,8 @@ double distance(Complex p, Complex a, Complex b) {
 // Whether two sides cross, or come closer than `tiny`.
 bool meet(Complex a, Complex b, Complex c, Complex d, double tiny) {
   if (std::min({distance(a, c, d), distance(b, c, d), distance(c, a, b), distance(d, a, b)}) < tiny) return true;
-  return (cross(b - a, c - a) > 0) != (cross(b - a, d - a) > 0) && (cross(d - c, a - c) > 0) != (cross(d - c, b - c) > 0);
+  return (cross(b - a, c - a) > 0) != (cross(b - a, d - a) > 0) &&
+         (cross(d - c, a - c) > 0) != (cross(d - c, b - c) > 0);
 }
 
 bool inside(Complex p, const Polygon& polygon) {
@@ -88,9 +89,11 @@ class Check {
     tiny_ = std::max(tiny_, 1e-7 * size);
     for (std::size_t k = 0; k < p.size(); ++k)
       if (k + 1 == p.size() && std::abs(p[0] - p[k]) < tiny_)
-        return fault(i, fmt::format("the last point of {} is its first one again; the ring closes by itself", label(i)));
+        return fault(i,
+                     fmt::format("the last point of {} is its first one again; the ring closes by itself", label(i)));
       else if (std::abs(p[(k + 1) % p.size()] - p[k]) < tiny_)
-        return fault(i, fmt::format("point {} of {} stands where the next one does, at {}", k + 1, label(i), told(p[k])));
+        return fault(i,
+                     fmt::format("point {} of {} stands where the next one does, at {}", k + 1, label(i), told(p[k])));
   }
 
   void crossing(std::size_t i, std::size_t k) {

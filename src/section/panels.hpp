@@ -14,8 +14,8 @@ struct Panel {
   double from = -1, to = 1;
 };
 
-// With a finer grading, panels are shorter by that factor and corners are closed in upon further. Where the region is its
-// own mirror image only the part with z ≥ 0 and y ≥ 0 is cut up.
+// With a finer grading, panels are shorter by that factor and corners are closed in upon further. Where the region is
+// its own mirror image only the part with z ≥ 0 and y ≥ 0 is cut up.
 std::vector<Panel> panels(const Region& region, double grading);
 
 }  // namespace corvex::section

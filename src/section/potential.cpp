@@ -7,7 +7,10 @@
 namespace corvex::section {
 
 Potential::Potential(const Region& region, double grading, int order)
-    : left_right_(region.left_right), up_down_(region.up_down), rule_(order), panels_(section::panels(region, grading)) {
+    : left_right_(region.left_right),
+      up_down_(region.up_down),
+      rule_(order),
+      panels_(section::panels(region, grading)) {
   const std::size_t p = rule_.node.size();
   for (const Panel& panel : panels_)
     for (std::size_t j = 0; j < p; ++j) {
@@ -92,8 +95,8 @@ void Potential::weigh(std::size_t panel, Complex from, std::optional<std::size_t
     t0 = times(from - middle, std::conj(half)) / std::norm(half);
   }
   if (own_node) t0 = rule_.node[*own_node];
-  // Legendre's functions of the second kind; on the panel itself their mean of both sides, which is real. Both logarithms
-  // on one branch: t − t0 keeps its side of the real axis.
+  // Legendre's functions of the second kind; on the panel itself their mean of both sides, which is real. Both
+  // logarithms on one branch: t − t0 keeps its side of the real axis.
   const Complex to_end = 1.0 - t0, to_start = -1.0 - t0;
   const Complex log_end = logarithm(to_end), log_start = logarithm(to_start);
   std::array<Complex, 16> Q;
@@ -107,8 +110,7 @@ void Potential::weigh(std::size_t panel, Complex from, std::optional<std::size_t
   // ∫ P_n/(t − t0) dt = −2 Q_n, and ∫ P_n ln|t − t0| dt by parts.
   std::array<double, 16> of_log;
   of_log[0] = (times(to_end, log_end) - times(to_start, log_start)).real() - 2;
-  for (std::size_t n = 1; n < p; ++n)
-    of_log[n] = 2 * (Q[n + 1] - Q[n - 1]).real() / (2 * static_cast<double>(n) + 1);
+  for (std::size_t n = 1; n < p; ++n) of_log[n] = 2 * (Q[n + 1] - Q[n - 1]).real() / (2 * static_cast<double>(n) + 1);
   for (std::size_t j = 0; j < p; ++j) {
     double angle = 0, log = 0;
     for (std::size_t n = 0; n < p; ++n) {
@@ -156,8 +158,7 @@ std::vector<Values> Potential::solve(const std::vector<Wanted>& wanted) const {
     if (factored != parity) factor.compute(matrix(parity));
     factored = parity;
     Values right = Values::Zero(q.size());
-    for (int i = 0; i < images(); ++i)
-      right -= image({}, i, parity).second * (log_[static_cast<std::size_t>(i)] * q);
+    for (int i = 0; i < images(); ++i) right -= image({}, i, parity).second * (log_[static_cast<std::size_t>(i)] * q);
     solved.push_back(factor.solve(right));
   }
   return solved;

@@ -4,8 +4,8 @@
 // Green's third identity for a harmonic u with ∂u/∂n = q: at a smooth place of the outline
 //   π u = ∫ u dθ − ∫ q ln r ds
 // (θ and r: direction and distance of the moving point), 2π on the left for a place inside. On each panel u and q are
-// polynomials through Gauss points, and the two integrals of polynomials are taken exactly by Legendre's functions of the
-// second kind, so that a panel may be as near as it likes.
+// polynomials through Gauss points, and the two integrals of polynomials are taken exactly by Legendre's functions of
+// the second kind, so that a panel may be as near as it likes.
 #pragma once
 
 #include <Eigen/Core>

@@ -20,12 +20,14 @@ void principal(SectionProperties& p, double e_yy, double e_yz, double e_zz) {
   const double Iy = p.Iy.si(), Iz = p.Iz.si(), Iyz = p.Iyz.si();
   double angle = Iy > Iz * (1 + 1e-9) ? pi / 2 : 0;
   if (Iyz != 0) angle = std::atan2(2 * Iyz, Iz - Iy) / 2;
-  const double c = std::cos(angle), s = std::sin(angle), middle = (Iy + Iz) / 2, radius = std::hypot((Iz - Iy) / 2, Iyz);
+  const double c = std::cos(angle), s = std::sin(angle), middle = (Iy + Iz) / 2,
+               radius = std::hypot((Iz - Iy) / 2, Iyz);
   const double I1 = middle + radius, I2 = (Iy * Iz - Iyz * Iyz) / I1;
   p.I1 = SecondMoment::si(I1);
   p.I2 = SecondMoment::si(I2);
   p.principal = Angle::si(angle);
-  const double e_1 = c * c * e_yy + 2 * c * s * e_yz + s * s * e_zz, e_2 = s * s * e_yy - 2 * c * s * e_yz + c * c * e_zz;
+  const double e_1 = c * c * e_yy + 2 * c * s * e_yz + s * s * e_zz,
+               e_2 = s * s * e_yy - 2 * c * s * e_yz + c * c * e_zz;
   p.A1 = e_1 > 0 ? Area::si(I1 * I1 / e_1) : Area();
   p.A2 = e_2 > 0 ? Area::si(I2 * I2 / e_2) : Area();
 }
@@ -190,8 +192,7 @@ const SectionDetails& Worked::details() const {
 }  // namespace section
 
 Section::Section() : Section(Shape()) {}
-Section::Section(const Shape& shape, double fineness)
-    : worked_(std::make_shared<section::Worked>(shape, fineness)) {}
+Section::Section(const Shape& shape, double fineness) : worked_(std::make_shared<section::Worked>(shape, fineness)) {}
 
 const Shape& Section::shape() const {
   return worked_->shape;

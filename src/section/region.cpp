@@ -29,7 +29,8 @@ Contour circle(double radius) {
 
 Region tube(double height, double width, double wall, double corner, std::optional<Length> inside) {
   const double inner = inside ? inside->si() : std::max(corner - wall, 0.0);
-  return {{rectangle(height, width, corner), reversed(rectangle(height - 2 * wall, width - 2 * wall, inner))}, true, true};
+  return {
+      {rectangle(height, width, corner), reversed(rectangle(height - 2 * wall, width - 2 * wall, inner))}, true, true};
 }
 
 // Counter-clockwise whichever way it was drawn, or clockwise for a hole.
@@ -59,9 +60,20 @@ struct Draw {
   Region operator()(const RoundBar& s) const { return {{circle(s.diameter.si() / 2)}, true, true}; }
   Region operator()(const RectangularBar& s) const { return {{rectangle(s.height.si(), s.width.si(), 0)}, true, true}; }
   Region operator()(const IProfile& s) const {
-    const double y = s.height.si() / 2, z = s.width.si() / 2, w = s.web.si() / 2, f = y - s.flange.si(), r = s.root.si();
-    return {{rounded({{{-z, -y}}, {{z, -y}}, {{z, -f}}, {{w, -f}, r}, {{w, f}, r}, {{z, f}},
-                      {{z, y}}, {{-z, y}}, {{-z, f}}, {{-w, f}, r}, {{-w, -f}, r}, {{-z, -f}}})},
+    const double y = s.height.si() / 2, z = s.width.si() / 2, w = s.web.si() / 2, f = y - s.flange.si(),
+                 r = s.root.si();
+    return {{rounded({{{-z, -y}},
+                      {{z, -y}},
+                      {{z, -f}},
+                      {{w, -f}, r},
+                      {{w, f}, r},
+                      {{z, f}},
+                      {{z, y}},
+                      {{-z, y}},
+                      {{-z, f}},
+                      {{-w, f}, r},
+                      {{-w, -f}, r},
+                      {{-z, -f}}})},
             true,
             true};
   }
@@ -69,8 +81,14 @@ struct Draw {
     const double y = s.height.si() / 2, b = s.width.si(), w = s.web.si(), r = s.root.si(), toe = s.toe.si();
     const double tip = y - (s.flange.si() - s.slope * s.flange_at.si());
     const double root = y - (s.flange.si() + s.slope * (b - w - s.flange_at.si()));
-    return {{rounded({{{0, -y}}, {{b, -y}}, {{b, -tip}, toe}, {{w, -root}, r}, {{w, root}, r}, {{b, tip}, toe},
-                      {{b, y}}, {{0, y}}})},
+    return {{rounded({{{0, -y}},
+                      {{b, -y}},
+                      {{b, -tip}, toe},
+                      {{w, -root}, r},
+                      {{w, root}, r},
+                      {{b, tip}, toe},
+                      {{b, y}},
+                      {{0, y}}})},
             false,
             true};
   }
@@ -80,7 +98,9 @@ struct Draw {
   }
   Region operator()(const Tee& s) const {
     const double h = s.height.si(), z = s.width.si() / 2, w = s.web.si() / 2, f = h - s.flange.si(), r = s.root.si();
-    return {{rounded({{{-w, 0}}, {{w, 0}}, {{w, f}, r}, {{z, f}}, {{z, h}}, {{-z, h}}, {{-z, f}}, {{-w, f}, r}})}, true, false};
+    return {{rounded({{{-w, 0}}, {{w, 0}}, {{w, f}, r}, {{z, f}}, {{z, h}}, {{-z, h}}, {{-z, f}}, {{-w, f}, r}})},
+            true,
+            false};
   }
   Region operator()(const Outline& s) const {
     Region r{{polygon(s.points, false)}};

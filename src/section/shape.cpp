@@ -123,7 +123,8 @@ class Checker {
                                   outside.in(mm)));
     // Across the corner the wall must not be cut through: the inside arc would reach beyond the outside one.
     else if ((wall.si() - corner.si() + within.si()) * std::sqrt(2.0) + corner.si() - within.si() <= 0)
-      fault("corner", fmt::format("a corner of {:.4g} mm cuts through the wall of {:.4g} mm", corner.in(mm), wall.in(mm)));
+      fault("corner",
+            fmt::format("a corner of {:.4g} mm cuts through the wall of {:.4g} mm", corner.in(mm), wall.in(mm)));
   }
 
   std::vector<ShapeFault> faults_;
@@ -136,9 +137,9 @@ std::vector<ShapeFault> check(const Shape& shape) {
 }
 
 std::string name(const Shape& shape) {
-  static constexpr const char* names[] = {"square tube", "rectangular tube", "round tube", "round bar",
-                                          "rectangular bar", "i profile", "channel", "angle", "tee", "outline",
-                                          "properties"};
+  static constexpr const char* names[] = {
+      "square tube", "rectangular tube", "round tube", "round bar", "rectangular bar", "i profile", "channel", "angle",
+      "tee",         "outline",          "properties"};
   return names[shape.index()];
 }
 

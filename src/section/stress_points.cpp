@@ -99,7 +99,8 @@ class Chooser {
     const auto [from, to] = sound(p);
     if (!(from <= to)) return;
     const bool starts = from > -1 || p.from == -1, ends = to < 1 || p.to == 1;
-    const bool sharp_start = turn(neighbour(p, -1), edge(p)) > hardly, sharp_end = turn(edge(p), neighbour(p, 1)) > hardly;
+    const bool sharp_start = turn(neighbour(p, -1), edge(p)) > hardly,
+               sharp_end = turn(edge(p), neighbour(p, 1)) > hardly;
     if (starts) spots_.push_back({i, from, sharp_start});
     if (ends) spots_.push_back({i, to, sharp_end});
     if (!p.edge.is_arc()) return;
@@ -156,8 +157,8 @@ class Chooser {
         if (peak.size >= 0) spots_.push_back(peak.at);
   }
 
-  // The point and its mirror images. A mirror turns the sense of going round; what the function does in it is told by its
-  // parity (warping.cpp).
+  // The point and its mirror images. A mirror turns the sense of going round; what the function does in it is told by
+  // its parity (warping.cpp).
   void add(StressMap& map, const Spot& spot) const {
     const Edge& e = w_.panels()[spot.panel].edge;
     const Complex d = e.derivative(spot.t);

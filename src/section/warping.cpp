@@ -16,8 +16,8 @@ std::size_t edges(const Region& r) {
   return n;
 }
 
-// Drawn curves of many short lines need fewer nodes on each; but a thin open wall hides its torsion behind a polar moment
-// that is thousands of times larger, and any error in the warping shows.
+// Drawn curves of many short lines need fewer nodes on each; but a thin open wall hides its torsion behind a polar
+// moment that is thousands of times larger, and any error in the warping shows.
 int order_for(const Region& region, const AreaMoments& m) {
   double perimeter = 0;
   for (const Contour& c : region.contours)
@@ -34,7 +34,9 @@ int order_for(const Region& region, const AreaMoments& m) {
 }  // namespace
 
 Warping::Warping(Region region, double fineness)
-    : region_(std::move(region)), moments_(area_moments(region_)), potential_(region_, fineness, order_for(region_, moments_) + (fineness > 2.5 ? 1 : 0)) {
+    : region_(std::move(region)),
+      moments_(area_moments(region_)),
+      potential_(region_, fineness, order_for(region_, moments_) + (fineness > 2.5 ? 1 : 0)) {
   const auto n = static_cast<Eigen::Index>(potential_.nodes().size());
   Values q_twist(n), q_up(n), q_right(n), cube_y(n), cube_z(n);
   for (Eigen::Index i = 0; i < n; ++i) {
@@ -56,8 +58,7 @@ Warping::Warping(Region region, double fineness)
   const bool even = !region_.left_right && !region_.up_down;
   if (even) e_yz_ = potential_.integral(up_.cwiseProduct(q_right) - cube_z.cwiseProduct(q_up)) - fourth.yyyz / 6;
   // Torques of the unit shear functions about the centroid; a mirror in which the integrand is odd makes them vanish.
-  const double torque_up =
-      region_.left_right ? 0 : potential_.integral((up_ - cube_y).cwiseProduct(q_twist));
+  const double torque_up = region_.left_right ? 0 : potential_.integral((up_ - cube_y).cwiseProduct(q_twist));
   const double torque_right = region_.up_down ? 0 : potential_.integral((right_ - cube_z).cwiseProduct(q_twist));
   const double D = moments_.Iy * moments_.Iz - moments_.Iyz * moments_.Iyz;
   shear_centre_ = {-(moments_.Iy * torque_up - moments_.Iyz * torque_right) / D,
@@ -142,7 +143,8 @@ std::vector<Place> places_inside(const Region& region) {
   }
   std::sort(heights.begin(), heights.end());
   const double tiny = 1e-9 * (x.top - x.bottom);
-  heights.erase(std::unique(heights.begin(), heights.end(), [&](double a, double b) { return b - a < tiny; }), heights.end());
+  heights.erase(std::unique(heights.begin(), heights.end(), [&](double a, double b) { return b - a < tiny; }),
+                heights.end());
   const bool many = heights.size() > 24;
   const Gauss rows(many ? 2 : 6), columns(many ? 6 : 8);
   std::vector<Place> all;

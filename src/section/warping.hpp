@@ -11,7 +11,7 @@ namespace corvex::section {
 
 // Shear stress along the outline, counter-clockwise of the material's left, over what brings it about.
 struct EdgeShear {
-  double torsion = 0;     // over T
+  double torsion = 0;        // over T
   double up = 0, right = 0;  // of the unit functions: −(a·up + b·right), docs/theory.md
 };
 
@@ -39,7 +39,6 @@ class Warping {
   double thickness() const;
 
  private:
-
   Region region_;
   AreaMoments moments_;
   Potential potential_;

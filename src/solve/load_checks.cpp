@@ -101,9 +101,10 @@ Problems notes(const Structure& s, const Analysis& a) {
     std::vector<std::string> members;
     for (const Member& member : s.members())
       if (member.material == i) members.push_back(member.name);
-    note(fmt::format("{}: beside welds '{}' yields at {:.4g} MPa already; safety is counted without welds. Where they stand in "
-                     "stressed places, give a material with that as 'allowable'",
-                     list(members), m.name, m.weld_yield->in(MPa)),
+    note(fmt::format(
+             "{}: beside welds '{}' yields at {:.4g} MPa already; safety is counted without welds. Where they stand in "
+             "stressed places, give a material with that as 'allowable'",
+             list(members), m.name, m.weld_yield->in(MPa)),
          {Subject::Kind::member, members.front()});
   }
   const auto askew = [&](const Member& m) { return s.section_of(m).properties().Iyz.si() != 0; };
@@ -116,16 +117,21 @@ Problems notes(const Structure& s, const Analysis& a) {
   };
   if (s.is_plane())
     for (const auto& [section, members] : beams_of(s, askew))
-      notes.push_back({fmt::format("{}: section '{}' has a product of inertia (Iyz is not zero) and would bend out of the "
-                                   "plane; here it is held in it, and its stress is N/A - Mz*y/Iz. Describe the structure "
-                                   "in space to let it bend freely",
-                                   list(members), section),
-                       {Subject::Kind::member, members.front()}, {}, {}, Problem::Severity::warning});
+      notes.push_back(
+          {fmt::format("{}: section '{}' has a product of inertia (Iyz is not zero) and would bend out of the "
+                       "plane; here it is held in it, and its stress is N/A - Mz*y/Iz. Describe the structure "
+                       "in space to let it bend freely",
+                       list(members), section),
+           {Subject::Kind::member, members.front()},
+           {},
+           {},
+           Problem::Severity::warning});
   for (const auto& [section, members] : beams_of(s, twists)) {
     const SectionProperties& p = s.sections()[s.find_section(section)->index].section.properties();
-    note(fmt::format("{}: the shear centre of section '{}' lies at y = {:.3g} mm, z = {:.3g} mm from its centroid; loads "
-                     "act on the axis of centroids, and the twist that they bring about is not computed",
-                     list(members), section, p.shear_centre_y.in(mm) + 0.0, p.shear_centre_z.in(mm) + 0.0),
+    note(fmt::format(
+             "{}: the shear centre of section '{}' lies at y = {:.3g} mm, z = {:.3g} mm from its centroid; loads "
+             "act on the axis of centroids, and the twist that they bring about is not computed",
+             list(members), section, p.shear_centre_y.in(mm) + 0.0, p.shear_centre_z.in(mm) + 0.0),
          {Subject::Kind::member, members.front()});
   }
   return notes;

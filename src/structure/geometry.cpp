@@ -11,8 +11,7 @@ double Structure::length_of(const Member& m) const {
 
 Mass Structure::mass() const {
   Mass sum;
-  for (const Member& m : members_)
-    sum += Length::si(length_of(m)) * section_of(m).area() * material_of(m).density;
+  for (const Member& m : members_) sum += Length::si(length_of(m)) * section_of(m).area() * material_of(m).density;
   return sum;
 }
 

@@ -84,5 +84,6 @@ TEST_CASE("The press frame: a closed ring that carries its force within itself")
     CHECK(std::abs(number(M["max"]["value"])) == Approx(corner).epsilon(1e-3));
     CHECK(number(M["max"]["value"]) == near(number(M["min"]["value"])));
   }
-  CHECK(number(pressing["members"]["upper beam"]["moment_z"]["min"]["value"]) == Approx(corner - 80e3 * 0.9 / 4).epsilon(1e-4));
+  CHECK(number(pressing["members"]["upper beam"]["moment_z"]["min"]["value"]) ==
+        Approx(corner - 80e3 * 0.9 / 4).epsilon(1e-4));
 }

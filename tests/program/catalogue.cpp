@@ -41,7 +41,9 @@ TEST_CASE("One profile with every figure, under both naming habits") {
     INFO(f.name);
     bool found = false;
     for (const std::string& line : lines(o.out)) {
-      if (line.find("  " + f.name + " ") == std::string::npos || line.find(" " + f.table_name + " ") == std::string::npos) continue;
+      if (line.find("  " + f.name + " ") == std::string::npos ||
+          line.find(" " + f.table_name + " ") == std::string::npos)
+        continue;
       found = true;
     }
     CHECK(found == f.value(p->section).has_value());
@@ -78,8 +80,10 @@ TEST_CASE("A search lists what lies within its bounds, the lightest first") {
   REQUIRE(text.size() > 10);
   CHECK_THAT(text[0], Contains("profile") && Contains("mass") && Contains("Iz"));
   CHECK_THAT(text[2], Contains("SHS 100x100x4 ") && Contains("226.4"));
-  const Json j = Json::parse(folder.run("catalogue --series SHS,RHS --min-Iz '200 cm^4' --max-mass '15 kg/m' --json").out);
-  const auto found = corvex::search({.series = {"SHS", "RHS"}, .bounds = {{"Iz", 200e-8, {}}, {"mass", {}, 15.0}}, .sort = "mass"});
+  const Json j =
+      Json::parse(folder.run("catalogue --series SHS,RHS --min-Iz '200 cm^4' --max-mass '15 kg/m' --json").out);
+  const auto found =
+      corvex::search({.series = {"SHS", "RHS"}, .bounds = {{"Iz", 200e-8, {}}, {"mass", {}, 15.0}}, .sort = "mass"});
   REQUIRE(j["profiles"].size() == found.size());
   for (std::size_t i = 0; i < found.size(); ++i) CHECK(j["profiles"][i]["designation"] == found[i].designation);
   const auto none = folder.run("catalogue --series SHS --min-Iz '9 m^4'");
@@ -91,7 +95,8 @@ TEST_CASE("What there is: series and materials") {
   const Folder folder;
   const auto o = folder.run("catalogue");
   CHECK(o.status == 0);
-  for (const corvex::ProfileSeries& s : corvex::profile_series()) CHECK_THAT(o.out, Contains("\n  " + s.name + " ") && Contains(s.example));
+  for (const corvex::ProfileSeries& s : corvex::profile_series())
+    CHECK_THAT(o.out, Contains("\n  " + s.name + " ") && Contains(s.example));
   CHECK_THAT(o.out, Contains("S355") && Contains("6060-T66") && Contains("C24"));
   const Json j = Json::parse(folder.run("catalogue --json").out);
   CHECK(j["series"].size() == corvex::profile_series().size());
@@ -113,7 +118,8 @@ TEST_CASE("The sections of a model") {
   folder.write("frame.yaml", model);
   const auto all = folder.run("catalogue frame.yaml");
   CHECK(all.status == 0);
-  CHECK_THAT(all.out, Contains("rail\nrectangular tube: height 80 mm") && Contains("tie, SHS 61x61x4") && Contains("note: not in the list"));
+  CHECK_THAT(all.out, Contains("rail\nrectangular tube: height 80 mm") && Contains("tie, SHS 61x61x4") &&
+                          Contains("note: not in the list"));
   const Json j = Json::parse(folder.run("catalogue frame.yaml rail --json").out);
   REQUIRE(j["profiles"].size() == 1);
   CHECK(j["profiles"][0]["Iz"].get<double>() == near((0.04 * std::pow(0.08, 3) - 0.032 * std::pow(0.072, 3)) / 12));
@@ -127,7 +133,8 @@ TEST_CASE("A wrong call is told, and nothing printed") {
   const auto [call, why] = GENERATE(table<std::string, std::string>(
       {{"'IPX 200'", "there is no series of profiles 'IPX'; did you mean 'IPE'?"},
        {"--series SSH", "there is no series of profiles 'SSH'; did you mean 'SHS'?"},
-       {"--series SHS --min-Iz '200 cm^3'", "--min-Iz: a second moment of area was expected, as '200 cm^4', but '200 cm^3' is"},
+       {"--series SHS --min-Iz '200 cm^3'",
+        "--min-Iz: a second moment of area was expected, as '200 cm^4', but '200 cm^3' is"},
        {"--series SHS --min-Iz 200", "a second moment of area was expected"},
        {"--series SHS --min-Iz '200 cmm^4'", "'cmm' is not a unit"},
        {"--series SHS --sort weight", "there is no figure 'weight'"},
@@ -147,5 +154,6 @@ TEST_CASE("A wrong call is told, and nothing printed") {
 TEST_CASE("Inch sizes are printed in inches") {
   const Folder folder;
   const auto o = folder.run("catalogue 'SHS 4x4x1/4 in A500'");
-  CHECK_THAT(o.out, Contains("width 4 in, wall 0.2325 in") && Contains("7.788    in⁴") && Contains("0.93 of the nominal wall"));
+  CHECK_THAT(o.out, Contains("width 4 in, wall 0.2325 in") && Contains("7.788    in⁴") &&
+                        Contains("0.93 of the nominal wall"));
 }

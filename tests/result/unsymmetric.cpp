@@ -105,14 +105,16 @@ TEST_CASE("Turned by roll, a structure of angles moves with it") {
   Structure s = Structure::space("rolled");
   s.analysis().shear = true;
   const auto a = s.point("A", 0_m, 0_m, 0_m), b = s.point("B", 2_m, 0_m, 0_m);
-  s.member("arm", {a, b}, {.section = s.section("angle", unequal_angle), .material = material("S355"), .roll = -p.principal});
+  s.member("arm", {a, b},
+           {.section = s.section("angle", unequal_angle), .material = material("S355"), .roll = -p.principal});
   s.support(a, Support::fixed());
   s.load_case("push").at(b, Force{.z = -1_kN});
   const Solution solution = solve(s);
   REQUIRE(solution.ok());
   const Displacement d = solution[0].displacement("B");
   CHECK(std::abs(d.y.si()) < 1e-9 * std::abs(d.z.si()));
-  const double bend = 1000 * 8 / (3 * 210e9 * p.I1.si()), slide = 1000 * 2 / (material("S355").shear_modulus().si() * p.A1.si());
+  const double bend = 1000 * 8 / (3 * 210e9 * p.I1.si()),
+               slide = 1000 * 2 / (material("S355").shear_modulus().si() * p.A1.si());
   CHECK(-d.z.si() == near(bend + slide));
 }
 
@@ -125,7 +127,8 @@ TEST_CASE("In the plane an unsymmetric section is held, and a warning says so") 
   const Solution solution = solve(s);
   REQUIRE(solution.ok());
   const auto& p = unequal_angle.properties();
-  CHECK(solution[0]["arm"].max_stress()->value.si() == near(2000 * (0.1 - unequal_angle.area_properties().centroid_y.si()) / p.Iz.si()));
+  CHECK(solution[0]["arm"].max_stress()->value.si() ==
+        near(2000 * (0.1 - unequal_angle.area_properties().centroid_y.si()) / p.Iz.si()));
   REQUIRE(solution.notes().size() == 2);
   CHECK(solution.notes()[0].severity == Problem::Severity::warning);
   CHECK_THAT(solution.notes()[0].text, Catch::Matchers::Contains("Iyz"));

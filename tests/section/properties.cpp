@@ -10,7 +10,6 @@ using namespace corvex::literals;
 using corvex::test::near;
 using std::numbers::pi;
 
-
 TEST_CASE("A square tube") {
   const auto p = Section(SquareTube{.width = 60_mm, .wall = 4_mm}).properties();
   CHECK(p.A.in(mm2) == near(60 * 60 - 52 * 52));
@@ -33,7 +32,8 @@ TEST_CASE("A rectangular tube") {
 }
 
 TEST_CASE("In a thin wall Bredt's flow is all there is, and shear flows along the middle line") {
-  // Square of side a: J = a³ t; the energy of the flow round the wall makes As = 5/12 A (Cowper's 20/48 without Poisson).
+  // Square of side a: J = a³ t; the energy of the flow round the wall makes As = 5/12 A (Cowper's 20/48 without
+  // Poisson).
   const double a = 0.1, t = GENERATE(1e-4, 4e-4);
   const auto p = Section(SquareTube{.width = Length::si(a + t), .wall = Length::si(t)}).properties();
   CHECK(p.J.si() == Approx(a * a * a * t).epsilon(t / a));
@@ -49,8 +49,8 @@ TEST_CASE("Round tubes from thin to solid") {
   CHECK(p.A.si() == near(pi / 4 * (D * D - d * d)));
   CHECK(p.Iz.si() == near(pi / 64 * (std::pow(D, 4) - std::pow(d, 4))));
   CHECK(p.J.si() == near(pi / 32 * (std::pow(D, 4) - std::pow(d, 4))));
-  // A ring, by the flow along its middle line, tends to 1/2 A when it is thin; the exact solution of a bar, to which the
-  // bore leads when it closes, is 6/7 A.
+  // A ring, by the flow along its middle line, tends to 1/2 A when it is thin; the exact solution of a bar, to which
+  // the bore leads when it closes, is 6/7 A.
   if (t == 0.0005) CHECK(p.Ay / p.A == Approx(0.5).epsilon(1e-3));
   CHECK(p.Ay / p.A > 0.5);
   CHECK(p.Ay / p.A < 6.0 / 7);

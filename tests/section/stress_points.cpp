@@ -81,7 +81,8 @@ TEST_CASE("Of an I profile the points are its corners, the feet of its fillets a
     }
   // Hand formulas: the web carries V S/(I tw); the flange of thickness t twists with T t/J.
   const auto& p = ipe.properties();
-  CHECK(std::abs(at(map, 0, 0.0028).vy) == Approx(ipe.details().plastic_z.si() / 2 / (p.Iz.si() * 0.0056)).epsilon(1e-3));
+  CHECK(std::abs(at(map, 0, 0.0028).vy) ==
+        Approx(ipe.details().plastic_z.si() / 2 / (p.Iz.si() * 0.0056)).epsilon(1e-3));
   CHECK(std::abs(at(map, 0, 0.0028).t) == Approx(0.0056 / p.J.si()).epsilon(0.01));
   CHECK(std::abs(at(map, 0.1, 0).t) > 0.0085 / p.J.si());
   at(map, 0.1 - 0.0085 - 0.012, 0.0028);
