@@ -147,7 +147,7 @@ TEST_CASE("Channels as the tables print them") {
   const std::set<std::string> apart = {"UPE 140", "UPN 100"};
   for (const Row& r : rows) {
     INFO(r.designation);
-    const AreaProperties& a = profile(r.designation)->section.area_properties();
+    const AreaProperties a = profile(r.designation)->section.area_properties();
     compare("A", a.A.in(cm2), r.A);
     if (apart.contains(r.designation)) {
       close("Iy", a.Iz.in(cm4), r.Iy);
