@@ -2,8 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <functional>
 #include <numbers>
+#include <tuple>
 
 #include "section/gauss.hpp"
 

@@ -2,8 +2,6 @@
 // shear of any outline".
 #pragma once
 
-#include <memory>
-
 #include "section/area.hpp"
 #include "section/potential.hpp"
 
