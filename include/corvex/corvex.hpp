@@ -7,6 +7,7 @@
 #include "corvex/hand.hpp"
 #include "corvex/load_case.hpp"
 #include "corvex/material.hpp"
+#include "corvex/placement.hpp"
 #include "corvex/problem.hpp"
 #include "corvex/quantity.hpp"
 #include "corvex/section.hpp"

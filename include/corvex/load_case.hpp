@@ -6,8 +6,9 @@
 //     corvex::LoadCase& product = trestle.load_case("product");
 //     product.at(c, corvex::Force{.y = -3.2_kN});
 //     product.line(rail, corvex::LineForce{.y = -0.8_kN_per_m});
+//     product.heat(rail, 30_K);
 //     product.gravity();
-//     fmt::print("{} loads\n", product.loads().size());   // 3 loads
+//     fmt::print("{} loads\n", product.loads().size());   // 4 loads
 //
 // Loads are kept as given; what they bring is exact for piecewise linear and single loads anywhere (docs/theory.md).
 #pragma once
@@ -47,8 +48,23 @@ struct LineForce {
 struct Acceleration {
   AccelerationSize x{}, y{}, z{};
 };
+// Movement of a support: along and about the global axes.
+struct Settlement {
+  Length x{}, y{}, z{};
+  Angle rx{}, ry{}, rz{};
+};
 
-// What the calls below record. Global axes, SI units.
+// In which axes a load on a member is given.
+enum class LoadAxes { global, member };
+// What a line load is counted per: length of member, or length of its ground plan (snow on a rafter).
+enum class Per { length, plan };
+struct LineOptions {
+  std::optional<Length> from{}, to{};  // the member's ends if not given
+  LoadAxes axes = LoadAxes::global;
+  Per per = Per::length;
+};
+
+// What the calls below record. SI units; global axes, or the member's own.
 struct PointLoad {
   PointId at;
   Vector force, moment;
@@ -57,17 +73,39 @@ struct MemberLoad {
   MemberId on;
   double at = 0;
   Vector force, moment;
+  LoadAxes axes = LoadAxes::global;
 };
 struct LineLoad {
   MemberId on;
   double from = 0;
   std::optional<double> to;  // the member's end if not given
-  Vector first, last;        // N per metre of member, changing linearly
+  Vector first, last;        // N/m, changing linearly
+  LoadAxes axes = LoadAxes::global;
+  Per per = Per::length;
+};
+struct SpreadLoad {
+  std::vector<MemberId> on;
+  Vector force;
+  LoadAxes axes = LoadAxes::global;
+};
+struct HeatLoad {
+  enum class Across { nothing, y, z };
+  MemberId on;
+  Across across = Across::nothing;
+  double plus = 0, minus = 0;  // K, on the sides of +y and −y, or +z and −z; `plus` everywhere if across nothing
+};
+struct ShortenLoad {
+  MemberId on;
+  double by = 0;
+};
+struct SettleLoad {
+  PointId at;
+  Vector move, turn;
 };
 struct GravityLoad {
   Vector acceleration;
 };
-using Load = std::variant<PointLoad, MemberLoad, LineLoad, GravityLoad>;
+using Load = std::variant<PointLoad, MemberLoad, LineLoad, SpreadLoad, HeatLoad, ShortenLoad, SettleLoad, GravityLoad>;
 
 class LoadCase {
  public:
@@ -80,13 +118,25 @@ class LoadCase {
   LoadCase& at(PointId point, const Force& force);
   LoadCase& at(PointId point, const Moment& moment);
   // On a member, at a distance from its first point.
-  LoadCase& on(MemberId member, Length at, const Force& force);
-  LoadCase& on(MemberId member, Length at, const Moment& moment);
+  LoadCase& on(MemberId member, Length at, const Force& force, LoadAxes axes = LoadAxes::global);
+  LoadCase& on(MemberId member, Length at, const Moment& moment, LoadAxes axes = LoadAxes::global);
   // Force per length of member: all along it, or from one place to another, changing linearly.
   LoadCase& line(MemberId member, const LineForce& load);
   LoadCase& line(MemberId member, const LineForce& first, const LineForce& last);
   LoadCase& line(MemberId member, const LineForce& first, const LineForce& last, Length from, Length to);
-  // Own weight of all members: standard gravity downwards, or any acceleration.
+  LoadCase& line(MemberId member, const LineForce& first, const LineForce& last, const LineOptions& options);
+  // One total force, spread evenly over the summed length of these members.
+  LoadCase& spread(std::vector<MemberId> members, const Force& force, LoadAxes axes = LoadAxes::global);
+  // Change of temperature: the same everywhere in the member, or changing linearly from the side of −y (−z) to that of
+  // +y (+z) across the height (width) of its section.
+  LoadCase& heat(MemberId member, Temperature change);
+  LoadCase& heat_across_y(MemberId member, Temperature plus, Temperature minus);
+  LoadCase& heat_across_z(MemberId member, Temperature plus, Temperature minus);
+  // A member made too short: lack of fit, pretension. Negative: too long.
+  LoadCase& shorten(MemberId member, Length by);
+  // A support that moves, in directions that it holds or where it has a spring.
+  LoadCase& settle(PointId point, const Settlement& settlement);
+  // Own weight of all members and of masses on points: standard gravity downwards, or any acceleration.
   LoadCase& gravity();
   LoadCase& gravity(const Acceleration& acceleration);
 

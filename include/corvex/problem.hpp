@@ -19,7 +19,19 @@ struct Place {
 };
 
 struct Subject {
-  enum class Kind { structure, point, member, section, material, support, load_case, load, hand_value, expectation };
+  enum class Kind {
+    structure,
+    point,
+    member,
+    section,
+    material,
+    support,
+    mass,
+    load_case,
+    load,
+    hand_value,
+    expectation
+  };
   Kind kind = Kind::structure;
   std::string name;       // of the point, member, …; of the load case, for a load
   std::size_t entry = 0;  // which load of the case, which expectation; from 0

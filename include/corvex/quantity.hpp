@@ -78,6 +78,10 @@ using LineForceSize = Measure<0, 1, -2>;
 using Stress = Measure<-1, 1, -2>;
 using Expansion = Measure<0, 0, 0, -1>;
 using Angle = Measure<0, 0, 0, 0, 1>;
+// Always a difference.
+using Temperature = Measure<0, 0, 0, 1>;
+using Stiffness = LineForceSize;
+using TurningStiffness = Measure<2, 1, -2, 0, -1>;
 
 // A value in SI units with its dimension known at run time.
 struct Quantity {
@@ -117,6 +121,8 @@ inline constexpr ForceSize N = ForceSize::si(1), kN = ForceSize::si(1e3), lbf = 
 inline constexpr MomentSize N_m = N * m, kN_m = kN * m, N_mm = N * mm;
 inline constexpr LineForceSize N_per_m = N / m, kN_per_m = kN / m, N_per_mm = N / mm;
 inline constexpr Stress Pa = Stress::si(1), MPa = Stress::si(1e6), GPa = Stress::si(1e9);
+inline constexpr Temperature K = Temperature::si(1);
+inline constexpr TurningStiffness N_m_per_rad = TurningStiffness::si(1), kN_m_per_rad = TurningStiffness::si(1e3);
 inline constexpr Expansion per_K = Expansion::si(1);
 inline constexpr Angle rad = Angle::si(1), mrad = Angle::si(1e-3), deg = Angle::si(0.017453292519943295);
 }  // namespace units
@@ -154,6 +160,8 @@ CORVEX_LITERAL(N_per_mm, N_per_mm)
 CORVEX_LITERAL(Pa, Pa)
 CORVEX_LITERAL(MPa, MPa)
 CORVEX_LITERAL(GPa, GPa)
+CORVEX_LITERAL(K, K)
+CORVEX_LITERAL(kN_m_per_rad, kN_m_per_rad)
 CORVEX_LITERAL(rad, rad)
 CORVEX_LITERAL(deg, deg)
 #undef CORVEX_LITERAL

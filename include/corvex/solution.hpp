@@ -77,6 +77,8 @@ class MemberResult {
 
   const Member& member() const;
   Length length() const;
+  // The member acts one way only and in this case does not act.
+  bool is_slack() const;
 
   Diagram axial() const;
   Diagram shear_y() const;

@@ -39,9 +39,26 @@ enum class MemberKind { beam, link };
 enum class Hinge { none, start, end, both };
 // The freedoms of a point: translations and rotations along and about the global axes.
 enum class Freedom { x, y, z, rx, ry, rz };
+// What one end of a member passes on to its point, in the member's own axes.
+enum class Component { axial, shear_y, shear_z, torsion, moment_y, moment_z };
+// Members that act one way only: ties and ropes, props and struts that merely bear. The other way they are slack.
+enum class Acts { always, tension, compression };
 
+// Stiffness of springs along and about the global axes; zero: no spring there.
+struct Springs {
+  Stiffness x{}, y{}, z{};
+  TurningStiffness rx{}, ry{}, rz{};
+};
+
+// What holds a point: any freedoms, directions of its own, springs.
+//
+//     const auto incline = corvex::Support().along({-0.6, 0.8, 0});
+//     const auto rail = corvex::Support::hold({corvex::Freedom::x}).spring({.y = 500_N_per_mm});
+//     fmt::print("{} {}\n", incline.directions().size(), rail.springs()[1]);   // 1 500000
 class Support {
  public:
+  // Holds nothing, to be added to.
+  Support() = default;
   // Everything held.
   static Support fixed();
   // No translation.
@@ -50,13 +67,34 @@ class Support {
   static Support roller();
   static Support hold(std::initializer_list<Freedom> freedoms);
   static Support hold(const std::vector<Freedom>& freedoms);
+  // The same and besides: movement along a direction held (its length does not matter), springs.
+  Support along(const Vector& direction) const;
+  Support spring(const Springs& springs) const;
 
   bool is_roller() const { return roller_; }
   const std::array<bool, 6>& held() const { return held_; }
+  const std::vector<Vector>& directions() const { return along_; }
+  const std::array<double, 6>& springs() const { return spring_; }
 
  private:
   std::array<bool, 6> held_{};
+  std::vector<Vector> along_;
+  std::array<double, 6> spring_{};
   bool roller_ = false;
+};
+
+// What each end does not pass on to its point. The load on the member must still find a way: what cannot be solved is
+// told by `validate`.
+struct Release {
+  std::vector<Component> start, end;
+};
+// Rigid arms from the first and the last point to the ends of the member's axis, along the global axes. Points in
+// between are joined to it by arms as well, each at the same share of the way.
+struct RigidArm {
+  Length x{}, y{}, z{};
+};
+struct Offset {
+  RigidArm start{}, end{};
 };
 
 struct MemberOptions {
@@ -66,6 +104,10 @@ struct MemberOptions {
   Hinge hinge = Hinge::none;
   // Turns the section about the member's axis, right-handed.
   Angle roll{};
+  // Beside the hinges.
+  Release release{};
+  Offset offset{};
+  Acts acts = Acts::always;
 };
 
 // As recorded. SI units.
@@ -81,6 +123,10 @@ struct Member {
   MemberKind kind = MemberKind::beam;
   Hinge hinge = Hinge::none;
   double roll = 0;
+  // By component, hinges included.
+  std::array<bool, 6> freed_start{}, freed_end{};
+  Vector arm_start{}, arm_end{};
+  Acts acts = Acts::always;
 };
 struct NamedSection {
   std::string name;
@@ -92,6 +138,14 @@ struct NamedSection {
 struct PointSupport {
   PointId at;
   std::array<bool, 6> held{};
+  std::vector<Vector> along{};     // directions held besides
+  std::array<double, 6> spring{};  // N/m, N·m/rad
+  // Whether a reaction can have this component: x y z, then about x y z.
+  bool gives(std::size_t component) const;
+};
+struct PointMass {
+  PointId at;
+  double mass = 0;  // kg
 };
 
 struct AnalysisOptions {
@@ -105,11 +159,15 @@ class Structure {
   static Structure space(std::string title, Up up = Up::z);
 
   PointId point(std::string name, Length x, Length y, Length z = {});
+  // At a place found by placement.hpp.
+  PointId point(std::string name, const Vector& position);
   SectionId section(std::string name, const Section& section);
   // From the catalogue; where the size is not a listed one, `Solution::notes` says so.
   SectionId section(std::string name, const Profile& profile);
   MemberId member(std::string name, std::vector<PointId> through, const MemberOptions& options);
   void support(PointId point, const Support& support);
+  // A mass on a point: a motor, a filled vessel. Gravity acts on it as on the members.
+  void point_mass(PointId point, Mass mass);
   // The case of that name, made when first asked for. The reference stays valid.
   LoadCase& load_case(std::string_view name);
   AnalysisOptions& analysis() { return analysis_; }
@@ -124,6 +182,7 @@ class Structure {
   const std::vector<NamedSection>& sections() const { return sections_; }
   const std::vector<Material>& materials() const { return materials_; }
   const std::vector<PointSupport>& supports() const { return supports_; }
+  const std::vector<PointMass>& point_masses() const { return masses_; }
   const std::deque<LoadCase>& load_cases() const { return cases_; }
 
   const Point& operator[](PointId id) const { return points_[id.index]; }
@@ -136,8 +195,14 @@ class Structure {
   std::optional<MemberId> find_member(std::string_view name) const;
   std::optional<SectionId> find_section(std::string_view name) const;
 
-  // Length of a member from its first point to its last, in metres. Of a sound description only, as the mass is.
+  // The member's axis: from its first point to its last, moved by its arms.
+  Vector axis_start(const Member& m) const;
+  Vector axis_end(const Member& m) const;
+  // Its length and the place of the k-th of its points along it, in metres. Of a sound description only, as the mass
+  // is.
   double length_of(const Member& m) const;
+  double place_of(const Member& m, std::size_t k) const;
+  // Of all members and masses on points.
   Mass mass() const;
 
   // Everything that is wrong with the description, without solving. Notes may be among them.
@@ -161,14 +226,15 @@ class Structure {
   std::vector<NamedSection> sections_;
   std::vector<Material> materials_;
   std::vector<PointSupport> supports_;
+  std::vector<PointMass> masses_;
   std::deque<LoadCase> cases_;
   Index point_index_, member_index_, section_index_;
   Problems while_building_;
 };
 
-// The member's own axes, unit vectors: x from the first point to the last; y is up made square to x, or for a
-// member within 1° of vertical global +x made square to x; z completes the right hand; roll turns y and z
-// about x.
+// The member's own axes, unit vectors: x along its axis from the first point to the last; y is up made square to x, or
+// for a member within 1° of vertical global +x made square to x; z completes the right hand; roll turns y and z about
+// x.
 struct Axes {
   Vector x, y, z;
   // Components of a global vector along these axes, and back.

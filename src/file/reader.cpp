@@ -178,6 +178,7 @@ const Node* find_node(const Model& m, const Problem& p) {
     case Kind::section: return inside("sections", p.subject.name);
     case Kind::material: return inside("materials", p.subject.name);
     case Kind::support: return inside("supports", p.subject.name);
+    case Kind::mass: return inside("masses", p.subject.name);
     case Kind::load_case: return inside("loads", p.subject.name);
     case Kind::structure: return t.find_key(t.root(), p.key);
     case Kind::hand_value: {

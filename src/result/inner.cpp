@@ -52,10 +52,10 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
   double force = 0, moment = 0, movement = 0;
   for (std::size_t i = analysis.spans.first[member]; i < analysis.spans.first[member + 1]; ++i) {
     const solver::Span& span = analysis.spans.all[i];
-    const solver::Element& element = analysis.elements[i];
+    const solver::Element& element = analysis.element(load_case, i);
     const auto loads = c.loads.on(i);
     const solver::Ends ends =
-        element.own_ends(solver::ends<long double>(axes, span.length, c.movement[span.a], c.movement[span.b]), loads);
+        element.own_ends(solver::ends<long double>(axes, span, c.movement[span.a], c.movement[span.b]), loads);
     const Vector12& own = ends.movement;
     const Vector12 f = element.end_forces(ends, loads);
     const solver::State start{-f(0), f(1), f(2), -f(3), f(4), -f(5), own(0), own(1), own(2), own(3), own(5), -own(4)};

@@ -46,6 +46,10 @@ Length MemberResult::length() const {
   return Length::si(inner_->length);
 }
 
+bool MemberResult::is_slack() const {
+  return data_->analysis.element(case_, data_->analysis.spans.first[member_]).is_slack();
+}
+
 Diagram MemberResult::diagram(Dimension d, double noise, std::size_t quantity) const {
   std::vector<Diagram::Piece> pieces;
   pieces.reserve(inner_->pieces.size());

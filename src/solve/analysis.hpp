@@ -13,8 +13,11 @@ namespace corvex::solver {
 struct CaseAnalysis {
   SpanLoads loads;
   std::vector<Movement> movement;  // of each point
+  std::vector<Six> ground;         // how each support moves by itself; empty where none does
   std::vector<Six> reaction;       // of each support, as given to the structure; global axes
   Resultant applied;
+  // Of each span, where members that act one way only are slack in this case; else those of the analysis count.
+  std::shared_ptr<const std::vector<Element>> elements;
 };
 
 struct Analysis {
@@ -23,6 +26,10 @@ struct Analysis {
   std::vector<Element> elements;  // of each span
   std::vector<CaseAnalysis> cases;
   Problems notes;
+
+  const Element& element(std::size_t load_case, std::size_t span) const {
+    return cases[load_case].elements ? (*cases[load_case].elements)[span] : elements[span];
+  }
 };
 
 struct Kept;

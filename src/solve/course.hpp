@@ -1,9 +1,9 @@
 // The exact course of inner forces and movements along a span: beam theory integrated piece by piece.
 //
 // With the signs of docs/theory.md: N' = −qx, Vy' = qy, Vz' = qz, Mz' = Vy, My' = Vz, T' = 0; at a place with
-// a load N jumps by −Px, Vy by Py, Vz by Pz, T by −mx, My by my, Mz by −mz. Movements: u' = N/EA, twist' =
-// T/GJ, slope' = M/EI, v' = slope − V/GA (the shear force V is minus the stress resultant on the face along
-// +x).
+// a load N jumps by −Px, Vy by Py, Vz by Pz, T by −mx, My by my, Mz by −mz. Movements: u' = N/EA + free strain,
+// twist' = T/GJ, slope' = M/EI + free curvature, v' = slope − V/GA (the shear force V is minus the stress resultant on
+// the face along +x).
 #pragma once
 
 #include <array>

@@ -1,50 +1,51 @@
 #include "solve/element.hpp"
 
-#include <tuple>
+#include <algorithm>
+#include <cmath>
 #include <type_traits>
 
 namespace corvex::solver {
 
-BendingEnds::BendingEnds(double EI, double GA, const Span& span) : hinge_a(span.hinge_a), hinge_b(span.hinge_b) {
-  const double L = span.length, phi = GA > 0 ? 12 * EI / (GA * L * L) : 0;
+BendingEnds::BendingEnds(double EI, double GA, double L) {
+  const double phi = GA > 0 ? 12 * EI / (GA * L * L) : 0;
   const double k = EI / (L * (1 + phi));
   near = (4 + phi) * k;
   far = (2 - phi) * k;
 }
 
-std::pair<double, double> BendingEnds::released(double Ma, double Mb) const {
-  if (hinge_a && hinge_b) return {0, 0};
-  const double carried = near > 0 ? far / near : 0;
-  if (hinge_a) return {0, Mb - carried * Ma};
-  if (hinge_b) return {Ma - carried * Mb, 0};
-  return {Ma, Mb};
+namespace {
+
+bool any(const std::array<bool, 6>& freed) {
+  return std::find(freed.begin(), freed.end(), true) != freed.end();
 }
 
-std::pair<double, double> BendingEnds::turned(double a, double b, double Ma, double Mb) const {
-  if (near == 0) return {a, b};
-  if (hinge_a && hinge_b) {
-    const double det = (near - far) * (near + far);
-    return {(far * Mb - near * Ma) / det, (far * Ma - near * Mb) / det};
-  }
-  if (hinge_a) return {-(far * b + Ma) / near, b};
-  if (hinge_b) return {a, -(far * a + Mb) / near};
-  return {a, b};
-}
+}  // namespace
 
-Element::Element(const Rigidity& r, const Span& span)
-    : r_(r), f_(r), length_(span.length), beam_(span.beam), hinged_(span.hinge_a || span.hinge_b), axial_(r.EA / span.length) {
+Element::Element(const Rigidity& r, const Span& span, double turn)
+    : r_(r), f_(r), length_(span.length), beam_(span.beam), axial_(r.EA / span.length) {
   if (!beam_) return;
   torsion_ = r.GJ / length_;
-  y_ = BendingEnds(r.EIz, r.GAy, span);
-  z_ = BendingEnds(r.EIy, r.GAz, span);
+  y_ = BendingEnds(r.EIz, r.GAy, length_);
+  z_ = BendingEnds(r.EIy, r.GAz, length_);
+  if (any(span.freed_a) || any(span.freed_b)) released_ = std::make_shared<const Released>(span, turn, whole());
 }
 
-BendingEnds::Condensed BendingEnds::condensed() const {
-  if (hinge_a && hinge_b) return {0, 0, 0};
-  const double left = near > 0 ? near - far * far / near : 0;
-  if (hinge_a) return {0, 0, left};
-  if (hinge_b) return {left, 0, 0};
-  return {near, far, near};
+Element Element::slack(Acts acts) const {
+  Element e = *this;
+  e.slack_ = acts;
+  e.axial_ = 0;
+  return e;
+}
+
+DeformationStiffness Element::whole() const {
+  DeformationStiffness k = DeformationStiffness::Zero();
+  k(0, 0) = axial_;
+  k(1, 1) = torsion_;
+  k(2, 2) = k(3, 3) = y_.near;
+  k(2, 3) = k(3, 2) = y_.far;
+  k(4, 4) = k(5, 5) = z_.near;
+  k(4, 5) = k(5, 4) = z_.far;
+  return k;
 }
 
 namespace {
@@ -64,30 +65,30 @@ Matrix3 outer(double f, const Vector& a, const Vector& b) {
 // With the axes x y z as columns of Rᵀ every block is a sum of outer products: a movement along y goes with rotations
 // about z (bending in the x–y plane), one along z with rotations about −y.
 Matrix12 Element::stiffness(const Axes& e) const {
-  const BendingEnds::Condensed y = y_.condensed(), z = z_.condensed();
-  const double ya = (y.aa + y.ab) / length_, yb = (y.ab + y.bb) / length_;
-  const double za = (z.aa + z.ab) / length_, zb = (z.ab + z.bb) / length_;
+  if (released_) {
+    const auto B = deformation_of(e, length_);
+    return B.transpose() * deformation_stiffness() * B;
+  }
+  const double y = (y_.near + y_.far) / length_, z = (z_.near + z_.far) / length_;
   Matrix3 move = outer(axial_, e.x, e.x);
   Matrix12 K;
   if (!beam_) {
     K.setZero();
   } else {
-    move += outer((ya + yb) / length_, e.y, e.y) + outer((za + zb) / length_, e.z, e.z);
-    const Matrix3 twist = outer(torsion_, e.x, e.x);
-    const Matrix3 at_a = outer(ya, e.y, e.z) - outer(za, e.z, e.y), at_b = outer(yb, e.y, e.z) - outer(zb, e.z, e.y);
-    const Matrix3 far = outer(y.ab, e.z, e.z) + outer(z.ab, e.y, e.y) - twist;
-    K.block<3, 3>(3, 3) = outer(y.aa, e.z, e.z) + outer(z.aa, e.y, e.y) + twist;
-    K.block<3, 3>(9, 9) = outer(y.bb, e.z, e.z) + outer(z.bb, e.y, e.y) + twist;
+    move += outer(2 * y / length_, e.y, e.y) + outer(2 * z / length_, e.z, e.z);
+    const Matrix3 twist = outer(torsion_, e.x, e.x), coupling = outer(y, e.y, e.z) - outer(z, e.z, e.y);
+    const Matrix3 near = outer(y_.near, e.z, e.z) + outer(z_.near, e.y, e.y) + twist;
+    const Matrix3 far = outer(y_.far, e.z, e.z) + outer(z_.far, e.y, e.y) - twist;
+    K.block<3, 3>(3, 3) = near;
+    K.block<3, 3>(9, 9) = near;
     K.block<3, 3>(3, 9) = far;
     K.block<3, 3>(9, 3) = far;  // symmetric in itself
-    K.block<3, 3>(0, 3) = at_a;
-    K.block<3, 3>(6, 3) = -at_a;
-    K.block<3, 3>(0, 9) = at_b;
-    K.block<3, 3>(6, 9) = -at_b;
-    K.block<3, 3>(3, 0) = at_a.transpose();
-    K.block<3, 3>(3, 6) = -at_a.transpose();
-    K.block<3, 3>(9, 0) = at_b.transpose();
-    K.block<3, 3>(9, 6) = -at_b.transpose();
+    for (const int turn : {3, 9}) {
+      K.block<3, 3>(0, turn) = coupling;
+      K.block<3, 3>(6, turn) = -coupling;
+      K.block<3, 3>(turn, 0) = coupling.transpose();
+      K.block<3, 3>(turn, 6) = -coupling.transpose();
+    }
   }
   K.block<3, 3>(0, 0) = move;
   K.block<3, 3>(6, 6) = move;
@@ -96,7 +97,7 @@ Matrix12 Element::stiffness(const Axes& e) const {
   return K;
 }
 
-// Forces for what deforms the span, no hinge freed.
+// Forces for what deforms the span, nothing freed.
 Vector12 Element::whole_times(const Vector12& bent) const {
   Vector12 f = Vector12::Zero();
   const double N = axial_ * (bent(6) - bent(0));
@@ -125,51 +126,78 @@ Vector12 Element::fixed_end_whole(std::span<const LoadPiece> loads) const {
   if (!beam_) {
     // Axial force exactly; across, the loads go to the ends as on a simple span.
     const double Va = -p.Mz / length_, Wa = -p.My / length_;
-    const double pull = p.u * axial_;
-    f << pull, Va, Wa, 0, 0, 0, p.N - pull, -(Va + p.Vy), -(Wa + p.Vz), 0, 0, 0;
-    return f;
+    f << 0, Va, Wa, 0, 0, 0, p.N, -(Va + p.Vy), -(Wa + p.Vz), 0, 0, 0;
+  } else {
+    // The loads move the free end b so far; it is taken back, less the chord's turn.
+    Vector12 bent = Vector12::Zero();
+    const double turn_y = p.v / length_, turn_z = p.w / length_;
+    bent << 0, 0, 0, 0, turn_z, -turn_y, 0, 0, 0, p.twist, turn_z - p.slope_z, p.slope_y - turn_y;
+    f.tail<6>() << p.N, -p.Vy, -p.Vz, p.T, -p.My, p.Mz;
+    f -= whole_times(bent);
   }
-  // The loads move the free end b so far; it is taken back, less the chord's turn.
-  Vector12 bent = Vector12::Zero();
-  const double turn_y = p.v / length_, turn_z = p.w / length_;
-  bent << 0, 0, 0, 0, turn_z, -turn_y, p.u, 0, 0, p.twist, turn_z - p.slope_z, p.slope_y - turn_y;
-  f.tail<6>() << p.N, -p.Vy, -p.Vz, p.T, -p.My, p.Mz;
-  return f - whole_times(bent);
+  const double at_start = is_slack() ? resting_pull(slack_, loads) : -axial_ * p.u;
+  f(0) -= at_start;
+  f(6) += at_start;
+  return f;
+}
+
+double Element::resting_pull(Acts acts, std::span<const LoadPiece> loads) {
+  const double sign = acts == Acts::compression ? -1 : 1;
+  double N = 0, least = 0;
+  for (const LoadPiece& l : loads) {
+    const double h = l.to - l.from;
+    const auto offer = [&](double s) {
+      if (s >= 0 && s <= h) least = std::min(least, sign * (N - s * (l.q0.x + s * l.slope.x / 2)));
+    };
+    N -= l.jump_force.x;
+    offer(0);
+    if (l.slope.x != 0) offer(-l.q0.x / l.slope.x);
+    offer(h);
+    N -= h * (l.q0.x + h * l.slope.x / 2);
+  }
+  return -sign * least;
+}
+
+double Element::pull(const Ends& e, std::span<const LoadPiece> loads) const {
+  const double stiffness = r_.EA / length_;
+  return stiffness * (e.bent(6) - (loads.empty() ? 0 : particular(f_, loads).u));
 }
 
 Ends Element::own_ends(Ends e, std::span<const LoadPiece> loads) const {
-  if (!hinged_ || !beam_) return e;
-  // Beside the rigid motion of the span, the freed rotations are those that its other deformations and its
-  // loads bring.
-  const Vector12 rigid = e.movement - e.bent;
-  const Vector12 fixed = fixed_end_whole(loads);
-  std::tie(e.bent(5), e.bent(11)) = y_.turned(e.bent(5), e.bent(11), fixed(5), fixed(11));
-  std::tie(e.bent(4), e.bent(10)) = z_.turned(e.bent(4), e.bent(10), fixed(4), fixed(10));
-  for (const int i : {4, 5, 10, 11}) e.movement(i) = rigid(i) + e.bent(i);
+  if (!released_) return e;
+  const Vector12 jumps = released_->jumps(whole_times(e.bent) + fixed_end_whole(loads));
+  const Vector12 by = released_->deformed(jumps);
+  e.movement += jumps;
+  e.bent += by;
+  // Where a jump takes a deformation back altogether, rounding must not stay as one.
+  constexpr double rounding = 1e-14;
+  for (const int i : deformation_entry)
+    if (by(i) != 0 && std::abs(e.bent(i)) <= rounding * std::abs(by(i))) {
+      e.movement(i) -= e.bent(i);
+      e.bent(i) = 0;
+    }
   return e;
 }
 
 Vector12 Element::elastic_forces(const Vector12& bent) const {
-  if (!hinged_) return whole_times(bent);
-  Vector12 own = bent;
-  std::tie(own(5), own(11)) = y_.turned(bent(5), bent(11), 0, 0);
-  std::tie(own(4), own(10)) = z_.turned(bent(4), bent(10), 0, 0);
-  return whole_times(own);
+  const Vector12 forces = whole_times(bent);
+  if (!released_) return forces;
+  return released_->passed_on(forces + whole_times(released_->deformed(released_->jumps(forces))));
 }
 
 Vector12 Element::end_forces(const Ends& own_ends, std::span<const LoadPiece> loads) const {
-  Vector12 f = whole_times(own_ends.bent) + fixed_end_whole(loads);
-  if (y_.hinge_a) f(4) = f(5) = 0;
-  if (y_.hinge_b) f(10) = f(11) = 0;
-  return f;
+  const Vector12 f = whole_times(own_ends.bent) + fixed_end_whole(loads);
+  return released_ ? released_->passed_on(f) : f;
 }
 
 std::vector<Element> elements(const Structure& structure, const Spans& spans) {
   std::vector<Element> all;
   all.reserve(spans.all.size());
   for (std::size_t m = 0; m < structure.members().size(); ++m) {
-    const Rigidity r = rigidity(structure, structure.members()[m]);
-    for (std::size_t i = spans.first[m]; i < spans.first[m + 1]; ++i) all.emplace_back(r, spans.all[i]);
+    const Member& member = structure.members()[m];
+    const Rigidity r = rigidity(structure, member);
+    const double turn = principal_turn(structure, member);
+    for (std::size_t i = spans.first[m]; i < spans.first[m + 1]; ++i) all.emplace_back(r, spans.all[i], turn);
   }
   return all;
 }
@@ -193,7 +221,9 @@ constexpr bool has_rest = !std::is_same_v<Digits, double>;
 
 template <class Digits>
 Triple<Digits> whole(const Movement& m, std::size_t k) {
-  const auto at = [&](std::size_t i) { return has_rest<Digits> ? static_cast<Digits>(m.value[i]) + m.rest[i] : m.value[i]; };
+  const auto at = [&](std::size_t i) {
+    return has_rest<Digits> ? static_cast<Digits>(m.value[i]) + m.rest[i] : m.value[i];
+  };
   return {at(k), at(k + 1), at(k + 2)};
 }
 
@@ -207,7 +237,20 @@ Triple<Digits> between(const Movement& a, const Movement& b, std::size_t k) {
   return {at(k), at(k + 1), at(k + 2)};
 }
 
-}  // namespace
+// To the end of a rigid arm that turns with the point.
+Movement carried(const Movement& point, const Vector& arm) {
+  using Digits = long double;
+  const auto turn = whole<Digits>(point, 3);
+  const Digits by[] = {turn.y * arm.z - turn.z * arm.y, turn.z * arm.x - turn.x * arm.z,
+                       turn.x * arm.y - turn.y * arm.x};
+  Movement end = point;
+  for (std::size_t k = 0; k < 3; ++k) {
+    const auto large = static_cast<double>(by[k]);
+    end.add(k, large);
+    end.rest[k] += static_cast<double>(by[k] - large);
+  }
+  return end;
+}
 
 template <class Digits>
 Ends ends(const Axes& axes, double length, const Movement& a, const Movement& b) {
@@ -224,7 +267,15 @@ Ends ends(const Axes& axes, double length, const Movement& a, const Movement& b)
       d(turn_b.z - chord_z);
   return e;
 }
-template Ends ends<double>(const Axes&, double, const Movement&, const Movement&);
-template Ends ends<long double>(const Axes&, double, const Movement&, const Movement&);
+
+}  // namespace
+
+template <class Digits>
+Ends ends(const Axes& axes, const Span& s, const Movement& a, const Movement& b) {
+  if (!s.armed) return ends<Digits>(axes, s.length, a, b);
+  return ends<Digits>(axes, s.length, carried(a, s.arm_a), carried(b, s.arm_b));
+}
+template Ends ends<double>(const Axes&, const Span&, const Movement&, const Movement&);
+template Ends ends<long double>(const Axes&, const Span&, const Movement&, const Movement&);
 
 }  // namespace corvex::solver

@@ -5,14 +5,12 @@
 #pragma once
 
 #include <Eigen/Core>
-#include <utility>
+#include <memory>
 
 #include "solve/course.hpp"
+#include "solve/released.hpp"
 
 namespace corvex::solver {
-
-using Matrix12 = Eigen::Matrix<double, 12, 12>;
-using Vector12 = Eigen::Matrix<double, 12, 1>;
 
 // How the ends of a span move, in its own axes.
 struct Ends {
@@ -22,56 +20,60 @@ struct Ends {
   Vector12 bent;
 };
 // `Digits` is double, for movements without a rest, or long double where movements all but cancel.
+// `a` and `b` are movements of its points, from which rigid arms may lead to its ends.
 template <class Digits>
-Ends ends(const Axes& axes, double length, const Movement& a, const Movement& b);
+Ends ends(const Axes& axes, const Span& span, const Movement& a, const Movement& b);
 
 // Bending in one plane, as the moments at the ends for their rotations against the chord:
-// Ma = near·α + far·β, Mb = far·α + near·β, and the shear force (Ma + Mb)/L; with a hinge at an end its moment is
-// zero and its rotation follows.
+// Ma = near·α + far·β, Mb = far·α + near·β, and the shear force (Ma + Mb)/L.
 struct BendingEnds {
   double near = 0, far = 0;
-  bool hinge_a = false, hinge_b = false;
 
   BendingEnds() = default;
-  BendingEnds(double EI, double GA, const Span& span);
-  // The moments that are left of these when the hinges are freed.
-  std::pair<double, double> released(double Ma, double Mb) const;
-  // The rotations that the hinges take beside the given ones, under these moments of the loads.
-  std::pair<double, double> turned(double a, double b, double Ma, double Mb) const;
-  // What a rotation of one at either end brings to both, the hinges freed.
-  struct Condensed {
-    double aa, ab, bb;
-  };
-  Condensed condensed() const;
+  BendingEnds(double EI, double GA, double length);
 };
 
 class Element {
  public:
-  Element(const Rigidity& r, const Span& span);
+  // `turn`: of the axes in which the member bends from its own, about x.
+  Element(const Rigidity& r, const Span& span, double turn = 0);
 
-  // With what the hinges free already eliminated; rows and columns of freed rotations are zero.
-  Matrix12 stiffness() const { return stiffness(Axes{{1, 0, 0}, {0, 1, 0}, {0, 0, 1}}); }
-  // The same in global axes.
+  // The same where the member acts one way only and is slack: no axial stiffness; loads along it hang on the end that
+  // may hold them.
+  Element slack(Acts acts) const;
+  bool is_slack() const { return slack_ != Acts::always; }
+
+  // In global axes, with what the ends free already eliminated.
   Matrix12 stiffness(const Axes& axes) const;
-  // The ends with freed rotations replaced by those that the span's own ends take.
+  // In the six figures that deform the span.
+  DeformationStiffness deformation_stiffness() const { return released_ ? released_->stiffness() : whole(); }
+  // The ends with the jumps of freed components added: those of the span itself.
   Ends own_ends(Ends ends, std::span<const LoadPiece> loads) const;
-  // Forces of the points on the span for what deforms it, without loads; the hinges freed.
+  // Forces of the points on the span for what deforms it, without loads.
   Vector12 elastic_forces(const Vector12& bent) const;
   // Forces of the points on the span for its own ends.
   Vector12 end_forces(const Ends& own_ends, std::span<const LoadPiece> loads) const;
+  // The axial force at the start for these ends, were the member to act both ways.
+  double pull(const Ends& ends, std::span<const LoadPiece> loads) const;
+  // The axial force at the start of a member that is slack under these loads: just so much that none of it acts the
+  // wrong way.
+  static double resting_pull(Acts acts, std::span<const LoadPiece> loads);
 
   const Rigidity& rigidity() const { return r_; }
 
  private:
+  DeformationStiffness whole() const;
   Vector12 fixed_end_whole(std::span<const LoadPiece> loads) const;
   Vector12 whole_times(const Vector12& bent) const;
 
   Rigidity r_;
   Flexibility f_;
   double length_;
-  bool beam_, hinged_;
+  bool beam_;
+  Acts slack_ = Acts::always;
   double axial_ = 0, torsion_ = 0;
   BendingEnds y_, z_;  // in the x–y plane, in the x–z plane
+  std::shared_ptr<const Released> released_;
 };
 
 // Of each span.

@@ -1,6 +1,7 @@
 #include "solve/equilibrium.hpp"
 
 #include <algorithm>
+#include <tuple>
 
 #include "solve/element.hpp"
 
@@ -11,25 +12,35 @@ bool at_rest(const Movement& m) {
   return m.value == Six{} && m.rest == Six{};
 }
 
-void take_point_loads(const LoadCase& loads, Need& need) {
-  for (const Load& load : loads.loads()) {
-    const auto* l = std::get_if<PointLoad>(&load);
-    if (!l) continue;
-    const double six[] = {l->force.x, l->force.y, l->force.z, l->moment.x, l->moment.y, l->moment.z};
-    for (std::size_t k = 0; k < 6; ++k) {
-      need.at[l->at.index][k] -= six[k];
-      need.largest = std::max(need.largest, std::abs(six[k]));
-    }
+void take(Need& need, std::size_t point, const Vector& force, const Vector& moment) {
+  const double six[] = {force.x, force.y, force.z, moment.x, moment.y, moment.z};
+  for (std::size_t k = 0; k < 6; ++k) {
+    need.at[point][k] -= six[k];
+    need.largest = std::max(need.largest, std::abs(six[k]));
   }
 }
 
-std::vector<Need> point_loads(const Structure& structure) {
-  std::vector<Need> all(structure.load_cases().size());
-  for (std::size_t c = 0; c < all.size(); ++c) {
-    all[c].at.assign(structure.points().size(), Six{});
-    take_point_loads(structure.load_cases()[c], all[c]);
+std::vector<Need> point_loads(const Structure& structure, Cases cases) {
+  std::vector<Need> all(cases.size());
+  for (std::size_t i = 0; i < all.size(); ++i) {
+    all[i].at.assign(structure.points().size(), Six{});
+    for (const Load& load : structure.load_cases()[cases[i]].loads()) {
+      if (const auto* l = std::get_if<PointLoad>(&load)) take(all[i], l->at.index, l->force, l->moment);
+      if (const auto* g = std::get_if<GravityLoad>(&load))
+        for (const PointMass& m : structure.point_masses()) take(all[i], m.at.index, g->acceleration * m.mass, {});
+    }
   }
   return all;
+}
+
+void add_springs(const Analysis& a, std::size_t load_case, Need& need) {
+  for (const PointSpring& s : a.freedoms.springs) {
+    const Six force = spring_force(a, load_case, s);
+    for (std::size_t k = 0; k < 6; ++k) {
+      need.at[s.point][k] -= force[k];
+      need.largest = std::max(need.largest, std::abs(force[k]));
+    }
+  }
 }
 
 void add(Need& need, const Span& s, const Axes& axes, const Vector12& local) {
@@ -41,48 +52,70 @@ void add(Need& need, const Span& s, const Axes& axes, const Vector12& local) {
     const std::size_t k = 3 * static_cast<std::size_t>(i);
     a[k] += at_a.x, a[k + 1] += at_a.y, a[k + 2] += at_a.z;
     b[k] += at_b.x, b[k + 1] += at_b.y, b[k + 2] += at_b.z;
+    if (i > 0 || !s.armed) continue;
+    for (const auto& [six, force, arm] : {std::tuple(&a, at_a, s.arm_a), {&b, at_b, s.arm_b}}) {
+      const Vector moment = cross(arm, force);
+      (*six)[3] += moment.x, (*six)[4] += moment.y, (*six)[5] += moment.z;
+    }
   }
 }
 
 }  // namespace
 
+Six spring_force(const Analysis& a, std::size_t load_case, const PointSpring& s) {
+  const CaseAnalysis& c = a.cases[load_case];
+  const Movement& m = c.movement[s.point];
+  Six force{};
+  for (std::size_t k = 0; k < 6; ++k) {
+    if (s.stiffness[k] == 0) continue;
+    const double ground = c.ground.empty() ? 0 : c.ground[s.support][k];
+    force[k] = s.stiffness[k] * ((ground - m.value[k]) - m.rest[k]);
+  }
+  return force;
+}
+
 // Case after case, so that loads, movements and needs are met in the order in which they lie.
-std::vector<Need> needs_at_rest(const Structure& structure, const Analysis& a) {
-  std::vector<Need> all = point_loads(structure);
+std::vector<Need> needs_at_rest(const Structure& structure, const Analysis& a, Cases cases) {
+  std::vector<Need> all = point_loads(structure, cases);
   const Ends rest{Vector12::Zero(), Vector12::Zero()};
-  for (std::size_t c = 0; c < all.size(); ++c)
+  for (std::size_t n = 0; n < all.size(); ++n)
     for (std::size_t i = 0; i < a.spans.all.size(); ++i)
-      if (const auto loads = a.cases[c].loads.on(i); !loads.empty())
-        add(all[c], a.spans.all[i], a.spans.axes[a.spans.all[i].member],
-            a.elements[i].end_forces(a.elements[i].own_ends(rest, loads), loads));
+      if (const auto loads = a.cases[cases[n]].loads.on(i); !loads.empty()) {
+        const Element& e = a.element(cases[n], i);
+        add(all[n], a.spans.all[i], a.spans.axes[a.spans.all[i].member], e.end_forces(e.own_ends(rest, loads), loads));
+      }
   return all;
 }
 
-void add_elastic(const Analysis& a, std::vector<Need>& all) {
-  for (std::size_t c = 0; c < all.size(); ++c) {
-    const std::vector<Movement>& movement = a.cases[c].movement;
+void add_elastic(const Analysis& a, Cases cases, std::vector<Need>& all) {
+  for (std::size_t n = 0; n < all.size(); ++n) {
+    const std::vector<Movement>& movement = a.cases[cases[n]].movement;
     for (std::size_t i = 0; i < a.spans.all.size(); ++i) {
       const Span& s = a.spans.all[i];
       const Axes& axes = a.spans.axes[s.member];
-      const Ends moved = ends<double>(axes, s.length, movement[s.a], movement[s.b]);
-      add(all[c], s, axes, a.elements[i].elastic_forces(moved.bent));
+      const Ends moved = ends<double>(axes, s, movement[s.a], movement[s.b]);
+      add(all[n], s, axes, a.element(cases[n], i).elastic_forces(moved.bent));
     }
+    add_springs(a, cases[n], all[n]);
   }
 }
 
-std::vector<Need> needs(const Structure& structure, const Analysis& a) {
-  std::vector<Need> all = point_loads(structure);
+std::vector<Need> needs(const Structure& structure, const Analysis& a, Cases cases) {
+  std::vector<Need> all = point_loads(structure, cases);
   for (std::size_t i = 0; i < a.spans.all.size(); ++i) {
     const Span& s = a.spans.all[i];
     const Axes& axes = a.spans.axes[s.member];
-    for (std::size_t c = 0; c < all.size(); ++c) {
-      const Movement &at_a = a.cases[c].movement[s.a], &at_b = a.cases[c].movement[s.b];
-      const auto loads = a.cases[c].loads.on(i);
+    for (std::size_t n = 0; n < all.size(); ++n) {
+      const CaseAnalysis& c = a.cases[cases[n]];
+      const Movement &at_a = c.movement[s.a], &at_b = c.movement[s.b];
+      const auto loads = c.loads.on(i);
       if (loads.empty() && at_rest(at_a) && at_rest(at_b)) continue;
-      const Ends own = a.elements[i].own_ends(ends<long double>(axes, s.length, at_a, at_b), loads);
-      add(all[c], s, axes, a.elements[i].end_forces(own, loads));
+      const Element& e = a.element(cases[n], i);
+      const Ends own = e.own_ends(ends<long double>(axes, s, at_a, at_b), loads);
+      add(all[n], s, axes, e.end_forces(own, loads));
     }
   }
+  for (std::size_t n = 0; n < all.size(); ++n) add_springs(a, cases[n], all[n]);
   return all;
 }
 

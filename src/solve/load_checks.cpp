@@ -27,7 +27,7 @@ void check(const Structure& s, const Freedoms& f, const PointLoad& l, const Subj
 
 void check(const Structure& s, const MemberLoad& l, const Subject& subject, Problems& problems) {
   const Member& m = s[l.on];
-  const double torsion = local_axes(s, m).local(l.moment).x;
+  const double torsion = local_axes(s, m).local(acting(s, l).moment).x;
   if (m.kind == MemberKind::link && std::abs(torsion) > 1e-9 * length(l.moment))
     problems.push_back({fmt::format("'{}' is a link and cannot take torsion", m.name), subject, "moment"});
 }
@@ -67,6 +67,12 @@ std::vector<std::pair<std::string, std::vector<std::string>>> beams_of(const Str
 
 Problems loads_without_hold(const Structure& s, const Freedoms& f) {
   Problems problems;
+  for (const PointMass& m : s.point_masses())
+    if (!f.used[m.at.index]) {
+      const std::string& name = s[m.at].name;
+      problems.push_back({fmt::format("no member goes through point {}: nothing carries this mass", name),
+                          {Subject::Kind::mass, name}});
+    }
   for (const LoadCase& c : s.load_cases())
     for (std::size_t i = 0; i < c.loads().size(); ++i) {
       const Subject subject{Subject::Kind::load, c.name(), i};

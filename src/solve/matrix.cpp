@@ -141,6 +141,32 @@ void Pattern::add_block(LowerMatrix& K, const Freedoms& f, std::size_t p, std::s
 
 namespace {
 
+// From the ends of rigid arms to the points: an end moves by the point's movement and turn × arm.
+void carry(Matrix12& K, const Span& s) {
+  const auto lever = [](const Vector& r) {
+    Eigen::Matrix3d m;
+    m << 0, r.z, -r.y, -r.z, 0, r.x, r.y, -r.x, 0;
+    return m;
+  };
+  Matrix12 T = Matrix12::Identity();
+  T.block<3, 3>(0, 3) = lever(s.arm_a);
+  T.block<3, 3>(6, 9) = lever(s.arm_b);
+  K = (T.transpose() * K * T).eval();
+}
+
+// Movements of either end counted along a frame of its own.
+void turn(Matrix12& K, const Axes* a, const Axes* b) {
+  const auto one = [&K](const Axes* f, int at) {
+    if (!f) return;
+    Eigen::Matrix3d R;
+    R << f->x.x, f->y.x, f->z.x, f->x.y, f->y.y, f->z.y, f->x.z, f->y.z, f->z.z;
+    K.middleCols<3>(at) = (K.middleCols<3>(at) * R).eval();
+    K.middleRows<3>(at) = (R.transpose() * K.middleRows<3>(at)).eval();
+  };
+  one(a, 0);
+  one(b, 6);
+}
+
 // What the diagonals of a point are small against.
 void set_references(LowerMatrix& K, const Freedoms& f) {
   K.reference.assign(static_cast<std::size_t>(K.n), 0);
@@ -168,7 +194,9 @@ void Pattern::assemble(const Spans& spans, const std::vector<Element>& elements,
     const Span& s = spans.all[i];
     const int a = place_[s.a], b = place_[s.b];
     if (a < 0 && b < 0) continue;
-    const Matrix12 element = elements[i].stiffness(spans.axes[s.member]);
+    Matrix12 element = elements[i].stiffness(spans.axes[s.member]);
+    if (s.armed) carry(element, s);
+    if (!f.frames.empty()) turn(element, f.frame(s.a), f.frame(s.b));
     add_block(K, f, s.a, s.a, 0, element, 0, 0);
     add_block(K, f, s.b, s.b, 0, element, 6, 6);
     // Rows belong to the later point.
@@ -176,6 +204,13 @@ void Pattern::assemble(const Spans& spans, const std::vector<Element>& elements,
       add_block(K, f, s.a, s.b, block_[i], element, 0, 6);
     else
       add_block(K, f, s.b, s.a, block_[i], element, 6, 0);
+  }
+  for (const PointSpring& s : f.springs) {
+    if (place_[s.point] < 0) continue;
+    Matrix12 spring = Matrix12::Zero();
+    for (int k = 0; k < 6; ++k) spring(k, k) = s.stiffness[static_cast<std::size_t>(k)];
+    turn(spring, f.frame(s.point), nullptr);
+    add_block(K, f, s.point, s.point, 0, spring, 0, 0);
   }
   set_references(K, f);
 }

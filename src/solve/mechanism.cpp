@@ -4,6 +4,7 @@
 
 #include <Eigen/Eigenvalues>
 #include <Eigen/SVD>
+#include <algorithm>
 #include <numeric>
 
 #include "solve/motion_words.hpp"
@@ -64,19 +65,24 @@ class RigidPart {
   // A coordinate without its rounding noise.
   double tidy(double x) const { return std::abs(x) < 1e-9 * size_ ? 0.0 : x; }
 
-  // What the six motions do to the freedom k of a point.
-  Eigen::Matrix<double, 1, 6> row(std::size_t p, std::size_t k) const {
-    Eigen::Matrix<double, 1, 6> r;
-    r.setZero();
-    if (k >= 3) {
-      r(static_cast<Eigen::Index>(k)) = 1;
-      return r;
-    }
-    const Vector d = (position(p) - middle_) / size_;
-    const double lever[3][3] = {{0, d.z, -d.y}, {-d.z, 0, d.x}, {d.y, -d.x, 0}};
-    r(static_cast<Eigen::Index>(k)) = 1;
-    for (int i = 0; i < 3; ++i) r(3 + i) = lever[k][i];
+  using Row = Eigen::Matrix<double, 1, 6>;
+
+  // What the six motions do to the movement of a point along a direction.
+  Row along(std::size_t p, const Vector& direction) const {
+    const Vector turned = cross((position(p) - middle_) / size_, direction);
+    Row r;
+    r << direction.x, direction.y, direction.z, turned.x, turned.y, turned.z;
     return r;
+  }
+  // … and to its freedom k, along the global axes or along its own.
+  Row global_row(std::size_t p, std::size_t k) const {
+    static constexpr Vector axes[] = {{1, 0, 0}, {0, 1, 0}, {0, 0, 1}};
+    return k < 3 ? along(p, axes[k]) : Row(Row::Unit(static_cast<Eigen::Index>(k)));
+  }
+  Row own_row(std::size_t p, std::size_t k) const {
+    const Axes* frame = f_.frame(p);
+    if (!frame || k >= 3) return global_row(p, k);
+    return along(p, k == 0 ? frame->x : k == 1 ? frame->y : frame->z);
   }
 
   // The sum of the squares of all freedoms of this kind, for the six motions.
@@ -87,7 +93,7 @@ class RigidPart {
       for (std::size_t k = 0; k < 6; ++k) {
         // Only what is rigidly joined turns with the part.
         if ((k >= 3 && !f_.rigid[p]) || !counts(f_.status[p][k])) continue;
-        const auto r = row(p, k);
+        const Row r = own_row(p, k);
         sum += r.transpose() * r;
       }
     // Nothing leaves the plane.
@@ -98,7 +104,15 @@ class RigidPart {
 
   // An orthonormal basis of the motions that no support prevents and that move anything at all.
   Eigen::MatrixXd free_motions() const {
-    const Eigen::MatrixXd held = squares([](Status status) { return status == Status::held; });
+    Eigen::MatrixXd held = squares([](Status status) { return status == Status::held; });
+    for (const PointSpring& s : f_.springs) {
+      if (std::find(points_.begin(), points_.end(), s.point) == points_.end()) continue;
+      for (std::size_t k = 0; k < 6; ++k) {
+        if (s.stiffness[k] == 0 || (k >= 3 && !f_.rigid[s.point])) continue;
+        const Row r = global_row(s.point, k);
+        held += r.transpose() * r;
+      }
+    }
     const Eigen::MatrixXd free = kernel(held, held.trace());
     if (free.cols() == 0) return free;
     const Eigen::MatrixXd moved = squares([](Status status) { return status != Status::absent; });
@@ -141,7 +155,7 @@ class RigidPart {
     std::vector<std::string> still;
     for (const std::size_t p : points_) {
       double motion = 0;
-      for (std::size_t k = 0; k < 3; ++k) motion = std::max(motion, (row(p, k) * free).norm());
+      for (std::size_t k = 0; k < 3; ++k) motion = std::max(motion, (global_row(p, k) * free).norm());
       if (motion < 1e-9) still.push_back(s_.points()[p].name);
     }
     const std::string who = whole_ ? "the structure turns" : names() + " turn";
@@ -190,38 +204,41 @@ Motion motion_of(const Freedoms& f, const Eigen::VectorXd& z) {
   m.move.resize(f.equation.size());
   m.turn.resize(f.equation.size());
   for (std::size_t p = 0; p < f.equation.size(); ++p) {
-    const auto at = [&](std::size_t k) { return f.equation[p][k] >= 0 ? z(f.equation[p][k]) : 0.0; };
-    m.move[p] = {at(0), at(1), at(2)};
-    m.turn[p] = {at(3), at(4), at(5)};
+    const Six at = f.of_point(p, z.data());
+    m.move[p] = {at[0], at[1], at[2]};
+    m.turn[p] = {at[3], at[4], at[5]};
   }
   return m;
 }
 
-Eigen::MatrixXd energies(const Structure& s, const Spans& spans, const Freedoms& f, const Eigen::MatrixXd& Z) {
+Eigen::MatrixXd energies(const Spans& spans, const std::vector<Element>& elements, const Freedoms& f,
+                         const Eigen::MatrixXd& Z) {
   Eigen::MatrixXd E = Eigen::MatrixXd::Zero(Z.cols(), Z.cols());
-  Eigen::Matrix<double, 12, Eigen::Dynamic> D(12, Z.cols());
-  for (const Span& span : spans.all) {
-    const Member& m = s.members()[span.member];
-    const Axes& axes = spans.axes[span.member];
+  Eigen::Matrix<double, 6, Eigen::Dynamic> D(6, Z.cols());
+  for (std::size_t i = 0; i < spans.all.size(); ++i) {
+    const Span& span = spans.all[i];
     bool moves = false;
     for (Eigen::Index c = 0; c < Z.cols(); ++c) {
-      Movement a, b;
-      for (std::size_t k = 0; k < 6; ++k) {
-        if (const int e = f.equation[span.a][k]; e >= 0) a.value[k] = Z(e, c);
-        if (const int e = f.equation[span.b][k]; e >= 0) b.value[k] = Z(e, c);
-      }
-      D.col(c) = ends<long double>(axes, span.length, a, b).bent;
+      const Movement a{f.of_point(span.a, Z.col(c).data()), {}}, b{f.of_point(span.b, Z.col(c).data()), {}};
+      const Vector12 bent = ends<long double>(spans.axes[span.member], span, a, b).bent;
+      for (int k = 0; k < 6; ++k) D(k, c) = bent(deformation_entry[k]);
       moves |= a.value != Six{} || b.value != Six{};
     }
-    if (moves) E += D.transpose() * Element(rigidity(s, m), span).stiffness() * D;
+    if (moves) E += D.transpose() * elements[i].deformation_stiffness() * D;
   }
+  for (const PointSpring& s : f.springs)
+    for (Eigen::Index c = 0; c < Z.cols(); ++c)
+      for (Eigen::Index d = 0; d < Z.cols(); ++d) {
+        const Six u = f.of_point(s.point, Z.col(c).data()), v = f.of_point(s.point, Z.col(d).data());
+        for (std::size_t k = 0; k < 6; ++k) E(c, d) += u[k] * s.stiffness[k] * v[k];
+      }
   return E;
 }
 
 }  // namespace
 
-Problems inner_motions(const Structure& structure, const Spans& spans, const Freedoms& f, const LowerMatrix& K,
-                       const std::vector<int>& weak) {
+Problems inner_motions(const Structure& structure, const Spans& spans, const std::vector<Element>& elements,
+                       const Freedoms& f, const LowerMatrix& K, const std::vector<int>& weak) {
   const LowerMatrix grounded = K.grounded(weak);
   const Factor factor = Factor::tolerant(grounded);
   const auto m = static_cast<Eigen::Index>(std::min(weak.size(), most_examined));
@@ -231,7 +248,7 @@ Problems inner_motions(const Structure& structure, const Spans& spans, const Fre
   Eigen::MatrixXd right = -K.times(unit);
   for (const int j : weak) right.row(j).setZero();
   const Eigen::MatrixXd Z = factor.solve(right) + unit;
-  const Eigen::MatrixXd E = energies(structure, spans, f, Z);
+  const Eigen::MatrixXd E = energies(spans, elements, f, Z);
   const Eigen::Map<const Eigen::VectorXd> stiffness(K.reference.data(), K.n);
   const Eigen::MatrixXd reference = Z.transpose() * stiffness.asDiagonal() * Z;
   const Eigen::GeneralizedSelfAdjointEigenSolver<Eigen::MatrixXd> modes(E, reference);

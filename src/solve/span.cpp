@@ -51,16 +51,20 @@ Spans cut(const Structure& structure) {
     const Member& m = structure.members()[i];
     spans.first.push_back(spans.all.size());
     spans.axes.push_back(bending_axes(structure, m));
-    const Vector origin = structure[m.through.front()].position;
+    const bool armed = !zero(m.arm_start) || !zero(m.arm_end);
     const double L = structure.length_of(m);
-    const Vector along = (structure[m.through.back()].position - origin) / L;
     double start = 0;
     for (std::size_t k = 0; k + 1 < m.through.size(); ++k) {
       const bool last = k + 2 == m.through.size();
-      const double end = last ? L : dot(structure[m.through[k + 1]].position - origin, along);
+      const double end = structure.place_of(m, k + 1);
       Span s{i, m.through[k].index, m.through[k + 1].index, start, end - start, m.kind == MemberKind::beam};
-      s.hinge_a = k == 0 && (m.hinge == Hinge::start || m.hinge == Hinge::both);
-      s.hinge_b = last && (m.hinge == Hinge::end || m.hinge == Hinge::both);
+      if (k == 0) s.freed_a = m.freed_start;
+      if (last) s.freed_b = m.freed_end;
+      if (armed) {
+        s.armed = true;
+        s.arm_a = m.arm_start + (m.arm_end - m.arm_start) * (start / L);
+        s.arm_b = m.arm_start + (m.arm_end - m.arm_start) * (end / L);
+      }
       spans.all.push_back(s);
       start = end;
     }

@@ -37,8 +37,11 @@ struct Span {
   double start = 0;          // of the member, in metres
   double length = 0;
   bool beam = true;
-  // Both bending moments are free at this end.
-  bool hinge_a = false, hinge_b = false;
+  // Components that an end does not pass on to its point, by the member's own axes.
+  std::array<bool, 6> freed_a{}, freed_b{};
+  // Rigid arms from the points to the ends of the span, in global axes.
+  bool armed = false;
+  Vector arm_a{}, arm_b{};
 };
 
 // All members cut at the points that they name; the spans of a member stand together, in order.

@@ -13,9 +13,13 @@ struct Entry {
   Vector force, moment;
 };
 
-// A force along all of a span, changing linearly: the most frequent load by far.
+// A force along all of a span, changing linearly: the most frequent load by far; and free strains, which always go all
+// along.
 struct Along {
   Vector q0, slope;
+  FreeStrain free{};
+
+  bool nothing() const { return zero(q0) && zero(slope) && free.along == 0 && free.curve_y == 0 && free.curve_z == 0; }
 };
 
 class Gathering {
@@ -26,8 +30,10 @@ class Gathering {
   std::vector<Along> along;  // of each span; empty where there is none at all
 
   void operator()(const PointLoad&) {}
+  void operator()(const SettleLoad&) {}
 
-  void operator()(const MemberLoad& l) {
+  void operator()(const MemberLoad& given) {
+    const MemberLoad l = acting(s_, given);
     const std::size_t member = l.on.index;
     const Axes& axes = spans_.axes[member];
     const std::size_t begin = spans_.first[member], end = spans_.first[member + 1];
@@ -42,24 +48,32 @@ class Gathering {
     entries.push_back({i, at, at, {}, {}, axes.local(l.force), axes.local(l.moment)});
   }
 
-  void operator()(const LineLoad& l) {
-    const Member& m = s_[l.on];
-    const double L = s_.length_of(m);
-    spread(l.on.index, spans_.axes[l.on.index], l.from, l.to.value_or(L), l.first, l.last);
+  void operator()(const LineLoad& l) { spread(acting(s_, l)); }
+  void operator()(const SpreadLoad& l) {
+    for (const ActingLine& line : acting(s_, l)) spread(line);
   }
-
   void operator()(const GravityLoad& l) {
-    for (std::size_t i = 0; i < s_.members().size(); ++i) {
-      const Member& m = s_.members()[i];
-      const double mass_per_length = s_.section_of(m).area().si() * s_.material_of(m).density.si();
-      const Vector q = l.acceleration * mass_per_length;
-      if (!zero(q)) spread(i, spans_.axes[i], 0, s_.length_of(m), q, q);
+    for (const ActingLine& line : acting(s_, l)) spread(line);
+  }
+  void operator()(const HeatLoad& l) { strain(l.on, free_strain(s_, l)); }
+  void operator()(const ShortenLoad& l) { strain(l.on, free_strain(s_, l)); }
+
+ private:
+  void strain(MemberId on, const FreeStrain& free) {
+    along.resize(spans_.all.size());
+    // Curvatures turn with the axes as forces across do.
+    const Vector curve = spans_.axes[on.index].local(local_axes(s_, s_[on]).global({0, free.curve_y, free.curve_z}));
+    for (std::size_t i = spans_.first[on.index]; i < spans_.first[on.index + 1]; ++i) {
+      along[i].free.along += free.along;
+      along[i].free.curve_y += curve.y;
+      along[i].free.curve_z += curve.z;
     }
   }
 
- private:
-  void spread(std::size_t member, const Axes& axes, double from, double to, const Vector& first, const Vector& last) {
-    const Vector a = axes.local(first), b = axes.local(last);
+  void spread(const ActingLine& line) {
+    const std::size_t member = line.on.index;
+    const double from = line.from, to = line.to;
+    const Vector a = spans_.axes[member].local(line.first), b = spans_.axes[member].local(line.last);
     const Vector slope = (b - a) / (to - from);
     for (std::size_t i = spans_.first[member]; i < spans_.first[member + 1]; ++i) {
       const Span& span = spans_.all[i];
@@ -145,11 +159,12 @@ SpanLoads::SpanLoads(const Structure& structure, const Spans& spans, const LoadC
     const std::size_t begin = next;
     while (next < entries.size() && entries[next].span == i) ++next;
     if (next > begin) arrange({entries.data() + begin, next - begin}, length, pieces_);
-    if (along.empty() || (zero(along[i].q0) && zero(along[i].slope))) continue;
+    if (along.empty() || along[i].nothing()) continue;
     if (next == begin) pieces_.push_back({0, length, {}, {}, {}, {}});
     for (std::size_t k = first_[i]; k < pieces_.size(); ++k) {
       pieces_[k].q0 += along[i].q0 + along[i].slope * pieces_[k].from;
       pieces_[k].slope += along[i].slope;
+      pieces_[k].free = along[i].free;
     }
   }
   first_.back() = pieces_.size();
@@ -168,24 +183,33 @@ struct Sum {
     r.largest_moment = std::max(r.largest_moment, length(moment));
   }
   Vector along(const Member& m, double x) const {
-    const Vector a = s[m.through.front()].position, b = s[m.through.back()].position;
+    const Vector a = s.axis_start(m), b = s.axis_end(m);
     return a + (b - a) * (x / s.length_of(m));
   }
-  void line(const Member& m, double from, double to, const Vector& first, const Vector& last) {
+  void line(const ActingLine& l) {
     // A constant part at the middle, a triangular part at two thirds.
-    add(along(m, (from + to) / 2), first * (to - from));
-    add(along(m, from + (to - from) * 2 / 3), (last - first) * ((to - from) / 2));
+    const Member& m = s[l.on];
+    add(along(m, (l.from + l.to) / 2), l.first * (l.to - l.from));
+    add(along(m, l.from + (l.to - l.from) * 2 / 3), (l.last - l.first) * ((l.to - l.from) / 2));
   }
 
   void operator()(const PointLoad& l) { add(s[l.at].position, l.force, l.moment); }
-  void operator()(const MemberLoad& l) { add(along(s[l.on], l.at), l.force, l.moment); }
-  void operator()(const LineLoad& l) { line(s[l.on], l.from, l.to.value_or(s.length_of(s[l.on])), l.first, l.last); }
-  void operator()(const GravityLoad& l) {
-    for (const Member& m : s.members()) {
-      const double mass = s.section_of(m).area().si() * s.material_of(m).density.si() * s.length_of(m);
-      add(along(m, s.length_of(m) / 2), l.acceleration * mass);
-    }
+  void operator()(const MemberLoad& given) {
+    const MemberLoad l = acting(s, given);
+    add(along(s[l.on], l.at), l.force, l.moment);
   }
+  void operator()(const LineLoad& l) { line(acting(s, l)); }
+  void operator()(const SpreadLoad& l) {
+    for (const ActingLine& part : acting(s, l)) line(part);
+  }
+  void operator()(const GravityLoad& l) {
+    for (const ActingLine& part : acting(s, l)) line(part);
+    for (const PointMass& m : s.point_masses()) add(s[m.at].position, l.acceleration * m.mass);
+  }
+  // Nothing is brought from outside.
+  void operator()(const HeatLoad&) {}
+  void operator()(const ShortenLoad&) {}
+  void operator()(const SettleLoad&) {}
 };
 
 }  // namespace

@@ -5,14 +5,17 @@
 #include <vector>
 
 #include "solve/span.hpp"
+#include "structure/acting_load.hpp"
 
 namespace corvex::solver {
 
-// Along [from, to] of a span: a force at `from`, then a force per length that changes linearly to `to`.
+// Along [from, to] of a span: a force at `from`, then a force per length that changes linearly to `to`, and what the
+// piece would do by itself if it were free: heat, lack of fit.
 struct LoadPiece {
   double from = 0, to = 0;
   Vector jump_force, jump_moment;  // N, N·m, at `from`
   Vector q0, slope;                // N/m at `from`, N/m²
+  FreeStrain free{};               // in the axes in which the member bends
 };
 
 class SpanLoads {

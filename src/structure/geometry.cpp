@@ -5,18 +5,34 @@
 
 namespace corvex {
 
+Vector Structure::axis_start(const Member& m) const {
+  return (*this)[m.through.front()].position + m.arm_start;
+}
+Vector Structure::axis_end(const Member& m) const {
+  return (*this)[m.through.back()].position + m.arm_end;
+}
+
 double Structure::length_of(const Member& m) const {
-  return length((*this)[m.through.back()].position - (*this)[m.through.front()].position);
+  return length(axis_end(m) - axis_start(m));
+}
+
+double Structure::place_of(const Member& m, std::size_t k) const {
+  if (k == 0) return 0;
+  const double L = length_of(m);
+  if (k + 1 == m.through.size()) return L;
+  const Vector a = (*this)[m.through.front()].position, b = (*this)[m.through.back()].position;
+  return dot((*this)[m.through[k]].position - a, b - a) / dot(b - a, b - a) * L;
 }
 
 Mass Structure::mass() const {
   Mass sum;
   for (const Member& m : members_) sum += Length::si(length_of(m)) * section_of(m).area() * material_of(m).density;
+  for (const PointMass& m : masses_) sum += Mass::si(m.mass);
   return sum;
 }
 
 Axes local_axes(const Structure& structure, const Member& member) {
-  const Vector along = structure[member.through.back()].position - structure[member.through.front()].position;
+  const Vector along = structure.axis_end(member) - structure.axis_start(member);
   Axes a;
   a.x = along / length(along);
   const Vector up = structure.up_direction();

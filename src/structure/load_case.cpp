@@ -20,13 +20,13 @@ LoadCase& LoadCase::at(PointId point, const Moment& moment) {
   return *this;
 }
 
-LoadCase& LoadCase::on(MemberId member, Length at, const Force& force) {
-  loads_.push_back(MemberLoad{member, at.si(), si(force), {}});
+LoadCase& LoadCase::on(MemberId member, Length at, const Force& force, LoadAxes axes) {
+  loads_.push_back(MemberLoad{member, at.si(), si(force), {}, axes});
   return *this;
 }
 
-LoadCase& LoadCase::on(MemberId member, Length at, const Moment& moment) {
-  loads_.push_back(MemberLoad{member, at.si(), {}, si(moment)});
+LoadCase& LoadCase::on(MemberId member, Length at, const Moment& moment, LoadAxes axes) {
+  loads_.push_back(MemberLoad{member, at.si(), {}, si(moment), axes});
   return *this;
 }
 
@@ -35,12 +35,46 @@ LoadCase& LoadCase::line(MemberId member, const LineForce& load) {
 }
 
 LoadCase& LoadCase::line(MemberId member, const LineForce& first, const LineForce& last) {
-  loads_.push_back(LineLoad{member, 0, std::nullopt, si(first), si(last)});
-  return *this;
+  return line(member, first, last, LineOptions{});
 }
 
 LoadCase& LoadCase::line(MemberId member, const LineForce& first, const LineForce& last, Length from, Length to) {
-  loads_.push_back(LineLoad{member, from.si(), to.si(), si(first), si(last)});
+  return line(member, first, last, LineOptions{.from = from, .to = to});
+}
+
+LoadCase& LoadCase::line(MemberId member, const LineForce& first, const LineForce& last, const LineOptions& o) {
+  const auto to = o.to ? std::optional(o.to->si()) : std::nullopt;
+  loads_.push_back(LineLoad{member, o.from.value_or(Length{}).si(), to, si(first), si(last), o.axes, o.per});
+  return *this;
+}
+
+LoadCase& LoadCase::spread(std::vector<MemberId> members, const Force& force, LoadAxes axes) {
+  loads_.push_back(SpreadLoad{std::move(members), si(force), axes});
+  return *this;
+}
+
+LoadCase& LoadCase::heat(MemberId member, Temperature change) {
+  loads_.push_back(HeatLoad{member, HeatLoad::Across::nothing, change.si(), change.si()});
+  return *this;
+}
+
+LoadCase& LoadCase::heat_across_y(MemberId member, Temperature plus, Temperature minus) {
+  loads_.push_back(HeatLoad{member, HeatLoad::Across::y, plus.si(), minus.si()});
+  return *this;
+}
+
+LoadCase& LoadCase::heat_across_z(MemberId member, Temperature plus, Temperature minus) {
+  loads_.push_back(HeatLoad{member, HeatLoad::Across::z, plus.si(), minus.si()});
+  return *this;
+}
+
+LoadCase& LoadCase::shorten(MemberId member, Length by) {
+  loads_.push_back(ShortenLoad{member, by.si()});
+  return *this;
+}
+
+LoadCase& LoadCase::settle(PointId point, const Settlement& s) {
+  loads_.push_back(SettleLoad{point, si(s), {s.rx.si(), s.ry.si(), s.rz.si()}});
   return *this;
 }
 

@@ -14,6 +14,7 @@ std::string subject_text(const Subject& s) {
     case Kind::section: return "section " + s.name;
     case Kind::material: return "material " + s.name;
     case Kind::support: return "support " + s.name;
+    case Kind::mass: return "mass at " + s.name;
     case Kind::load_case: return "load case " + s.name;
     case Kind::load: return fmt::format("load {} of case {}", s.entry + 1, s.name);
     case Kind::hand_value: return "hand value " + s.name;

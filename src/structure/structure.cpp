@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 namespace corvex {
 
 Support Support::fixed() {
@@ -30,6 +32,27 @@ Support Support::hold(const std::vector<Freedom>& freedoms) {
   return s;
 }
 
+Support Support::along(const Vector& direction) const {
+  Support s = *this;
+  s.along_.push_back(direction);
+  return s;
+}
+
+Support Support::spring(const Springs& k) const {
+  Support s = *this;
+  const double six[] = {k.x.si(), k.y.si(), k.z.si(), k.rx.si(), k.ry.si(), k.rz.si()};
+  for (std::size_t i = 0; i < 6; ++i) s.spring_[i] += six[i];
+  return s;
+}
+
+bool PointSupport::gives(std::size_t k) const {
+  if (held[k] || spring[k] != 0) return true;
+  return k < 3 && std::any_of(along.begin(), along.end(), [&](const Vector& v) {
+           const double parts[] = {v.x, v.y, v.z};
+           return parts[k] != 0;
+         });
+}
+
 Structure Structure::plane(std::string title) {
   return Structure(std::move(title), true, Up::y);
 }
@@ -48,8 +71,12 @@ void Structure::enter(Index& index, const std::string& name, std::size_t at, Sub
 }
 
 PointId Structure::point(std::string name, Length x, Length y, Length z) {
+  return point(std::move(name), Vector{x.si(), y.si(), z.si()});
+}
+
+PointId Structure::point(std::string name, const Vector& position) {
   enter(point_index_, name, points_.size(), Subject::Kind::point);
-  points_.push_back({std::move(name), {x.si(), y.si(), z.si()}});
+  points_.push_back({std::move(name), position});
   return {points_.size() - 1};
 }
 
@@ -75,14 +102,27 @@ MemberId Structure::member(std::string name, std::vector<PointId> through, const
     materials_.push_back(o.material);
     material = materials_.size();
   }
-  members_.push_back({std::move(name), std::move(through), o.section, material - 1, o.kind, o.hinge, o.roll.si()});
+  const auto freed = [&](Hinge here, const std::vector<Component>& components) {
+    std::array<bool, 6> f{};
+    if (o.hinge == here || o.hinge == Hinge::both) f[4] = f[5] = true;
+    for (const Component c : components) f[static_cast<std::size_t>(c)] = true;
+    return f;
+  };
+  const auto arm = [](const RigidArm& a) { return Vector{a.x.si(), a.y.si(), a.z.si()}; };
+  members_.push_back({std::move(name), std::move(through), o.section, material - 1, o.kind, o.hinge, o.roll.si(),
+                      freed(Hinge::start, o.release.start), freed(Hinge::end, o.release.end), arm(o.offset.start),
+                      arm(o.offset.end), o.acts});
   return {members_.size() - 1};
 }
 
 void Structure::support(PointId point, const Support& support) {
   std::array<bool, 6> held = support.held();
   if (support.is_roller()) held[up_ == Up::y ? 1 : 2] = true;
-  supports_.push_back({point, held});
+  supports_.push_back({point, held, support.directions(), support.springs()});
+}
+
+void Structure::point_mass(PointId point, Mass mass) {
+  masses_.push_back({point, mass.si()});
 }
 
 LoadCase& Structure::load_case(std::string_view name) {

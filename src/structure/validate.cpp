@@ -6,7 +6,8 @@
 #include <numbers>
 #include <unordered_map>
 
-#include "corvex/structure.hpp"
+#include "structure/acting_load.hpp"
+#include "structure/held.hpp"
 
 namespace corvex {
 namespace {
@@ -30,6 +31,7 @@ class Checker {
     for (const Material& m : s_.materials()) check(m);
     for (const Member& m : s_.members()) check(m);
     check_supports();
+    check_masses();
     for (const LoadCase& c : s_.load_cases()) check(c);
     if (s_.members().empty()) add("there is no member", {}, "members");
     if (s_.load_cases().empty()) add("there is no load case: nothing to solve", {}, "loads");
@@ -77,7 +79,65 @@ class Checker {
       add("a link goes through two points; a beam may go through more", subject, "through");
     if (m.kind == MemberKind::link && m.hinge != Hinge::none)
       add("a link carries axial force only; it has no hinge to free", subject, "hinge");
-    if (check_line(m, subject) && m.kind == MemberKind::beam) check_beam(m, subject);
+    if (m.acts != Acts::always && m.through.size() != 2)
+      add("a member that acts one way only goes through two points", subject, "acts");
+    if (!check_line(m, subject)) return;
+    check_releases(m, subject);
+    if (m.kind == MemberKind::beam) check_beam(m, subject);
+  }
+
+  static bool any(const std::array<bool, 6>& freed) {
+    return std::any_of(freed.begin(), freed.end(), [](bool f) { return f; });
+  }
+
+  void check_releases(const Member& m, const Subject& subject) {
+    std::array<bool, 6> start = m.freed_start, end = m.freed_end;
+    if (!any(start) && !any(end)) return;
+    const bool by_hinge = m.hinge != Hinge::none;
+    if (m.kind == MemberKind::link) {
+      if (!by_hinge) add("a link carries axial force only; it has nothing else to release", subject, "release");
+      return;
+    }
+    if (s_.is_plane()) check_plane_releases(m, subject);
+    if (m.acts != Acts::always && (start[0] || end[0]))
+      add("a member that acts one way only passes its axial force on at both ends", subject, "release");
+    // Within one member the first span and the last may be the same; with points between each has one free end at most.
+    if (m.through.size() > 2) {
+      check_free_motion(m, start, {}, subject);
+      check_free_motion(m, {}, end, subject);
+    } else {
+      check_free_motion(m, start, end, subject);
+    }
+  }
+
+  // In the plane there are axial force, one shear force and one moment.
+  void check_plane_releases(const Member& m, const Subject& subject) {
+    if (leaves_plane(m.roll) && m.hinge == Hinge::none)
+      return add("in a plane structure a member with releases can be rolled by quarter turns only", subject, "roll");
+    static constexpr const char* names[] = {"axial", "shear-y", "shear-z", "torsion", "moment-y", "moment-z"};
+    const bool about_y = bends_about_y(m);
+    const bool exists[] = {true, !about_y, about_y, false, about_y, !about_y};
+    for (const auto* freed : {&m.freed_start, &m.freed_end}) {
+      const bool hinge = (*freed)[4] && (*freed)[5];
+      for (std::size_t k = 0; k < 6; ++k)
+        if ((*freed)[k] && !exists[k] && !(hinge && k > 3))
+          add(fmt::format("in a plane structure this member has no {} to release", names[k]), subject, "release");
+    }
+  }
+
+  // Whether a span that is held by all that is not freed could still move by itself.
+  void check_free_motion(const Member& m, const std::array<bool, 6>& a, const std::array<bool, 6>& b,
+                         const Subject& subject) {
+    const char* moves = nullptr;
+    if (a[0] && b[0]) moves = "slides along its axis";
+    if (a[3] && b[3]) moves = "turns about its axis";
+    for (const auto& [shear, moment] : {std::pair<std::size_t, std::size_t>{1, 5}, {2, 4}}) {
+      const int held = !a[shear] + !b[shear] + !a[moment] + !b[moment];
+      if ((a[shear] && b[shear]) || held < 2) moves = "moves sideways or turns";
+    }
+    if (moves)
+      add(fmt::format("with these releases '{}' {} by itself: nothing holds it", m.name, moves), subject,
+          m.hinge != Hinge::none ? "hinge" : "release");
   }
 
   // One straight line, in order, no length of zero.
@@ -85,6 +145,10 @@ class Checker {
     const Vector a = s_[m.through.front()].position, b = s_[m.through.back()].position;
     const double L = length(b - a);
     if (!finite(a) || !finite(b)) return false;
+    if (!finite(m.arm_start) || !finite(m.arm_end)) {
+      add("the offset is not finite", subject, "offset");
+      return false;
+    }
     if (!(L > 0)) {
       add(fmt::format("'{}' begins and ends at the same place", m.name), subject, "through");
       return false;
@@ -113,7 +177,18 @@ class Checker {
       }
       before = along;
     }
-    return true;
+    return check_arms(m, subject);
+  }
+
+  bool check_arms(const Member& m, const Subject& subject) {
+    if (s_.is_plane() && (m.arm_start.z != 0 || m.arm_end.z != 0)) {
+      add("this offset leaves the plane of the structure", subject, "offset");
+      return false;
+    }
+    const double moved = length(s_.axis_end(m) - s_.axis_start(m));
+    if (moved > shortest && moved < longest) return true;
+    add(fmt::format("between its rigid arms '{}' is {:.4g} m long: out of range", m.name, moved), subject, "offset");
+    return false;
   }
 
   void check_beam(const Member& m, const Subject& subject) {
@@ -146,9 +221,13 @@ class Checker {
     return std::abs(std::fmod(std::round(quarters), 2)) == 1;
   }
 
+  static bool leaves_plane(double roll) {
+    const double quarters = roll / (std::numbers::pi / 2);
+    return std::abs(quarters - std::round(quarters)) >= 1e-9;
+  }
+
   bool leans_out(const Member& m) const {
-    const double quarters = m.roll / (std::numbers::pi / 2);
-    if (std::abs(quarters - std::round(quarters)) < 1e-9) return false;
+    if (!leaves_plane(m.roll)) return false;
     const SectionProperties& p = s_.section_of(m).properties();
     // Shear areas have six digits.
     const auto differ = [](double a, double b) { return std::abs(a - b) > 1e-6 * std::max(a, b); };
@@ -164,6 +243,38 @@ class Checker {
       }
       const std::string& name = s_[s.at].name;
       if (++seen[s.at.index] == 2) add(fmt::format("point {} has two supports", name), {Kind::support, name});
+      check(s, {Kind::support, name});
+    }
+  }
+
+  void check(const PointSupport& s, const Subject& subject) {
+    for (const Vector& v : s.along) {
+      if (!finite(v) || !(length(v) > 0)) return add("a direction to hold needs a length", subject, "hold");
+      if (s_.is_plane() && v.z != 0) return add("this direction leaves the plane of the structure", subject, "hold");
+    }
+    static constexpr const char* names[] = {"x", "y", "z", "rx", "ry", "rz"};
+    for (std::size_t k = 0; k < 6; ++k) {
+      if (s.spring[k] == 0) continue;
+      if (!(s.spring[k] > 0))
+        add(fmt::format("the spring {} needs a stiffness greater than zero", names[k]), subject, "spring");
+      if (s.spring[k] > stiffest)
+        add(fmt::format("the spring {} is out of range: stiffer than {:g} N/m", names[k], stiffest), subject, "spring");
+      if (s.held[k]) add(fmt::format("{} is held; the spring there would do nothing", names[k]), subject, "spring");
+      if (s_.is_plane() && k > 1 && k < 5)
+        add(fmt::format("nothing moves along {} in a plane structure: the spring would do nothing", names[k]), subject,
+            "spring");
+    }
+  }
+
+  void check_masses() {
+    for (const PointMass& m : s_.point_masses()) {
+      if (m.at.index >= s_.points().size()) {
+        add("a mass stands on a point that is not one of this structure", {}, "masses");
+        continue;
+      }
+      const Subject subject{Kind::mass, s_[m.at].name};
+      if (!(m.mass >= 0)) add("a mass cannot be negative", subject);
+      if (m.mass > heaviest) add(fmt::format("the mass is out of range: larger than {:g} kg", heaviest), subject);
     }
   }
 
@@ -208,29 +319,117 @@ class Checker {
     add(fmt::format("{:.6g} m is not on member '{}', which is {:.6g} m long", at, s_[id].name, L), subject, key);
   }
 
+  // In the member's own axes as well nothing may leave the plane.
+  void check_member_force(MemberId on, const Vector& force, const Vector& moment, LoadAxes axes,
+                          const Subject& subject) {
+    const Member& m = s_[on];
+    const bool turned = axes == LoadAxes::member && s_.length_of(m) > 0;
+    // Quarter turns leave 1e-17 of a force in the direction out of the plane: nothing.
+    const auto in_plane = [&](const Vector& v) {
+      if (!turned) return v;
+      Vector g = local_axes(s_, m).global(v);
+      if (std::abs(g.z) < 1e-12 * length(g)) g.z = 0;
+      return g;
+    };
+    const auto about_z = [&](const Vector& v) {
+      if (!turned) return v;
+      Vector g = local_axes(s_, m).global(v);
+      if (std::hypot(g.x, g.y) < 1e-12 * length(g)) g.x = g.y = 0;
+      return g;
+    };
+    check_plane(in_plane(force), about_z(moment), subject);
+  }
+
   void check(const MemberLoad& l, const Subject& subject) {
-    check_plane(l.force, l.moment, subject);
-    if (const auto L = length_on(l.on, subject)) check_position(l.at, *L, l.on, subject, "at");
+    const auto L = length_on(l.on, subject);
+    if (!L) return;
+    check_member_force(l.on, l.force, l.moment, l.axes, subject);
+    check_position(l.at, *L, l.on, subject, "at");
   }
 
   void check(const LineLoad& l, const Subject& subject) {
-    check_plane(l.first, {}, subject);
-    check_plane(l.last, {}, subject);
     const auto L = length_on(l.on, subject);
     if (!L) return;
+    check_member_force(l.on, l.first, {}, l.axes, subject);
+    check_member_force(l.on, l.last, {}, l.axes, subject);
     check_position(l.from, *L, l.on, subject, "from");
     const double to = l.to.value_or(*L);
     check_position(to, *L, l.on, subject, "to");
     if (!(to > l.from))
       add(fmt::format("the load ends at {:.6g} m, not after its beginning at {:.6g} m", to, l.from), subject, "to");
+    if (l.per == Per::plan && *L > 0 && plan_share(s_, s_[l.on]) < 1e-9)
+      add(fmt::format("'{}' stands upright and has no ground plan: nothing of the load acts on it", s_[l.on].name),
+          subject, "per");
+    if (l.per == Per::plan && l.axes == LoadAxes::member) add("a load per plan has global directions", subject, "per");
+  }
+
+  void check(const SpreadLoad& l, const Subject& subject) {
+    if (l.on.empty()) add("the load names no member", subject, "on");
+    std::vector<bool> seen(s_.members().size(), false);
+    for (const MemberId id : l.on) {
+      if (!length_on(id, subject)) return;
+      check_member_force(id, l.force, {}, l.axes, subject);
+      if (seen[id.index]) add(fmt::format("'{}' is named twice", s_[id].name), subject, "on");
+      seen[id.index] = true;
+    }
+  }
+
+  void check(const HeatLoad& l, const Subject& subject) {
+    if (!length_on(l.on, subject)) return;
+    const Member& m = s_[l.on];
+    if (!std::isfinite(l.plus) || !std::isfinite(l.minus) || std::max(std::abs(l.plus), std::abs(l.minus)) > 1e6)
+      add("the change of temperature is out of range", subject, "heat");
+    if (!(s_.material_of(m).expansion.si() != 0))
+      add(fmt::format("'{}': the material '{}' has no coefficient of expansion", m.name, s_.material_of(m).name),
+          subject, "heat");
+    if (l.across == HeatLoad::Across::nothing) return;
+    const bool y = l.across == HeatLoad::Across::y;
+    if (m.kind == MemberKind::link)
+      add(fmt::format("'{}' is a link and does not bend: give one change of temperature for all of it", m.name),
+          subject, "heat");
+    const AreaProperties& p = s_.section_of(m).area_properties();
+    if (!((y ? p.height : p.width).si() > 0))
+      add(fmt::format("how {} section '{}' is, is not known", y ? "high" : "wide", s_.sections()[m.section.index].name),
+          subject, "heat");
+    if (s_.is_plane() && (leaves_plane(m.roll) || bends_about_y(m) == y))
+      add(fmt::format("heat across {} would bend '{}' out of the plane", y ? "y" : "z", m.name), subject, "heat");
+  }
+
+  void check(const ShortenLoad& l, const Subject& subject) {
+    const auto L = length_on(l.on, subject);
+    if (!L) return;
+    if (!std::isfinite(l.by) || std::abs(l.by) >= *L)
+      add(fmt::format("'{}' is {:.6g} m long and cannot be shortened by {:.6g} m", s_[l.on].name, *L, l.by), subject,
+          "shorten");
+  }
+
+  void check(const SettleLoad& l, const Subject& subject) {
+    if (l.at.index >= s_.points().size()) return add("the point is not one of this structure", subject, "at");
+    const std::string& name = s_[l.at].name;
+    const auto it =
+        std::find_if(s_.supports().begin(), s_.supports().end(), [&](const PointSupport& s) { return s.at == l.at; });
+    if (it == s_.supports().end())
+      return add(fmt::format("there is no support at {}: only supports settle", name), subject, "at");
+    if (!finite(l.move) || !finite(l.turn) || length(l.move) > longest || length(l.turn) > longest)
+      return add("the settlement is out of range", subject, "settle");
+    for (const Vector& v : it->along)
+      if (!(length(v) > 0)) return;
+    if (length(beside_hold(s_, *it, l.move)) > 1e-9 * length(l.move))
+      add(fmt::format("the support at {} does not hold this direction: it settles in directions that it holds", name),
+          subject, "settle");
+    const double turn[] = {l.turn.x, l.turn.y, l.turn.z};
+    for (std::size_t k = 0; k < 3; ++k)
+      if (turn[k] != 0 && !it->held[3 + k] && it->spring[3 + k] == 0)
+        add(fmt::format("the support at {} does not hold rotation about {}", name, "xyz"[k]), subject, "settle");
   }
 
   void check(const GravityLoad& l, const Subject& subject) {
     check_plane(l.acceleration, {}, subject);
     const auto heavy = [](const Material& m) { return m.density.si() > 0; };
-    if (!zero(l.acceleration) && !s_.members().empty() &&
+    if (!zero(l.acceleration) && !s_.members().empty() && s_.point_masses().empty() &&
         std::none_of(s_.materials().begin(), s_.materials().end(), heavy))
-      add("there is no mass for gravity to act on: the materials have no density", subject, "gravity");
+      add("there is no mass for gravity to act on: the materials have no density, and there are no masses", subject,
+          "gravity");
   }
 
   const Structure& s_;

@@ -1,0 +1,39 @@
+// The equations of one state of the structure (which members that act one way only are slack), solved for some cases.
+#pragma once
+
+#include "solve/equilibrium.hpp"
+#include "solve/kept.hpp"
+
+namespace corvex::solver {
+
+class Equations {
+ public:
+  Equations(const Structure& structure, Analysis& analysis, Kept& kept)
+      : s_(structure), a_(analysis), kept_(kept), K_(kept.K), factor_(kept.factor) {}
+
+  // Movements of these cases, which have the same elements, found anew. What each point needs then stands in `needs`.
+  // Refused where the structure moves.
+  Problems solve(const std::vector<std::size_t>& cases, std::vector<Need>& needs);
+
+ private:
+  const std::vector<Element>& elements() const;
+  bool moving_ground() const;
+  void start();
+  void assemble();
+  Problems factorise_and_solve(std::vector<Need>& need);
+  Problems motions();
+  bool digits_stand(const std::vector<Need>& need) const;
+  std::vector<Need> refine();
+  bool errors_are_rounding(const Eigen::MatrixXd& lack) const;
+  Eigen::MatrixXd lacking(const std::vector<Need>& need) const;
+  void move(const Eigen::MatrixXd& step);
+
+  const Structure& s_;
+  Analysis& a_;
+  Kept& kept_;
+  LowerMatrix& K_;
+  std::optional<Factor>& factor_;
+  std::vector<std::size_t> cases_;
+};
+
+}  // namespace corvex::solver

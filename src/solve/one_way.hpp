@@ -1,0 +1,21 @@
+// Members that act one way only, ties and props: which of them are slack in a case.
+//
+// A tie pulls with EA/L times what its ends are farther apart than its free length, and never pushes; its force is a
+// growing function of its stretch, so that the state of least energy is the only one. It is looked for by solving with
+// all members acting, letting those go slack whose force has the wrong sign, and taking up those again that the new
+// movements stretch, until none changes. Where whole sets of them begin to take turns, one at a time is changed, the
+// worst first; members that take turns even so are named.
+//
+// A slack member carries nothing but the loads along it, as far as they act the way it can: a rope hangs from its upper
+// end.
+#pragma once
+
+#include "solve/equations.hpp"
+
+namespace corvex::solver {
+
+// To be called with all cases solved for all members acting. Changes movements and needs of the cases in which some
+// member is slack, and gives these cases their elements.
+Problems find_slack(const Structure& structure, Analysis& analysis, Equations& equations, std::vector<Need>& needs);
+
+}  // namespace corvex::solver
