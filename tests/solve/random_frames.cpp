@@ -118,7 +118,8 @@ TEST_CASE("Members meet at their points: movements agree and inner forces balanc
       if (l.kind == PlanLoad::Kind::point_force) pull[l.on] += l.first;
       if (l.kind == PlanLoad::Kind::point_moment) turn[l.on] += l.first;
     }
-    for (const auto& [point, held] : plan.supports) {
+    for (const PlanSupport& support : plan.supports) {
+      const std::size_t point = support.point;
       pull[point] += force(s[c].reaction(PointId{point}));
       turn[point] += moment(s[c].reaction(PointId{point}));
     }
