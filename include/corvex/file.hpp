@@ -13,6 +13,7 @@
 // Numbers are read and written by the standard's own conversions: to the last digit, whatever the locale.
 #pragma once
 
+#include <map>
 #include <memory>
 #include <string>
 
@@ -55,6 +56,8 @@ struct Model {
   std::vector<std::vector<std::size_t>> load_entries;
   // For each expectation the entry of the file that it came from.
   std::vector<std::size_t> hand_entries;
+  // Where "point NAME" and "member NAME" stand in tables beside the file.
+  std::map<std::string, Place> table_places;
 };
 
 // From a file; "-" is standard input.

@@ -22,58 +22,87 @@ void Reader::read_loads(const Node& n) {
 }
 
 void Reader::read_load(LoadCase& loads, const Node& n) {
-  static const Keys keys = {{"at"},
-                            {"on"},
-                            {"force"},
-                            {"moment"},
-                            {"line"},
-                            {"from"},
-                            {"to"},
-                            {"gravity"},
-                            {"per", false},
-                            {"axes", false},
-                            {"spread", false},
-                            {"heat", false},
-                            {"shorten", false},
-                            {"settle", false}};
+  static const Keys keys = {{"at"},  {"on"},   {"force"},  {"moment"}, {"line"},    {"from"},   {"to"},
+                            {"per"}, {"axes"}, {"spread"}, {"heat"},   {"shorten"}, {"settle"}, {"gravity"}};
   if (!is_map(n, "a load")) return;
-  if (!check_keys(n, "a load", keys)) return;
+  const std::size_t before = problems_.size();
+  check_keys(n, "a load", keys);
+  if (problems_.size() > before) return;
   const auto has = [&](std::string_view key) { return tree_->find(n, key) != nullptr; };
-  const auto alone = [&](std::initializer_list<std::string_view> others, std::string_view with) {
-    bool ok = true;
-    for (const std::string_view o : others)
-      if (const Node* key = tree_->find_key(n, o))
-        fail(*key, fmt::format("'{}' does not go with '{}'", o, with)), ok = false;
-    return ok;
-  };
   if (has("gravity")) {
-    if (alone({"at", "on", "force", "moment", "line", "from", "to"}, "gravity")) read_gravity(loads, n);
+    if (only_with(n, "gravity", {})) read_gravity(loads, n);
+  } else if (has("settle")) {
+    if (only_with(n, "settle", {"at"}) && need(n, "at", n, "a settlement")) read_settle(loads, n);
+  } else if (has("heat")) {
+    if (only_with(n, "heat", {"on"}) && need(n, "on", n, "a change of temperature")) read_heat(loads, n);
+  } else if (has("shorten")) {
+    if (only_with(n, "shorten", {"on"}) && need(n, "on", n, "a member made too short")) read_shorten(loads, n);
+  } else if (has("spread")) {
+    if (only_with(n, "spread", {"on", "axes"}) && need(n, "on", n, "a spread force")) read_spread(loads, n);
   } else if (has("line")) {
-    if (!alone({"at", "force", "moment"}, "line")) return;
-    if (need(n, "on", n, "a line load")) read_member_load(loads, n);
+    if (only_with(n, "line", {"on", "from", "to", "per", "axes"}) && need(n, "on", n, "a line load"))
+      read_member_load(loads, n);
   } else if (has("force") || has("moment")) {
-    if (!alone({"from", "to"}, has("force") ? "force" : "moment")) return;
+    const std::string_view kind = has("force") ? "force" : "moment";
+    if (!only_with(n, kind, {"at", "on", "force", "moment", "axes"})) return;
     if (has("on")) {
       if (need(n, "at", n, "a load at one place of a member")) read_member_load(loads, n);
     } else if (need(n, "at", n, "a force or moment")) {
       read_point_load(loads, n);
     }
-  } else if (std::none_of(misspelt_.begin(), misspelt_.end(), [&](const auto& m) { return m.first == &n; })) {
-    fail(n, "a load needs one of: force, moment, line, gravity");
+  } else {
+    fail(n, "a load needs one of: force, moment, line, spread, heat, shorten, settle, gravity");
   }
 }
 
-std::optional<Moment> Reader::moment(const Node& n) {
+// Tells the keys of a load that do not go with its kind.
+bool Reader::only_with(const Node& load, std::string_view kind, const std::vector<std::string_view>& keys) {
+  bool ok = true;
+  for (std::size_t i = 0; i < tree_->entries(load); ++i) {
+    const Node& key = tree_->entry(load, i).key;
+    if (key.text == kind || std::find(keys.begin(), keys.end(), key.text) != keys.end()) continue;
+    fail(key, fmt::format("'{}' does not go with '{}'", key.text, kind));
+    ok = false;
+  }
+  return ok;
+}
+
+// A direction with the load's own `axes` beside it.
+std::optional<Reader::Directed> Reader::load_direction(const Node& load, std::string_view key, const Wanted& wanted,
+                                                       DirectionRules rules) {
+  const Node& n = *tree_->find(load, key);
+  const Node* axes = tree_->find(load, "axes");
+  std::optional<std::size_t> whose;
+  if (axes) {
+    if (!rules.on_member) {
+      fail(*tree_->find_key(load, "axes"), "only loads on members can be given in a member's axes");
+      return std::nullopt;
+    }
+    whose = choice(*axes, "whose axes", {{"member"}, {"global"}});
+    if (!whose) return std::nullopt;
+  }
+  auto d = direction(n, wanted, rules);
+  if (!d || !whose || *whose != 0) return d;
+  for (const std::string_view global : {"up", "down", "toward"})
+    if (const Node* k = n.is_map() ? tree_->find_key(n, global) : nullptr) {
+      fail(*k, fmt::format("'{}' is a global direction; in the member's axes there are x, y, z", global));
+      return std::nullopt;
+    }
+  d->axes = LoadAxes::member;
+  return d;
+}
+
+std::optional<Reader::Directed> Reader::moment(const Node& load, const DirectionRules& rules) {
+  const Node& n = *tree_->find(load, "moment");
   if (structure_.is_plane()) {
     const auto m = quantity(n, moment_);
-    return m ? std::optional(Moment{.z = MomentSize::si(*m)}) : std::nullopt;
+    return m ? std::optional(Directed{{0, 0, *m}, {0, 0, *m}}) : std::nullopt;
   }
   if (n.is_text()) {
     fail(n, "in space a moment is a vector, as [0, 0, 1.5 kN*m] or {z: 1.5 kN*m}");
     return std::nullopt;
   }
-  const auto m = vector(n, moment_);
-  return m ? std::optional(Moment{MomentSize::si(m->x), MomentSize::si(m->y), MomentSize::si(m->z)}) : std::nullopt;
+  return load_direction(load, "moment", moment_, rules);
 }
 
 namespace {
@@ -82,60 +111,72 @@ Force force_of(const Vector& v) {
   return {ForceSize::si(v.x), ForceSize::si(v.y), ForceSize::si(v.z)};
 }
 
+Moment moment_of(const Vector& v) {
+  return {MomentSize::si(v.x), MomentSize::si(v.y), MomentSize::si(v.z)};
+}
+
 LineForce line_of(const Vector& v) {
   return {LineForceSize::si(v.x), LineForceSize::si(v.y), LineForceSize::si(v.z)};
 }
 
-// One name, a list of names, or all.
-template <class Id, class Named>
-std::vector<Id> several(const Tree& tree, const Node& n, std::size_t count, const Named& named) {
-  std::vector<Id> ids;
-  if (n.is_text() && n.text == "all") {
-    for (std::size_t i = 0; i < count; ++i) ids.push_back({i});
-  } else {
-    for (const Node& name : n.is_list() ? tree.children(n) : std::span(&n, 1))
-      if (const auto id = named(name)) ids.push_back(*id);
-  }
-  return ids;
-}
-
 }  // namespace
 
+// Each thing of a list in turn; the same mistake on every one of them is one mistake.
+template <class Ids, class Read>
+void each_until_wrong(const Problems& problems, const Ids& ids, const Read& read) {
+  const std::size_t before = problems.size();
+  for (const auto id : ids) {
+    read(id);
+    if (problems.size() > before) return;
+  }
+}
+
 void Reader::read_point_load(LoadCase& loads, const Node& n) {
-  const auto points = several<PointId>(*tree_, *tree_->find(n, "at"), structure_.points().size(),
-                                       [this](const Node& name) { return point_named(name); });
-  if (const Node* f = tree_->find(n, "force"))
-    if (const auto v = vector(*f, force_))
-      for (const PointId p : points) loads.at(p, force_of(*v));
-  if (const Node* m = tree_->find(n, "moment"))
-    if (const auto v = moment(*m))
-      for (const PointId p : points) loads.at(p, *v);
+  const auto points = points_named(*tree_->find(n, "at"));
+  // Read even where `at` is wrong, so that a second mistake is told too.
+  if (points.empty()) {
+    if (tree_->find(n, "force")) load_direction(n, "force", force_, {.place = Vector{1e300, 0, 0}});
+    if (tree_->find(n, "moment")) moment(n, {});
+    return;
+  }
+  each_until_wrong(problems_, points, [&](PointId p) {
+    const DirectionRules rules{.place = structure_[p].position};
+    if (tree_->find(n, "force"))
+      if (const auto d = load_direction(n, "force", force_, rules)) loads.at(p, force_of(d->first));
+    if (tree_->find(n, "moment"))
+      if (const auto d = moment(n, rules)) loads.at(p, moment_of(d->first));
+  });
 }
 
 void Reader::read_member_load(LoadCase& loads, const Node& n) {
-  const auto members = several<MemberId>(*tree_, *tree_->find(n, "on"), structure_.members().size(),
-                                         [this](const Node& name) { return member_named(name); });
-  const Node *line = tree_->find(n, "line"), *f = tree_->find(n, "force"), *m = tree_->find(n, "moment");
+  const auto members = members_named(*tree_->find(n, "on"));
+  const bool line = tree_->find(n, "line") != nullptr;
   // Read even where `on` is wrong, so that a second mistake is told too.
-  const auto force = f ? vector(*f, force_) : std::nullopt;
-  const auto turn = m ? moment(*m) : std::nullopt;
-  if (line && members.empty()) vector_pair(*line, line_);
-  for (const MemberId id : members) {
-    if (structure_[id].through.size() < 2) continue;
-    const std::size_t before = problems_.size();
-    if (line) {
+  if (line && members.empty()) load_direction(n, "line", line_, {.may_change = true, .on_member = true});
+  each_until_wrong(problems_, members, [&](MemberId id) {
+    if (structure_[id].through.size() < 2) return;
+    if (line)
       read_line_load(loads, n, id);
-    } else if (const auto at = position(*tree_->find(n, "at"), structure_.length_of(structure_[id]))) {
-      if (force) loads.on(id, Length::si(*at), force_of(*force));
-      if (turn) loads.on(id, Length::si(*at), *turn);
-    }
-    // The same mistake on every member of a list is one mistake.
-    if (problems_.size() > before) return;
-  }
+    else
+      read_place_load(loads, n, id);
+  });
+}
+
+void Reader::read_place_load(LoadCase& loads, const Node& n, MemberId id) {
+  const Member& m = structure_[id];
+  const double L = structure_.length_of(m);
+  const auto at = position(*tree_->find(n, "at"), L);
+  const Vector a = structure_.axis_start(m), b = structure_.axis_end(m);
+  const DirectionRules rules{.on_member = true, .place = L > 0 ? a + (b - a) * (at.value_or(0) / L) : a};
+  const auto force = tree_->find(n, "force") ? load_direction(n, "force", force_, rules) : std::nullopt;
+  const auto turn = tree_->find(n, "moment") ? moment(n, rules) : std::nullopt;
+  if (!at) return;
+  if (force) loads.on(id, Length::si(*at), force_of(force->first), force->axes);
+  if (turn) loads.on(id, Length::si(*at), moment_of(turn->first), turn->axes);
 }
 
 void Reader::read_line_load(LoadCase& loads, const Node& n, MemberId id) {
-  const auto values = vector_pair(*tree_->find(n, "line"), line_);
+  const auto d = load_direction(n, "line", line_, {.may_change = true, .on_member = true});
   const double L = structure_.length_of(structure_[id]);
   double from = 0, to = L;
   for (const auto& [key, target] : {std::pair<std::string_view, double*>{"from", &from}, {"to", &to}})
@@ -144,7 +185,79 @@ void Reader::read_line_load(LoadCase& loads, const Node& n, MemberId id) {
       if (!x) return;
       *target = *x;
     }
-  if (values) loads.line(id, line_of(values->first), line_of(values->second), Length::si(from), Length::si(to));
+  Per per = Per::length;
+  if (const Node* p = tree_->find(n, "per")) {
+    const auto c = choice(*p, "what a line load is counted per", {{"plan"}, {"length"}});
+    if (!c) return;
+    per = *c == 0 ? Per::plan : Per::length;
+  }
+  if (d)
+    loads.line(id, line_of(d->first), line_of(d->last),
+               {.from = Length::si(from), .to = Length::si(to), .axes = d->axes, .per = per});
+}
+
+void Reader::read_spread(LoadCase& loads, const Node& n) {
+  auto members = members_named(*tree_->find(n, "on"));
+  const auto d = load_direction(n, "spread", force_, {.on_member = true});
+  if (d && !members.empty()) loads.spread(std::move(members), force_of(d->first), d->axes);
+}
+
+void Reader::read_heat(LoadCase& loads, const Node& n) {
+  const auto members = members_named(*tree_->find(n, "on"));
+  const Node& heat = *tree_->find(n, "heat");
+  if (!heat.is_map()) {
+    const auto change = quantity(heat, temperature_);
+    if (!change) return;
+    for (const MemberId m : members) loads.heat(m, Temperature::si(*change));
+    return;
+  }
+  const std::size_t before = problems_.size();
+  check_keys(heat, "heat", {{"plus-y"}, {"minus-y"}, {"plus-z"}, {"minus-z"}});
+  if (problems_.size() > before) return;
+  const bool y = tree_->find(heat, "plus-y") || tree_->find(heat, "minus-y");
+  if (heat.count == 0 || (y && (tree_->find(heat, "plus-z") || tree_->find(heat, "minus-z"))))
+    return fail(heat, "across one direction a load: {plus-y: …, minus-y: …}, or the same with z");
+  const Node *plus = need(heat, y ? "plus-y" : "plus-z", heat, "heat across a member"),
+             *minus = need(heat, y ? "minus-y" : "minus-z", heat, "heat across a member");
+  if (!plus || !minus) return;
+  const auto high = quantity(*plus, temperature_), low = quantity(*minus, temperature_);
+  if (!high || !low) return;
+  for (const MemberId m : members)
+    y ? loads.heat_across_y(m, Temperature::si(*high), Temperature::si(*low))
+      : loads.heat_across_z(m, Temperature::si(*high), Temperature::si(*low));
+}
+
+void Reader::read_shorten(LoadCase& loads, const Node& n) {
+  const auto members = members_named(*tree_->find(n, "on"));
+  const auto by = quantity(*tree_->find(n, "shorten"), length_);
+  if (!by) return;
+  for (const MemberId m : members) loads.shorten(m, Length::si(*by));
+}
+
+// Movements, and turns of supports that hold them.
+void Reader::read_settle(LoadCase& loads, const Node& n) {
+  const auto points = points_named(*tree_->find(n, "at"));
+  const Node& settle = *tree_->find(n, "settle");
+  Settlement s;
+  Vector move;
+  const std::size_t before = problems_.size();
+  if (settle.is_map()) {
+    check_keys(settle, "a settlement", {{"x"}, {"y"}, {"z"}, {"up"}, {"down"}, {"rx"}, {"ry"}, {"rz"}});
+    if (settle.count == 0) fail(settle, "a movement was expected, as {down: 3 mm}");
+    for (std::size_t i = 0; i < tree_->entries(settle); ++i) {
+      const auto& [key, value] = tree_->entry(settle, i);
+      Angle* turn = key.text == "rx" ? &s.rx : key.text == "ry" ? &s.ry : key.text == "rz" ? &s.rz : nullptr;
+      if (turn)
+        *turn = Angle::si(quantity(value, angle_).value_or(0));
+      else if (Vector ignored; add_direction(ignored, key.text, 0))
+        add_direction(move, key.text, quantity(value, length_).value_or(0));
+    }
+  } else if (const auto v = vector(settle, length_)) {
+    move = *v;
+  }
+  if (problems_.size() > before) return;
+  s.x = Length::si(move.x), s.y = Length::si(move.y), s.z = Length::si(move.z);
+  for (const PointId p : points) loads.settle(p, s);
 }
 
 void Reader::read_gravity(LoadCase& loads, const Node& n) {

@@ -7,41 +7,34 @@ namespace corvex::file {
 void Reader::read_top() {
   const Node& root = tree_->root();
   if (!is_map(root, "a model")) return;
-  check_keys(root, "a model",
-             {{"corvex"},
-              {"title"},
-              {"notes"},
-              {"units"},
-              {"up"},
-              {"analysis"},
-              {"parameters"},
-              {"materials"},
-              {"sections"},
-              {"points"},
-              {"members"},
-              {"supports"},
-              {"loads"},
-              {"hand"},
-              {"tables", false},
-              {"masses", false},
-              {"combinations", false},
-              {"limits", false},
-              {"accept", false},
-              {"variants", false}});
+  check_keys(
+      root, "a model",
+      {{"corvex"},        {"$schema"},       {"title"},          {"notes"},    {"units"},  {"up"},
+       {"analysis"},      {"parameters"},    {"materials"},      {"sections"}, {"points"}, {"members"},
+       {"supports"},      {"loads"},         {"hand"},           {"tables"},   {"masses"}, {"combinations", false},
+       {"limits", false}, {"accept", false}, {"variants", false}});
   if (const Node* version = tree_->find(root, "corvex"); version && version->text != "1")
     fail(*version, fmt::format("this program reads version 1 of the format, not '{}'", version->text));
   if (const Node* title = tree_->find(root, "title")) is_text(*title, "a title");
   if (const Node* n = tree_->find(root, "parameters")) read_parameters(*n);
   if (const Node* n = tree_->find(root, "units")) read_units(*n);
-  const Node* points = need(root, "points", root, "a model");
-  if (!points || !is_map(*points, "points")) return;
-  begin_structure(*points);
+  if (const Node* n = tree_->find(root, "tables")) read_tables(*n);
+  const TableRows &point_rows = table_rows_["points"], &member_rows = table_rows_["members"];
+  const auto part = [&](std::string_view key) {
+    const bool in_table = table_rows_.at(std::string(key)).empty() == false || table_files_.contains(std::string(key));
+    return in_table ? tree_->find(root, key) : need(root, key, root, "a model");
+  };
+  const Node* points = part("points");
+  if (points && !is_map(*points, "points")) return;
+  if (!points && point_rows.empty()) return;
+  begin_structure(points, point_rows);
   if (const Node* n = tree_->find(root, "analysis")) read_analysis(*n);
   if (const Node* n = tree_->find(root, "materials")) read_materials(*n);
   if (const Node* n = tree_->find(root, "sections")) read_sections(*n);
-  read_points(*points);
-  if (const Node* n = need(root, "members", root, "a model")) read_members(*n);
+  read_points(points, point_rows);
+  if (const Node* n = part("members"); n || !member_rows.empty()) read_members(n, member_rows);
   if (const Node* n = need(root, "supports", root, "a model")) read_supports(*n);
+  if (const Node* n = tree_->find(root, "masses")) read_masses(*n);
   if (const Node* n = need(root, "loads", root, "a model")) read_loads(*n);
   if (const Node* n = tree_->find(root, "hand")) read_hand(*n);
 }
@@ -68,18 +61,23 @@ void Reader::read_parameters(const Node& n) {
   }
 }
 
-void Reader::begin_structure(const Node& points) {
+void Reader::begin_structure(const Node* points, const TableRows& table) {
   const Node& root = tree_->root();
-  bool two = false, three = false;
-  for (std::size_t i = 0; i < tree_->entries(points); ++i) {
-    const Node& p = tree_->entry(points, i).value;
+  const std::size_t count = points ? tree_->entries(*points) : 0;
+  const bool table_in_space = !table.empty() && table.front().size() == 4;
+  bool two = !table.empty() && !table_in_space, three = table_in_space;
+  for (std::size_t i = 0; i < count; ++i) {
+    const Node& p = tree_->entry(*points, i).value;
     if (!p.is_list()) continue;
     two |= p.count == 2;
     three |= p.count == 3;
   }
+  if (two && three && !table.empty() && !table_in_space)
+    fail(*tree_->find(*tree_->find(root, "tables"), "points"),
+         "the points of this table have two coordinates, others have three: a structure is either plane or in space");
   if (two && three)
-    for (std::size_t i = 0; i < tree_->entries(points); ++i) {
-      const auto& [name, p] = tree_->entry(points, i);
+    for (std::size_t i = 0; i < count; ++i) {
+      const auto& [name, p] = tree_->entry(*points, i);
       if (!p.is_list() || p.count != 2) continue;
       fail(name, fmt::format("point {} has two coordinates, others have three: a structure is either plane or in space",
                              name.text));
@@ -175,45 +173,16 @@ void Reader::read_material(const Node& name, const Node& n) {
   materials_[m.name] = m;
 }
 
-void Reader::read_points(const Node& n) {
-  const std::size_t size = structure_.is_plane() ? 2 : 3;
-  for (std::size_t i = 0; i < tree_->entries(n); ++i) {
-    const auto& [key, value] = tree_->entry(n, i);
-    double c[3] = {0, 0, 0};
-    bool ok = value.is_list() && value.count == size;
-    if (value.is_map()) {
-      if (check_keys(value, fmt::format("point '{}'", key.text),
-                     {{"from", false},
-                      {"by", false},
-                      {"length", false},
-                      {"angle", false},
-                      {"between", false},
-                      {"at", false},
-                      {"mirror", false},
-                      {"about", false},
-                      {"repeat", false},
-                      {"count", false}}))
-        fail(value, fmt::format("point '{}': a list of coordinates was expected, as [0, 900 mm]", key.text));
-    } else if (!value.is_list() || (value.count != 2 && value.count != 3)) {
-      fail(value.is_list() ? value : key,
-           fmt::format("point '{}': two coordinates (plane) or three (space) were expected, as [0, 900 mm]", key.text));
-    }
-    for (std::size_t k = 0; ok && k < size; ++k) {
-      const auto q = quantity(tree_->children(value)[k], length_);
-      ok = ok && q.has_value();
-      c[k] = q.value_or(0);
-    }
-    if (ok)
-      structure_.point(std::string(key.text), Length::si(c[0]), Length::si(c[1]), Length::si(c[2]));
-    else
-      broken_[std::string(key.text)] = true;
-  }
+bool Reader::is_broken(std::string_view name) const {
+  if (broken_.contains(name)) return true;
+  const std::size_t dot = name.rfind('.');
+  return dot != std::string_view::npos && broken_.contains(name.substr(0, dot));
 }
 
 template <class Id, class Things>
 std::optional<Id> Reader::named(const Node& n, std::string_view what, std::optional<Id> found, const Things& things) {
   if (!is_text(n, fmt::format("the name of a {}", what))) return std::nullopt;
-  if (found || broken_.contains(n.text)) return found;
+  if (found || is_broken(n.text)) return found;
   std::vector<std::string> names;
   for (const auto& thing : things) names.push_back(thing.name);
   unknown(n, what, names);
@@ -221,94 +190,135 @@ std::optional<Id> Reader::named(const Node& n, std::string_view what, std::optio
 }
 
 std::optional<PointId> Reader::point_named(const Node& n) {
+  if (n.is_text() && point_families_.contains(n.text) && !structure_.find_point(n.text)) {
+    fail(n, fmt::format("'{0}' is a family of points; one of them was expected, as '{0}.1'", n.text));
+    return std::nullopt;
+  }
   return named(n, "point", structure_.find_point(n.text), structure_.points());
 }
 
 std::optional<MemberId> Reader::member_named(const Node& n) {
+  if (n.is_text() && member_families_.contains(n.text) && !structure_.find_member(n.text)) {
+    fail(n, fmt::format("'{0}' is a family of members; one of them was expected, as '{0}.1'", n.text));
+    return std::nullopt;
+  }
   return named(n, "member", structure_.find_member(n.text), structure_.members());
 }
 
-void Reader::read_members(const Node& n) {
-  if (!is_map(n, "members")) return;
-  for (std::size_t i = 0; i < tree_->entries(n); ++i) {
-    const auto& [key, value] = tree_->entry(n, i);
-    const std::size_t before = structure_.members().size();
-    read_member(key, value);
-    if (structure_.members().size() == before) broken_[std::string(key.text)] = true;
+std::optional<SectionId> Reader::section_named(const Node& n) {
+  if (n.is_map()) {
+    fail(n, "the name of a section was expected; describe it under sections:");
+    return std::nullopt;
   }
+  return named(n, "section", structure_.find_section(n.text), structure_.sections());
 }
 
-void Reader::read_member(const Node& name, const Node& n) {
-  static const Keys keys = {{"through"},      {"section"},       {"material"},       {"kind"},
-                            {"hinge"},        {"roll"},          {"each", false},    {"repeat", false},
-                            {"count", false}, {"points", false}, {"release", false}, {"offset", false},
-                            {"acts", false}};
-  const auto where = [&] { return fmt::format("member '{}'", name.text); };
-  if (!n.is_map()) return (void)is_map(n, where());
-  if (!check_keys(n, where(), keys)) return;
-  const std::size_t before = problems_.size();
-  const Node* through = need(n, "through", name, where());
-  std::vector<PointId> points;
-  if (through && is_list(*through, "the points of a member"))
-    for (const Node& p : tree_->children(*through)) {
-      const auto id = point_named(p);
-      if (id)
-        points.push_back(*id);
-      else
-        broken_[std::string(name.text)] = true;
-    }
-  MemberOptions o;
-  const Node* section = need(n, "section", name, where());
-  std::optional<SectionId> section_id;
-  if (section && section->is_map()) {
-    fail(*section, "the name of a section was expected; describe it under sections:");
-  } else if (section && is_text(*section, "the name of a section")) {
-    section_id = structure_.find_section(section->text);
-    if (!section_id && !broken_.contains(section->text)) {
-      std::vector<std::string> names;
-      for (const NamedSection& s : structure_.sections()) names.push_back(s.name);
-      unknown(*section, "section", names);
-    }
+template <class Id, class Families, class One>
+std::vector<Id> Reader::several(const Node& n, std::size_t count, const Families& families, const One& one) {
+  std::vector<Id> ids;
+  if (n.is_text() && n.text == "all") {
+    for (std::size_t i = 0; i < count; ++i) ids.push_back({i});
+    return ids;
   }
-  const Node* material = need(n, "material", name, where());
-  const auto m = material ? material_named(*material) : std::nullopt;
-  if (const Node* kind = tree_->find(n, "kind"))
-    if (const auto c = choice(*kind, "a kind of member", {{"beam"}, {"link"}}))
-      o.kind = *c == 0 ? MemberKind::beam : MemberKind::link;
-  if (const Node* hinge = tree_->find(n, "hinge"))
-    if (const auto c = choice(*hinge, "an end for a hinge", {{"start"}, {"end"}, {"both"}}))
-      o.hinge = *c == 0 ? Hinge::start : *c == 1 ? Hinge::end : Hinge::both;
-  if (const Node* roll = tree_->find(n, "roll")) o.roll = Angle::si(quantity(*roll, angle_).value_or(0));
-  if (problems_.size() > before || !section_id || !m || broken_.contains(name.text)) return;
-  o.section = *section_id;
-  o.material = *m;
-  structure_.member(std::string(name.text), std::move(points), o);
+  for (const Node& name : n.is_list() ? tree_->children(n) : std::span(&n, 1)) {
+    const auto family = name.is_text() ? families(name.text) : std::nullopt;
+    if (family)
+      ids.insert(ids.end(), family->begin(), family->end());
+    else if (const auto id = one(name))
+      ids.push_back(*id);
+  }
+  return ids;
+}
+
+std::vector<PointId> Reader::points_named(const Node& n) {
+  return several<PointId>(
+      n, structure_.points().size(),
+      [&](std::string_view name) -> std::optional<std::vector<PointId>> {
+        const auto it = point_families_.find(name);
+        return it == point_families_.end() ? std::nullopt : std::optional(it->second.members);
+      },
+      [&](const Node& name) { return point_named(name); });
+}
+
+std::vector<MemberId> Reader::members_named(const Node& n) {
+  return several<MemberId>(
+      n, structure_.members().size(),
+      [&](std::string_view name) -> std::optional<std::vector<MemberId>> {
+        const auto it = member_families_.find(name);
+        return it == member_families_.end() ? std::nullopt : std::optional(it->second);
+      },
+      [&](const Node& name) { return member_named(name); });
 }
 
 void Reader::read_supports(const Node& n) {
   if (!is_map(n, "supports")) return;
-  static const std::vector<Key> freedoms = {{"x"}, {"y"}, {"z"}, {"rx"}, {"ry"}, {"rz"}};
   for (std::size_t i = 0; i < tree_->entries(n); ++i) {
     const auto& [key, value] = tree_->entry(n, i);
-    const auto point = point_named(key);
-    std::optional<Support> support;
-    if (value.is_map()) {
-      if (!check_keys(value, "a support", {{"hold"}, {"spring", false}})) continue;
-      const Node* hold = need(value, "hold", key, fmt::format("the support at {}", key.text));
-      if (!hold || !is_list(*hold, "hold")) continue;
-      std::vector<Freedom> held;
-      for (const Node& f : tree_->children(*hold)) {
-        if (f.is_list())
-          not_built(f, "a support that holds along a vector");
-        else if (const auto c = choice(f, "a freedom to hold", freedoms))
-          held.push_back(static_cast<Freedom>(*c));
-      }
-      if (hold->count == 0) fail(*hold, "the support holds nothing; expected some of x, y, z, rx, ry, rz");
-      support = Support::hold(held);
-    } else if (const auto c = choice(value, "a support", {{"fixed"}, {"pinned"}, {"roller"}})) {
-      support = *c == 0 ? Support::fixed() : *c == 1 ? Support::pinned() : Support::roller();
+    const std::vector<PointId> points = points_named(key);
+    const std::size_t before = problems_.size();
+    const auto support = read_support(key, value);
+    if (support && problems_.size() == before)
+      for (const PointId p : points) structure_.support(p, *support);
+  }
+}
+
+std::optional<Support> Reader::read_support(const Node& name, const Node& n) {
+  if (!n.is_map()) {
+    const auto c = choice(n, "a support", {{"fixed"}, {"pinned"}, {"roller"}});
+    if (!c) return std::nullopt;
+    return *c == 0 ? Support::fixed() : *c == 1 ? Support::pinned() : Support::roller();
+  }
+  if (!check_keys(n, "a support", {{"hold"}, {"spring"}})) return std::nullopt;
+  const Node *hold = tree_->find(n, "hold"), *spring = tree_->find(n, "spring");
+  if (!spring && !need(n, "hold", name, fmt::format("the support at {}", name.text))) return std::nullopt;
+  Support support;
+  if (hold) read_hold(*hold, support);
+  if (spring) read_springs(*spring, support);
+  return support;
+}
+
+void Reader::read_hold(const Node& n, Support& support) {
+  static const std::vector<Key> freedoms = {{"x"}, {"y"}, {"z"}, {"rx"}, {"ry"}, {"rz"}};
+  if (!is_list(n, "hold")) return;
+  if (n.count == 0)
+    fail(n, "the support holds nothing; expected some of x, y, z, rx, ry, rz, or a direction as [0.6, 0.8]");
+  std::vector<Freedom> held;
+  std::vector<Vector> along;
+  for (const Node& f : tree_->children(n)) {
+    if (f.is_list()) {
+      const auto v = components(f, number_);
+      if (v && zero(*v)) fail(f, "a direction to hold needs a length");
+      if (v) along.push_back(*v);
+    } else if (const auto c = choice(f, "a freedom to hold", freedoms)) {
+      held.push_back(static_cast<Freedom>(*c));
     }
-    if (point && support) structure_.support(*point, *support);
+  }
+  support = Support::hold(held);
+  for (const Vector& v : along) support = support.along(v);
+}
+
+void Reader::read_springs(const Node& n, Support& support) {
+  if (!is_map(n, "spring")) return;
+  if (n.count == 0) fail(n, "a spring was expected, as {y: 500 N/mm}");
+  static const Keys keys = {{"x"}, {"y"}, {"z"}, {"rx"}, {"ry"}, {"rz"}};
+  check_keys(n, "spring", keys);
+  double six[6] = {};
+  for (std::size_t k = 0; k < 6; ++k)
+    if (const Node* v = tree_->find(n, keys[k].name)) {
+      six[k] = quantity(*v, k < 3 ? spring_ : turning_spring_).value_or(1);
+      if (six[k] == 0) fail(*v, "a spring needs a stiffness greater than zero");
+    }
+  support = support.spring({Stiffness::si(six[0]), Stiffness::si(six[1]), Stiffness::si(six[2]),
+                            TurningStiffness::si(six[3]), TurningStiffness::si(six[4]), TurningStiffness::si(six[5])});
+}
+
+void Reader::read_masses(const Node& n) {
+  if (!is_map(n, "masses")) return;
+  for (std::size_t i = 0; i < tree_->entries(n); ++i) {
+    const auto& [key, value] = tree_->entry(n, i);
+    const std::vector<PointId> points = points_named(key);
+    if (const auto mass = quantity(value, mass_))
+      for (const PointId p : points) structure_.point_mass(p, Mass::si(*mass));
   }
 }
 

@@ -66,7 +66,8 @@ void Reader::read_units(const Node& n) {
   if (has("section")) dimension_.bare = named["section"].si;
   if (has("angle")) angle_.bare = named["angle"].si;
   if (has("deflection")) movement_bare_ = named["deflection"].si;
-  if (has("mass")) mass_bare_ = named["mass"].si;
+  if (has("mass")) mass_bare_ = mass_.bare = named["mass"].si;
+  if (has("temperature")) temperature_.bare = named["temperature"].si;
 
   // What is printed.
   const bool inches = has("length") && (named["length"].text == "in" || named["length"].text == "ft");

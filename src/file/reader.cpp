@@ -18,6 +18,10 @@ Reader::Reader(std::shared_ptr<const Tree> tree, std::string file) : tree_(std::
   density_ = {"a density", dimension::density, "7850 kg/m^3"};
   acceleration_ = {"an acceleration", dimension::acceleration, "9.81 m/s^2"};
   number_ = {"a plain number", dimension::number, "0.3", nullptr, 1.0};
+  temperature_ = {"a change of temperature", dimension::temperature, "60 K", "temperature"};
+  mass_ = {"a mass", dimension::mass, "20 kg", "mass"};
+  spring_ = {"a stiffness", dimension::line_force, "500 N/mm"};
+  turning_spring_ = {"a stiffness against turning", TurningStiffness::dimension(), "2 kN*m/rad"};
   expansion_ = {"a coefficient of expansion", dimension::expansion, "12e-6 /K"};
 }
 
@@ -109,8 +113,14 @@ std::optional<std::size_t> Reader::choice(const Node& n, std::string_view what, 
 Expected<Model, Problems> Reader::run() {
   read_top();
   const bool sound = problems_.empty();
-  Model model{std::move(structure_),   print_, std::move(hand_), file_, tree_, std::move(load_entries_),
-              std::move(hand_entries_)};
+  Model model{std::move(structure_),
+              print_,
+              std::move(hand_),
+              file_,
+              tree_,
+              std::move(load_entries_),
+              std::move(hand_entries_),
+              std::move(table_places_)};
   // What could be read may have mistakes of its own: told in the same go. Only what depends on the whole is
   // left out.
   if (!sound)
@@ -168,6 +178,9 @@ const Node* find_node(const Model& m, const Problem& p) {
   const auto inside = [&](std::string_view top, std::string_view name) -> const Node* {
     const Node* group = t.find(t.root(), top);
     const Node* key = group ? t.find_key(*group, name) : nullptr;
+    // "feet.3" is described as "feet"; what holds it may stand under that name too.
+    const std::size_t dot = name.rfind('.');
+    if (group && !key && dot != std::string_view::npos) key = t.find_key(*group, name.substr(0, dot));
     if (!key) return group;
     const Node* part = t.find(key[1], p.key);
     return part ? part : key;
@@ -217,6 +230,12 @@ const Node* find_node(const Model& m, const Problem& p) {
 Problems Model::located(Problems problems) const {
   for (Problem& p : problems) {
     if (p.place.line > 0) continue;
+    const bool point = p.subject.kind == Subject::Kind::point, member = p.subject.kind == Subject::Kind::member;
+    if (const auto it = table_places.find((point ? "point " : "member ") + p.subject.name);
+        (point || member) && it != table_places.end()) {
+      p.place = it->second;
+      continue;
+    }
     const Node* n = find_node(*this, p);
     if (!n) n = &tree->root();
     const std::size_t quote = p.offset > 0 && n->quoted ? 1 : 0;

@@ -58,7 +58,7 @@ using State = Eigen::Matrix<Real, 12, 1>;
 
 struct Rod {
   Real length = 0, EA = 0, EIy = 0, EIz = 0, GJ = 0, shear_y = 0, shear_z = 0;  // the last two are 1/GA
-  Turn own, bending;  // the member's axes, and those in which it bends apart
+  Turn own, bending;                       // the member's axes, and those in which it bends apart
   std::vector<std::vector<Acting>> loads;  // of each case
   std::vector<Three> strain;               // of each case: elongation, curvature in x–y, in x–z
 
@@ -507,9 +507,7 @@ class Dense {
     }
   }
 
-  Column ground(std::size_t load_case, const PointSupport& support) const {
-    return ground_of(s_, load_case, support);
-  }
+  Column ground(std::size_t load_case, const PointSupport& support) const { return ground_of(s_, load_case, support); }
 
   const Structure s_;
   std::vector<Column> on_point_;

@@ -188,7 +188,8 @@ TEST_CASE("The second solver includes nothing of the first") {
     }
     CHECK(includes > 2);
   }
-  for (const auto& entry : std::filesystem::directory_iterator(std::filesystem::path(CORVEX_SOURCE) / "include/corvex")) {
+  for (const auto& entry :
+       std::filesystem::directory_iterator(std::filesystem::path(CORVEX_SOURCE) / "include/corvex")) {
     std::ifstream in(entry.path());
     std::string line;
     while (std::getline(in, line)) CHECK((line.rfind("#include", 0) != 0 || line.find("solve/") == std::string::npos));

@@ -175,7 +175,8 @@ class Maker {
       if (chance(0.2)) s.held[0] = true;
       for (std::size_t k = 0; k < 6; ++k) {
         const bool exists = !p_.plane || k == 0 || k == 1 || k == 5;
-        if (exists && !s.held[k] && !(pinned && k > 2) && chance(0.4)) s.spring[k] = k < 3 ? between(1e5, 1e7) : between(1e3, 1e6);
+        if (exists && !s.held[k] && !(pinned && k > 2) && chance(0.4))
+          s.spring[k] = k < 3 ? between(1e5, 1e7) : between(1e3, 1e6);
       }
       if (s.along.empty() && !s.held[0] && s.spring == std::array<double, 6>{}) s.held[1] = true;
       p_.supports.push_back(s);
@@ -199,16 +200,14 @@ class Maker {
     p_.supports.push_back(second);
   }
 
-  bool bends_about_y(const PlanMember& m) const {
-    return std::fmod(std::round(std::abs(m.roll) / quarter), 2) == 1;
-  }
+  bool bends_about_y(const PlanMember& m) const { return std::fmod(std::round(std::abs(m.roll) / quarter), 2) == 1; }
 
   std::vector<PlanLoad> rich_loads() {
     std::vector<PlanLoad> all;
     for (std::size_t n = 2 + below(4); n > 0; --n) {
       PlanLoad l;
-      l.kind = std::array{Kind::spread, Kind::heat, Kind::heat_across_y, Kind::heat_across_z, Kind::shorten,
-                          Kind::settle, Kind::line, Kind::member_force}[below(8)];
+      l.kind = std::array{Kind::spread,  Kind::heat,   Kind::heat_across_y, Kind::heat_across_z,
+                          Kind::shorten, Kind::settle, Kind::line,          Kind::member_force}[below(8)];
       l.on = below(p_.members.size());
       const PlanMember& m = p_.members[l.on];
       const double L = length(p_.axis(m));

@@ -72,9 +72,9 @@ struct Plan {
 // vertical ones, rolls, further supports and every kind of load come on top. The same seed gives the same
 // plan.
 Plan random_plan(unsigned seed, bool plane);
-// The same with everything else that joins, holds and loads a structure: releases, rigid arms, points held by links alone,
-// skew supports, springs, settlements, masses, heat, lack of fit, spread forces, loads per plan and in members' axes,
-// unsymmetric sections in space.
+// The same with everything else that joins, holds and loads a structure: releases, rigid arms, points held by links
+// alone, skew supports, springs, settlements, masses, heat, lack of fit, spread forces, loads per plan and in members'
+// axes, unsymmetric sections in space.
 Plan rich_plan(unsigned seed, bool plane);
 
 // Points and members are named P0, P1, … and M0, M1, …; cases C0, C1, ….

@@ -26,7 +26,8 @@ class Writer {
       case Kind::point_force: return fmt::format("{{at: P{}, force: {}}}", l.on, vector(l.first, force_));
       case Kind::point_moment: return fmt::format("{{at: P{}, moment: {}}}", l.on, moment(l.first));
       case Kind::member_force:
-        return fmt::format("{{on: M{}, at: {}, force: {}{}}}", l.on, l.from / length_, vector(l.first, force_), axes(l));
+        return fmt::format("{{on: M{}, at: {}, force: {}{}}}", l.on, l.from / length_, vector(l.first, force_),
+                           axes(l));
       case Kind::member_moment:
         return fmt::format("{{on: M{}, at: {}, moment: {}}}", l.on, l.from / length_, moment(l.first));
       case Kind::line:
@@ -51,8 +52,7 @@ class Writer {
       case Kind::shorten: return fmt::format("{{on: M{}, shorten: {}}}", l.on, l.from / length_);
       case Kind::settle: {
         std::string parts = fmt::format("x: {}, y: {}", l.first.x / length_, l.first.y / length_);
-        if (!p_.plane)
-          parts += fmt::format(", z: {}, rx: {} rad, ry: {} rad", l.first.z / length_, l.last.x, l.last.y);
+        if (!p_.plane) parts += fmt::format(", z: {}, rx: {} rad, ry: {} rad", l.first.z / length_, l.last.x, l.last.y);
         return fmt::format("{{at: P{}, settle: {{{}, rz: {} rad}}}}", l.on, parts, l.last.z);
       }
     }
@@ -77,7 +77,8 @@ class Writer {
     std::vector<std::string> hold, spring;
     for (std::size_t k = 0; k < 6; ++k) {
       if (s.held[k]) hold.emplace_back(freedom[k]);
-      if (s.spring[k] != 0) spring.push_back(fmt::format("{}: {} {}", freedom[k], s.spring[k], k < 3 ? "N/m" : "N*m/rad"));
+      if (s.spring[k] != 0)
+        spring.push_back(fmt::format("{}: {} {}", freedom[k], s.spring[k], k < 3 ? "N/m" : "N*m/rad"));
     }
     for (const Vector& v : s.along) hold.push_back(vector(v, 1));
     std::vector<std::string> parts;

@@ -1,0 +1,225 @@
+// Members: one by one, as families, repeated along families of points, from a table.
+#include <algorithm>
+
+#include "file/reader.hpp"
+
+namespace corvex::file {
+
+void Reader::read_members(const Node* n, const TableRows& table) {
+  for (const auto& row : table) read_member_row(row);
+  if (!n || !is_map(*n, "members")) return;
+  for (std::size_t i = 0; i < tree_->entries(*n); ++i)
+    member_entries_.emplace(tree_->entry(*n, i).key.text, MemberEntry{.index = i});
+  for (std::size_t i = 0; i < tree_->entries(*n); ++i) {
+    const std::string name(tree_->entry(*n, i).key.text);
+    const MemberEntry* e = described(*n, name);
+    if (!e) {
+      broken_[name] = true;
+      continue;
+    }
+    if (!e->family) {
+      structure_.member(name, e->through.front(), e->options);
+      continue;
+    }
+    std::vector<MemberId>& family = member_families_[name];
+    for (const auto& through : e->through)
+      family.push_back(structure_.member(fmt::format("{}.{}", name, family.size() + 1), through, e->options));
+  }
+}
+
+void Reader::read_member_row(const std::vector<Node>& row) {
+  const std::string name(row[0].text);
+  const std::size_t before = problems_.size();
+  MemberOptions o;
+  std::vector<PointId> through;
+  in_table("members", [&] {
+    for (const std::size_t k : {1, 2})
+      if (const auto p = point_named(row[k])) through.push_back(*p);
+    if (const auto s = section_named(row[3])) o.section = *s;
+    if (const auto m = material_named(row[4])) o.material = *m;
+    if (row.size() > 5 && !row[5].text.empty()) o.kind = kind_of_member(row[5]).value_or(MemberKind::beam);
+    return true;
+  });
+  if (problems_.size() > before || through.size() != 2 || is_broken(row[3].text) || is_broken(row[4].text)) {
+    broken_[name] = true;
+    return;
+  }
+  table_places_["member " + name] = {table_file("members"), static_cast<int>(row[0].line),
+                                     static_cast<int>(row[0].column)};
+  structure_.member(name, through, o);
+}
+
+// The entry with what it describes worked out, that which it repeats first; null if it is wrong.
+const Reader::MemberEntry* Reader::described(const Node& members, std::string_view name) {
+  const auto it = member_entries_.find(name);
+  if (it == member_entries_.end()) return nullptr;
+  MemberEntry& e = it->second;
+  const Entry entry = tree_->entry(members, e.index);
+  if (e.state == MemberEntry::State::reading) {
+    fail(entry.key, fmt::format("member '{}' repeats itself", name));
+    e.state = MemberEntry::State::broken;
+  }
+  if (e.state == MemberEntry::State::unread) {
+    e.state = MemberEntry::State::reading;
+    const bool sound = describe_member(members, entry.key, entry.value, e);
+    if (e.state == MemberEntry::State::reading) e.state = sound ? MemberEntry::State::done : MemberEntry::State::broken;
+  }
+  return e.state == MemberEntry::State::done ? &e : nullptr;
+}
+
+bool Reader::describe_member(const Node& members, const Node& name, const Node& n, MemberEntry& e) {
+  static const Keys keys = {{"through"}, {"each"},   {"section"}, {"material"}, {"kind"},  {"hinge"}, {"release"},
+                            {"roll"},    {"offset"}, {"acts"},    {"repeat"},   {"count"}, {"points"}};
+  const std::string where = fmt::format("member '{}'", name.text);
+  if (!n.is_map()) return is_map(n, where);
+  if (!check_keys(n, where, keys)) return false;
+  if (tree_->find(n, "repeat")) return repeat_member(members, name, n, e);
+  for (const std::string_view key : {"count", "points"})
+    if (const Node* k = tree_->find_key(n, key)) fail(*k, fmt::format("'{}' goes with 'repeat' only", key));
+  const std::size_t before = problems_.size();
+  bool sound = true;
+  const auto add = [&](const Node& points, std::string_view what) {
+    const auto through = through_points(points, what);
+    sound = sound && through;
+    if (through) e.through.push_back(*through);
+  };
+  const Node* each = tree_->find(n, "each");
+  if (each && tree_->find(n, "through")) {
+    fail(*tree_->find_key(n, "through"), "'through' does not go with 'each'");
+  } else if (each) {
+    e.family = true;
+    if (!is_list(*each, "each")) return false;
+    if (each->count == 0) fail(*each, "each: a list of lists of points was expected, as [[A, B], [B, C]]");
+    for (const Node& one : tree_->children(*each)) add(one, "the points of each member");
+  } else if (const Node* points = need(n, "through", name, where)) {
+    add(*points, "the points of a member");
+  } else {
+    sound = false;
+  }
+  return read_options(name, n, e.options) && sound && problems_.size() == before;
+}
+
+std::optional<std::vector<PointId>> Reader::through_points(const Node& n, std::string_view what) {
+  if (!is_list(n, what)) return std::nullopt;
+  std::vector<PointId> points;
+  bool sound = true;
+  for (const Node& p : tree_->children(n)) {
+    const std::vector<PointId> found = points_named(p);
+    sound = sound && !found.empty();
+    points.insert(points.end(), found.begin(), found.end());
+  }
+  return sound ? std::optional(points) : std::nullopt;
+}
+
+bool Reader::repeat_member(const Node& members, const Node& name, const Node& n, MemberEntry& e) {
+  const std::string where = fmt::format("the repeated member '{}'", name.text);
+  const std::size_t before = problems_.size();
+  check_keys(n, where, {{"repeat"}, {"count"}, {"points"}});
+  const Node& of = *tree_->find(n, "repeat");
+  const Node *times = need(n, "count", name, where), *along = need(n, "points", name, where);
+  const auto count = times ? whole_number(*times, "a count") : std::nullopt;
+  const MemberEntry* base = nullptr;
+  if (is_text(of, "the name of a member")) {
+    base = described(members, of.text);
+    if (!member_entries_.contains(of.text)) {
+      std::vector<std::string> names;
+      for (const auto& [known, entry] : member_entries_) names.emplace_back(known);
+      unknown(of, "member", names);
+    }
+  }
+  std::vector<const PointFamily*> families;
+  if (along)
+    for (const Node& f : along->is_list() ? tree_->children(*along) : std::span(along, 1)) {
+      if (!is_text(f, "the name of a family of points")) continue;
+      if (const auto it = point_families_.find(f.text); it != point_families_.end()) {
+        families.push_back(&it->second);
+      } else if (!is_broken(f.text)) {
+        std::vector<std::string> names;
+        for (const auto& [known, family] : point_families_) names.push_back(known);
+        unknown(f, "family of points", names);
+      }
+    }
+  if (problems_.size() > before || !base || !count || families.empty()) return false;
+
+  const std::size_t copies = count.value_or(0);
+  e.family = true;
+  e.options = base->options;
+  const auto place_in = [](const PointFamily& f, PointId p) {
+    return static_cast<std::size_t>(std::find(f.sequence.begin(), f.sequence.end(), p) - f.sequence.begin());
+  };
+  for (std::size_t k = 1; k <= copies; ++k)
+    for (const std::vector<PointId>& through : base->through) {
+      std::vector<PointId> moved;
+      bool moves = false;
+      for (const PointId p : through) {
+        moved.push_back(p);
+        for (const PointFamily* f : families) {
+          const std::size_t at = place_in(*f, p);
+          if (at == f->sequence.size()) continue;
+          const std::size_t to = at + k * f->step;
+          if (to >= f->sequence.size()) {
+            fail(*times,
+                 fmt::format("copy {} of '{}' would go beyond the last point of its family: {} of them are possible", k,
+                             of.text, (f->sequence.size() - 1 - at) / f->step));
+            return false;
+          }
+          moved.back() = f->sequence[to];
+          moves = true;
+          break;
+        }
+      }
+      if (!moves) {
+        fail(*along, fmt::format("no point of '{}' is in these families: the copies would lie on it", of.text));
+        return false;
+      }
+      e.through.push_back(std::move(moved));
+    }
+  return true;
+}
+
+std::optional<MemberKind> Reader::kind_of_member(const Node& n) {
+  const auto c = choice(n, "a kind of member", {{"beam"}, {"link"}});
+  return c ? std::optional(*c == 0 ? MemberKind::beam : MemberKind::link) : std::nullopt;
+}
+
+bool Reader::read_options(const Node& name, const Node& n, MemberOptions& o) {
+  const std::string where = fmt::format("member '{}'", name.text);
+  const std::size_t before = problems_.size();
+  const Node *section = need(n, "section", name, where), *material = need(n, "material", name, where);
+  const auto section_id = section ? section_named(*section) : std::nullopt;
+  const auto m = material ? material_named(*material) : std::nullopt;
+  if (const Node* kind = tree_->find(n, "kind")) o.kind = kind_of_member(*kind).value_or(MemberKind::beam);
+  if (const Node* hinge = tree_->find(n, "hinge"))
+    if (const auto c = choice(*hinge, "an end for a hinge", {{"start"}, {"end"}, {"both"}}))
+      o.hinge = *c == 0 ? Hinge::start : *c == 1 ? Hinge::end : Hinge::both;
+  if (const Node* roll = tree_->find(n, "roll")) o.roll = Angle::si(quantity(*roll, angle_).value_or(0));
+  if (const Node* acts = tree_->find(n, "acts"))
+    if (const auto c = choice(*acts, "a way to act", {{"tension"}, {"compression"}}))
+      o.acts = *c == 0 ? Acts::tension : Acts::compression;
+  if (const Node* release = tree_->find(n, "release"); release && is_map(*release, "release")) {
+    check_keys(*release, "release", {{"start"}, {"end"}});
+    read_end_releases(*release, "start", o.release.start);
+    read_end_releases(*release, "end", o.release.end);
+  }
+  if (const Node* offset = tree_->find(n, "offset"); offset && is_map(*offset, "offset")) {
+    check_keys(*offset, "offset", {{"start"}, {"end"}});
+    for (const auto& [end, arm] :
+         {std::pair<std::string_view, RigidArm*>{"start", &o.offset.start}, {"end", &o.offset.end}})
+      if (const Node* v = tree_->find(*offset, end))
+        if (const auto by = vector(*v, length_)) *arm = {Length::si(by->x), Length::si(by->y), Length::si(by->z)};
+  }
+  if (section_id) o.section = *section_id;
+  if (m) o.material = *m;
+  return section_id && m && problems_.size() == before;
+}
+
+bool Reader::read_end_releases(const Node& n, std::string_view end, std::vector<Component>& released) {
+  static const std::vector<Key> names = {{"axial"}, {"shear-y"}, {"shear-z"}, {"torsion"}, {"moment-y"}, {"moment-z"}};
+  const Node* list = tree_->find(n, end);
+  if (!list) return true;
+  for (const Node& one : list->is_list() ? tree_->children(*list) : std::span(list, 1))
+    if (const auto c = choice(one, "a component to release", names)) released.push_back(static_cast<Component>(*c));
+  return true;
+}
+
+}  // namespace corvex::file

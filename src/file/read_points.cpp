@@ -1,0 +1,266 @@
+// Points: coordinates, places found from other points in any order, families, a table.
+#include <algorithm>
+#include <cmath>
+
+#include "corvex/placement.hpp"
+#include "file/reader.hpp"
+
+namespace corvex::file {
+namespace {
+
+// "feet.3" is of the family "feet"; empty if the name has no number behind a dot.
+std::string_view family_of(std::string_view name) {
+  const std::size_t dot = name.rfind('.');
+  const bool number = dot != std::string_view::npos && dot + 1 < name.size() &&
+                      name.find_first_not_of("0123456789", dot + 1) == std::string_view::npos;
+  return number ? name.substr(0, dot) : std::string_view();
+}
+
+}  // namespace
+
+void Reader::read_points(const Node* n, const TableRows& table) {
+  for (const auto& row : table) {
+    const std::string name(row[0].text);
+    const std::size_t before = problems_.size();
+    Vector v;
+    double* const parts[] = {&v.x, &v.y, &v.z};
+    for (std::size_t k = 0; k < (structure_.is_plane() ? 2u : 3u); ++k)
+      *parts[k] = in_table("points", [&] { return quantity(row[1 + k], length_); }).value_or(0);
+    if (problems_.size() > before) {
+      broken_[name] = true;
+      continue;
+    }
+    places_[name] = v;
+    table_places_["point " + name] = {table_file("points"), static_cast<int>(row[0].line),
+                                      static_cast<int>(row[0].column)};
+    structure_.point(name, v);
+  }
+  if (!n) return;
+  for (std::size_t i = 0; i < tree_->entries(*n); ++i)
+    point_entries_.emplace(tree_->entry(*n, i).key.text, PointEntry{i});
+  for (std::size_t i = 0; i < tree_->entries(*n); ++i) {
+    const std::string name(tree_->entry(*n, i).key.text);
+    const PointEntry* entry = placed(*n, name);
+    if (!entry) {
+      broken_[name] = true;
+      continue;
+    }
+    for (const std::string& made : entry->made) structure_.point(made, places_.find(made)->second);
+  }
+  for (const auto& [name, entry] : point_entries_)
+    if (entry.family && entry.state == PointEntry::State::done) point_families_[std::string(name)] = family(entry);
+}
+
+Reader::PointFamily Reader::family(const PointEntry& entry) const {
+  PointFamily f;
+  f.step = entry.step;
+  for (const std::string& made : entry.made) f.members.push_back(*structure_.find_point(made));
+  for (const std::string& base : entry.base)
+    if (const auto id = structure_.find_point(base)) f.sequence.push_back(*id);
+  f.sequence.insert(f.sequence.end(), f.members.begin(), f.members.end());
+  return f;
+}
+
+// The entry with its places worked out, those that it needs first; null if it is wrong.
+const Reader::PointEntry* Reader::placed(const Node& points, std::string_view name) {
+  const auto it = point_entries_.find(name);
+  if (it == point_entries_.end()) return nullptr;
+  PointEntry& e = it->second;
+  const Entry entry = tree_->entry(points, e.index);
+  if (e.state == PointEntry::State::reading) {
+    fail(entry.key, fmt::format("point '{}' is found from itself", name));
+    e.state = PointEntry::State::broken;
+  }
+  if (e.state == PointEntry::State::unread) {
+    e.state = PointEntry::State::reading;
+    const bool sound = place(points, entry.key, entry.value, e);
+    if (e.state == PointEntry::State::reading) e.state = sound ? PointEntry::State::done : PointEntry::State::broken;
+  }
+  return e.state == PointEntry::State::done ? &e : nullptr;
+}
+
+std::optional<Vector> Reader::place_named(const Node& points, const Node& n) {
+  if (!is_text(n, "the name of a point")) return std::nullopt;
+  for (const std::string_view name : {n.text, family_of(n.text)}) {
+    const auto it = point_entries_.find(name);
+    if (it == point_entries_.end()) continue;
+    const PointEntry* entry = placed(points, name);
+    if (!entry) return std::nullopt;
+    if (name == n.text && entry->family) {
+      fail(n, fmt::format("'{}' is a family of points; one of them was expected, as '{}.1'", name, name));
+      return std::nullopt;
+    }
+    break;
+  }
+  if (const auto it = places_.find(n.text); it != places_.end()) return it->second;
+  if (broken_.contains(n.text)) return std::nullopt;
+  std::vector<std::string> names;
+  for (const auto& [name, entry] : point_entries_) names.emplace_back(name);
+  for (const auto& [name, where] : places_) names.push_back(name);
+  unknown(n, "point", names);
+  return std::nullopt;
+}
+
+// The points that a name stands for: one, or all of a family.
+std::vector<std::string> Reader::names_of(const Node& points, const Node& n) {
+  if (!is_text(n, "the name of a point")) return {};
+  if (point_entries_.contains(n.text)) {
+    const PointEntry* entry = placed(points, n.text);
+    return entry ? entry->made : std::vector<std::string>{};
+  }
+  return place_named(points, n) ? std::vector<std::string>{std::string(n.text)} : std::vector<std::string>{};
+}
+
+bool Reader::place(const Node& points, const Node& name, const Node& n, PointEntry& e) {
+  const std::string text(name.text);
+  const auto one = [&](const std::optional<Vector>& v) {
+    if (!v) return false;
+    places_[text] = *v;
+    e.made = {text};
+    return true;
+  };
+  if (n.is_map()) {
+    static const Keys keys = {{"from"}, {"by"},     {"length"}, {"angle"},  {"between"},
+                              {"at"},   {"mirror"}, {"about"},  {"repeat"}, {"count"}};
+    const std::string where = fmt::format("point '{}'", name.text);
+    const std::size_t before = problems_.size();
+    check_keys(n, where, keys);
+    if (problems_.size() > before) return false;
+    const auto only = [&](std::string_view kind, const std::vector<std::string_view>& with) {
+      for (std::size_t i = 0; i < tree_->entries(n); ++i) {
+        const Node& key = tree_->entry(n, i).key;
+        if (key.text == kind || std::find(with.begin(), with.end(), key.text) != with.end()) continue;
+        fail(key, fmt::format("'{}' does not go with '{}' in {}", key.text, kind, where));
+        return false;
+      }
+      return true;
+    };
+    if (tree_->find(n, "from")) return only("from", {"by", "length", "angle"}) && one(point_from(points, name, n));
+    if (tree_->find(n, "between")) return only("between", {"at"}) && one(point_between(points, name, n));
+    if (tree_->find(n, "mirror")) return only("mirror", {"about"}) && mirror(points, name, n, e);
+    if (tree_->find(n, "repeat")) return only("repeat", {"count", "by"}) && repeat(points, name, n, e);
+    fail(n, fmt::format("{}: a list of coordinates was expected, as [0, 900 mm], or a map with one of: from, between, "
+                        "mirror, repeat",
+                        where));
+    return false;
+  }
+  if (!n.is_list() || (n.count != 2 && n.count != 3)) {
+    fail(n.is_list() ? n : name,
+         fmt::format("point '{}': two coordinates (plane) or three (space) were expected, as [0, 900 mm]", name.text));
+    return false;
+  }
+  const std::size_t size = structure_.is_plane() ? 2 : 3;
+  if (n.count != size) return false;  // told when the structure was begun
+  return one(vector(n, length_));
+}
+
+std::optional<Vector> Reader::point_from(const Node& points, const Node& name, const Node& n) {
+  const auto from = place_named(points, *tree_->find(n, "from"));
+  const Node *by = tree_->find(n, "by"), *distance = tree_->find(n, "length"), *angle = tree_->find(n, "angle");
+  if (by && (distance || angle)) {
+    fail(*by, "'by' does not go with 'length' and 'angle'");
+    return std::nullopt;
+  }
+  if (by) {
+    const auto step = vector(*by, length_);
+    if (!from || !step) return std::nullopt;
+    return *from + *step;
+  }
+  const std::string where = fmt::format("point '{}' from another", name.text);
+  if (!distance && !angle) {
+    fail(name, where + " needs 'by', or 'length' and 'angle'");
+    return std::nullopt;
+  }
+  distance = need(n, "length", name, where), angle = need(n, "angle", name, where);
+  if (!distance || !angle) return std::nullopt;
+  if (!structure_.is_plane()) {
+    fail(*angle, "an angle tells a direction in the plane only; in space write by: [dx, dy, dz]");
+    return std::nullopt;
+  }
+  const auto far = quantity(*distance, length_), turn = quantity(*angle, angle_);
+  if (!from || !far || !turn) return std::nullopt;
+  return polar(*from, Length::si(*far), Angle::si(*turn));
+}
+
+std::optional<Vector> Reader::point_between(const Node& points, const Node& name, const Node& n) {
+  const Node& ends = *tree_->find(n, "between");
+  if (!is_list(ends, "between")) return std::nullopt;
+  if (ends.count != 2) {
+    fail(ends, fmt::format("two points were expected in 'between', but there are {}", ends.count));
+    return std::nullopt;
+  }
+  const auto a = place_named(points, tree_->children(ends)[0]), b = place_named(points, tree_->children(ends)[1]);
+  const Node* at = need(n, "at", name, fmt::format("point '{}' between two others", name.text));
+  if (!a || !b || !at) return std::nullopt;
+  const double L = length(*b - *a);
+  if (!(L > 0)) {
+    fail(ends, "both points stand at the same place");
+    return std::nullopt;
+  }
+  const auto x = position(*at, L);
+  if (!x) return std::nullopt;
+  if (*x < 0 || *x > L * (1 + 1e-12)) {
+    fail(*at, fmt::format("{:.6g} m is not between the points, which are {:.6g} m apart", *x, L));
+    return std::nullopt;
+  }
+  return between(*a, *b, *x / L);
+}
+
+bool Reader::mirror(const Node& points, const Node& name, const Node& n, PointEntry& e) {
+  const std::vector<std::string> base = names_of(points, *tree_->find(n, "mirror"));
+  const Node* about = need(n, "about", name, fmt::format("the mirrored point '{}'", name.text));
+  if (base.empty() || !about || !is_map(*about, "about")) return false;
+  const std::size_t before = problems_.size();
+  check_keys(*about, "about", structure_.is_plane() ? Keys{{"x"}, {"y"}} : Keys{{"x"}, {"y"}, {"z"}});
+  if (problems_.size() > before) return false;
+  if (tree_->entries(*about) != 1) {
+    fail(*about, "one plane to mirror about was expected, as {x: 2 m}");
+    return false;
+  }
+  const Entry plane = tree_->entry(*about, 0);
+  const auto at = quantity(plane.value, length_);
+  if (!at) return false;
+  const Axis axis = plane.key.text == "x" ? Axis::x : plane.key.text == "y" ? Axis::y : Axis::z;
+  e.family =
+      point_entries_.contains(tree_->find(n, "mirror")->text) && placed(points, tree_->find(n, "mirror")->text)->family;
+  for (std::size_t i = 0; i < base.size(); ++i) {
+    e.made.push_back(e.family ? fmt::format("{}.{}", name.text, i + 1) : std::string(name.text));
+    places_[e.made.back()] = mirrored(places_.find(base[i])->second, axis, Length::si(*at));
+  }
+  if (e.family) e.step = placed(points, tree_->find(n, "mirror")->text)->step;
+  return true;
+}
+
+bool Reader::repeat(const Node& points, const Node& name, const Node& n, PointEntry& e) {
+  const std::string where = fmt::format("the repeated point '{}'", name.text);
+  e.base = names_of(points, *tree_->find(n, "repeat"));
+  const Node *times = need(n, "count", name, where), *by = need(n, "by", name, where);
+  const auto count = times ? whole_number(*times, "a count") : std::nullopt;
+  const auto step = by ? vector(*by, length_) : std::nullopt;
+  if (e.base.empty() || !count || !step) return false;
+  const std::size_t copies = count.value_or(0);
+  const Vector way = step.value_or(Vector());
+  if (zero(way)) {
+    fail(*by, "a step was expected: the repeated points would all stand on the first");
+    return false;
+  }
+  e.family = true;
+  e.step = e.base.size();
+  for (std::size_t k = 1; k <= copies; ++k)
+    for (const std::string& base : e.base) {
+      e.made.push_back(fmt::format("{}.{}", name.text, e.made.size() + 1));
+      places_[e.made.back()] = places_.find(base)->second + way * static_cast<double>(k);
+    }
+  return true;
+}
+
+std::optional<std::size_t> Reader::whole_number(const Node& n, std::string_view what) {
+  constexpr double most = 100000;
+  const auto v = quantity(n, number_);
+  if (!v) return std::nullopt;
+  if (*v >= 1 && *v <= most && *v == std::round(*v)) return static_cast<std::size_t>(*v);
+  fail(n, fmt::format("'{}' is not {}: a whole number from 1 to {:.0f} was expected", n.text, what, most));
+  return std::nullopt;
+}
+
+}  // namespace corvex::file

@@ -1,0 +1,95 @@
+// Points and members from tables beside the model file.
+#include <algorithm>
+#include <filesystem>
+#include <fstream>
+#include <iterator>
+
+#include "file/reader.hpp"
+
+namespace corvex::file {
+
+void Reader::read_tables(const Node& n) {
+  if (!is_map(n, "tables")) return;
+  check_keys(n, "tables", {{"points"}, {"members"}});
+  if (const Node* points = tree_->find(n, "points"))
+    table_rows_["points"] = read_rows(*points, "points", {{"name", "x", "y", "z"}, {"name", "x", "y"}});
+  if (const Node* members = tree_->find(n, "members"))
+    table_rows_["members"] = read_rows(
+        *members, "members",
+        {{"name", "from", "to", "section", "material", "kind"}, {"name", "from", "to", "section", "material"}});
+}
+
+// Rows with their cells in the order of these columns; the table has one of these sets, in any order.
+Reader::TableRows Reader::read_rows(const Node& n, std::string_view kind,
+                                    const std::vector<std::vector<std::string>>& columns) {
+  constexpr std::uintmax_t most = std::uintmax_t{1} << 28;
+  if (!is_text(n, "the file of a table")) return {};
+  const std::filesystem::path path = std::filesystem::path(file_).parent_path() / std::string(n.text);
+  std::error_code error;
+  if (!std::filesystem::is_regular_file(path, error)) {
+    fail(n, fmt::format("there is no file '{}'", path.string()));
+    return {};
+  }
+  if (std::filesystem::file_size(path, error) > most || error) {
+    fail(n, fmt::format("'{}' is too large for a table", path.string()));
+    return {};
+  }
+  std::ifstream in(path, std::ios::binary);
+  const std::string text(std::istreambuf_iterator<char>(in), {});
+  if (!in) {
+    fail(n, fmt::format("'{}' cannot be read", path.string()));
+    return {};
+  }
+  auto table = read_table(text, path.string());
+  if (!table) {
+    problems_.insert(problems_.end(), table.error().begin(), table.error().end());
+    return {};
+  }
+  table_files_[std::string(kind)] = path.string();
+  tables_.push_back(std::move(table.value()));
+  const Table& t = tables_.back();
+
+  const auto node = [](const Cell& c) {
+    Node cell;
+    cell.line = c.line;
+    cell.column = c.column;
+    cell.text = c.text;
+    return cell;
+  };
+  const auto told = [&](const Cell& at, std::string what) {
+    problems_.push_back(
+        problem_at({path.string(), static_cast<int>(at.line), static_cast<int>(at.column)}, std::move(what)));
+    return TableRows{};
+  };
+  std::vector<std::string> heads;
+  for (const Cell& c : t.header) heads.push_back(c.text);
+  const auto set = std::find_if(columns.begin(), columns.end(), [&](const auto& names) {
+    return std::is_permutation(names.begin(), names.end(), heads.begin(), heads.end());
+  });
+  if (set == columns.end()) {
+    std::vector<std::string> expected;
+    for (auto it = columns.rbegin(); it != columns.rend(); ++it)
+      expected.push_back(fmt::format("{}", fmt::join(*it, ",")));
+    return told(t.header[0], fmt::format("the first line names the columns: {} was expected, but there stands {}",
+                                         fmt::join(expected, " or "), fmt::join(heads, ",")));
+  }
+  std::vector<std::size_t> where;
+  for (const std::string& name : *set)
+    where.push_back(static_cast<std::size_t>(std::find(heads.begin(), heads.end(), name) - heads.begin()));
+  TableRows rows;
+  for (const auto& row : t.rows) {
+    if (row.size() != heads.size()) {
+      told(row[0], fmt::format("this line has {} cells, the first line names {} columns", row.size(), heads.size()));
+      continue;
+    }
+    std::vector<Node> cells;
+    for (const std::size_t w : where) cells.push_back(node(row[w]));
+    if (cells[0].text.empty())
+      told(row[where[0]], "a name was expected");
+    else
+      rows.push_back(std::move(cells));
+  }
+  return rows;
+}
+
+}  // namespace corvex::file
