@@ -86,7 +86,7 @@ class Support {
 // What each end does not pass on to its point. The load on the member must still find a way: what cannot be solved is
 // told by `validate`.
 struct Release {
-  std::vector<Component> start, end;
+  std::vector<Component> start{}, end{};
 };
 // Rigid arms from the first and the last point to the ends of the member's axis, along the global axes. Points in
 // between are joined to it by arms as well, each at the same share of the way.

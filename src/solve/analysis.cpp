@@ -49,7 +49,7 @@ class Run {
     a_.elements = elements(s_, a_.spans);
     mark_idle_spins(s_, a_.spans, a_.elements, a_.freedoms);
     for (const LoadCase& loads : s_.load_cases())
-      a_.cases.push_back({SpanLoads(s_, a_.spans, loads), {}, ground(s_, loads), {}, resultant(s_, loads), nullptr});
+      a_.cases.push_back({SpanLoads(s_, a_.spans, loads), {}, ground(s_, loads), {}, resultant(s_, loads), 0, nullptr});
     std::vector<std::size_t> all(a_.cases.size());
     std::iota(all.begin(), all.end(), 0);
     std::vector<Need> need;
@@ -71,6 +71,7 @@ class Run {
   void finish(const std::vector<Need>& need) {
     const Freedoms& f = a_.freedoms;
     for (std::size_t c = 0; c < need.size(); ++c) {
+      a_.cases[c].largest = need[c].largest;
       for (const PointSupport& s : s_.supports()) {
         const std::size_t p = s.at.index;
         Six own = f.in_frame(p, need[c].at[p]);
@@ -82,6 +83,11 @@ class Run {
         const Six force = spring_force(a_, c, s);
         for (std::size_t k = 0; k < 6; ++k) a_.cases[c].reaction[s.support][k] += force[k];
       }
+      // Forces from within that take each other back leave rounding, which is no reaction.
+      constexpr double rounding = 1e-13;
+      for (Six& reaction : a_.cases[c].reaction)
+        for (double& r : reaction)
+          if (std::abs(r) <= rounding * need[c].largest) r = 0;
       for (std::size_t p = 0; p < f.status.size(); ++p)
         for (std::size_t k = 3; k < 6; ++k)
           if (f.status[p][k] == Status::idle && std::abs(need[c].at[p][k]) > 1e-9 * need[c].largest)

@@ -16,6 +16,7 @@ struct CaseAnalysis {
   std::vector<Six> ground;         // how each support moves by itself; empty where none does
   std::vector<Six> reaction;       // of each support, as given to the structure; global axes
   Resultant applied;
+  double largest = 0;  // of the forces and moments that meet at points: rounding is small beside it
   // Of each span, where members that act one way only are slack in this case; else those of the analysis count.
   std::shared_ptr<const std::vector<Element>> elements;
 };

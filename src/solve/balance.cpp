@@ -39,7 +39,8 @@ Reacted reacted(const Structure& s, const CaseAnalysis& c) {
   // Where only moments act, the forces are rounding: a moment counts as the pair of forces that spans the
   // structure.
   const double span = size(s), reference = std::max(largest, turning / span);
-  if (reference > 0)
+  constexpr double rounding = 1e-10;
+  if (reference > rounding * c.largest)
     r.error = std::max(worst(r.force + c.applied.force), worst(r.moment + c.applied.moment) / span) / reference;
   return r;
 }

@@ -186,8 +186,18 @@ Vector12 Element::elastic_forces(const Vector12& bent) const {
 }
 
 Vector12 Element::end_forces(const Ends& own_ends, std::span<const LoadPiece> loads) const {
-  const Vector12 f = whole_times(own_ends.bent) + fixed_end_whole(loads);
-  return released_ ? released_->passed_on(f) : f;
+  if (released_) return tidy_end_forces(own_ends, loads);
+  return whole_times(own_ends.bent) + fixed_end_whole(loads);
+}
+
+Vector12 Element::tidy_end_forces(const Ends& own_ends, std::span<const LoadPiece> loads) const {
+  constexpr double rounding = 1e-13;
+  const Vector12 elastic = whole_times(own_ends.bent), fixed = fixed_end_whole(loads);
+  Vector12 f = elastic + fixed;
+  if (released_) f = released_->passed_on(f);
+  for (int i = 0; i < 12; ++i)
+    if (std::abs(f(i)) <= rounding * (std::abs(elastic(i)) + std::abs(fixed(i)))) f(i) = 0;
+  return f;
 }
 
 std::vector<Element> elements(const Structure& structure, const Spans& spans) {

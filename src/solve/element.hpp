@@ -51,8 +51,11 @@ class Element {
   Ends own_ends(Ends ends, std::span<const LoadPiece> loads) const;
   // Forces of the points on the span for what deforms it, without loads.
   Vector12 elastic_forces(const Vector12& bent) const;
-  // Forces of the points on the span for its own ends.
+  // Forces of the points on the span for its own ends. (Where something is freed, tidy: the other end of a freed axial
+  // force must not keep its rounding.)
   Vector12 end_forces(const Ends& own_ends, std::span<const LoadPiece> loads) const;
+  // The same for print: what is only the rounding of parts that take each other back is zero.
+  Vector12 tidy_end_forces(const Ends& own_ends, std::span<const LoadPiece> loads) const;
   // The axial force at the start for these ends, were the member to act both ways.
   double pull(const Ends& ends, std::span<const LoadPiece> loads) const;
   // The axial force at the start of a member that is slack under these loads: just so much that none of it acts the

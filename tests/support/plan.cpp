@@ -30,7 +30,8 @@ class Maker {
     if (rich_) {
       pin();
       shift();
-      for (std::size_t n = below(3); n > 0; --n) p_.masses.emplace_back(below(p_.points.size()), between(5, 200));
+      for (std::size_t p = 0; p < p_.points.size(); ++p)
+        if (chance(0.15)) p_.masses.emplace_back(p, between(5, 200));
     }
     hold();
     if (rich_) hold_more();

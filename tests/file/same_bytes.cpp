@@ -1,0 +1,21 @@
+// A structure that is read and the same one built by a program's own calls answer with the same bytes.
+#include "support/plan.hpp"
+#include "support/text.hpp"
+
+using namespace corvex;
+using namespace corvex::test;
+
+TEST_CASE("Files and calls give the same bytes of JSON") {
+  for (const bool plane : {true, false})
+    for (unsigned seed = 2000; seed < 2040; ++seed) {
+      INFO((plane ? "plane" : "space") << " frame " << seed);
+      const Plan plan = rich_plan(seed, plane);
+      const Solution from_file = solve(read(model_file(plan, "m", "N", "N*m")).structure),
+                     from_calls = solve(build(plan));
+      REQUIRE(from_file.ok());
+      REQUIRE(from_calls.ok());
+      const std::string a = results_json(from_file, {.stations = 5}), b = results_json(from_calls, {.stations = 5});
+      CHECK(a.size() > 1000);
+      CHECK(a == b);
+    }
+}
