@@ -96,7 +96,8 @@ std::optional<Vector> Reader::place_named(const Node& points, const Node& n) {
   if (broken_.contains(n.text)) return std::nullopt;
   std::vector<std::string> names;
   for (const auto& [name, entry] : point_entries_) names.emplace_back(name);
-  for (const auto& [name, where] : places_) names.push_back(name);
+  for (const auto& [name, where] : places_)
+    if (!point_entries_.contains(name)) names.push_back(name);
   unknown(n, "point", names);
   return std::nullopt;
 }

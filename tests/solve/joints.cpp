@@ -261,7 +261,7 @@ TEST_CASE("A rope goes slack, and its partner takes all") {
   CHECK(both[0]["right rope"].axial().min().value.si == near(-2000.0 * 5 / 6));
 }
 
-TEST_CASE("Ropes that are tightened beforehand both act, until the wind exceeds them; every case finds its own state") {
+TEST_CASE("Ropes that are tightened beforehand both act, until the wind exceeds them: every case finds its own state") {
   Structure s = mast(true);
   const auto left = *s.find_member("left rope"), right = *s.find_member("right rope");
   const auto head = *s.find_point("head");

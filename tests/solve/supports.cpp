@@ -102,7 +102,7 @@ TEST_CASE("Two directions held in space give a reaction in their plane, however 
         1e-9 * 3000);
 }
 
-TEST_CASE("A structure held by springs alone stands; without enough of them it is told what moves") {
+TEST_CASE("A structure held by springs alone stands, and without enough of them it is told what moves") {
   Beam beam(2_m);
   beam.structure.support(beam.a, Support().spring({.x = 100_N_per_mm, .y = 100_N_per_mm, .rz = 10_kN_m_per_rad}));
   beam.loads().at(beam.b, Force{.x = 1_kN});
