@@ -65,7 +65,8 @@ int demo(const std::string& folder) {
   if (error) return refuse(fmt::format("the folder '{}' cannot be made: {}", folder, error.message()));
   for (const Written& w : files)
     if (const std::string why = write(w.path.string(), w.content); !why.empty()) return refuse(why);
-  fmt::print("The cider works, in {0}:\n{1}\nTry: corvex solve {2}\n     corvex verify {2}\n", folder, told, files.front().path.string());
+  fmt::print("The cider works, in {0}:\n{1}\nTry: corvex solve {2}\n     corvex verify {2}\n", folder, told,
+             files.front().path.string());
   return 0;
 }
 

@@ -13,6 +13,7 @@
 #include "corvex/formula.hpp"
 #include "demo.hpp"
 #include "hand_text.hpp"
+#include "new.hpp"
 #include "output.hpp"
 #include "solve_text.hpp"
 #include "version.hpp"
@@ -49,6 +50,8 @@ int solve(const SolveOptions& o, bool hand_only) {
   const auto hand = corvex::verify(solution, model->hand);
   if (!hand) return refuse(model->located(hand.error()));
   if (o.json || hand_only)
+    for (const corvex::Problem& p : model->notes) fmt::print(stderr, "{}\n", describe(p));
+  if (o.json || hand_only)
     for (const corvex::Problem& p : model->located(solution.notes())) fmt::print(stderr, "{}\n", describe(p));
   const corvex::JsonOptions json{.stations = o.stations, .hand = *hand, .units = model->units};
   std::string text;
@@ -62,9 +65,9 @@ int solve(const SolveOptions& o, bool hand_only) {
 }
 
 // Verbs that the design names; "not built yet" is another answer than "unknown".
-const std::vector<std::string> built = {"solve", "verify", "catalogue", "demo"};
-const std::vector<std::string> planned = {"new",    "inspect", "trace",  "derive", "compare",
-                                          "choose", "draw",    "report", "convert"};
+const std::vector<std::string> built = {"new", "solve", "verify", "catalogue", "demo"};
+const std::vector<std::string> planned = {"inspect", "trace", "derive", "compare",
+                                          "choose",  "draw",  "report", "convert"};
 
 // A word where a verb should stand that is none.
 std::string wrong_verb(int argc, char** argv) {
@@ -123,6 +126,13 @@ int run(int argc, char** argv) {
       "Exit status: 0 done and all kept; 1 done, but a hand calculation is not kept, or a search found nothing; 2 the model or the call is wrong, and "
       "nothing was written.");
 
+  corvex::cli::NewOptions no;
+  CLI::App* new_verb = app.add_subcommand("new", "a small commented model to start from");
+  new_verb->add_option("--kind", no.kind, fmt::format("one of: {}", fmt::join(corvex::cli::starter_kinds(), ", ")))
+      ->type_name("KIND")
+      ->capture_default_str();
+  new_verb->add_option("-o,--output", no.output, "write to this file, which must not be there yet")->type_name("FILE");
+
   SolveOptions so;
   CLI::App* solve_verb = app.add_subcommand(
       "solve", "reactions, movements, inner forces with their extremes, stresses, safety, the hand calculation");
@@ -154,7 +164,7 @@ int run(int argc, char** argv) {
       app.add_subcommand("demo", "the example models of an orchard's cider works with their results, into a folder");
   demo_verb->add_option("DIR", folder, "the folder; made if it is not there")->required();
 
-  for (CLI::App* verb : {solve_verb, verify_verb, catalogue_verb, demo_verb}) verb->group("Verbs");
+  for (CLI::App* verb : {new_verb, solve_verb, verify_verb, catalogue_verb, demo_verb}) verb->group("Verbs");
 
   try {
     app.parse(argc, argv);
@@ -162,6 +172,7 @@ int run(int argc, char** argv) {
     if (e.get_exit_code() == 0) return app.exit(e);
     return refuse(std::string(e.what()) + " (see corvex --help)");
   }
+  if (*new_verb) return corvex::cli::begin_model(no);
   if (*solve_verb || *verify_verb) return solve(so, verify_verb->parsed());
   if (*catalogue_verb) return corvex::cli::catalogue(co);
   return corvex::cli::demo(folder);

@@ -98,9 +98,9 @@ class CaseText {
     return point.empty() ? short_number(at.si() / u_.length.si, digits_) + " " + u_.length.text : point;
   }
   std::string point_at(const MemberResult& m, Length at) const {
-    const Vector start = s_[m.member().through.front()].position;
-    for (const PointId p : m.member().through)
-      if (std::abs(length(s_[p].position - start) - at.si()) < 1e-9 * m.length().si()) return s_[p].name;
+    for (std::size_t k = 0; k < m.member().through.size(); ++k)
+      if (std::abs(s_.place_of(m.member(), k) - at.si()) < 1e-9 * m.length().si())
+        return s_[m.member().through[k]].name;
     return {};
   }
 
@@ -138,21 +138,22 @@ class CaseText {
     std::vector<std::size_t> shown{0, 1};
     if (!s_.is_plane()) shown.push_back(2);
     for (std::size_t k = s_.is_plane() ? 5 : 3; k < 6; ++k)
-      if (std::any_of(s_.supports().begin(), s_.supports().end(), [&](const PointSupport& p) { return p.held[k]; }))
+      if (std::any_of(s_.supports().begin(), s_.supports().end(), [&](const PointSupport& p) { return p.gives(k); }))
         shown.push_back(k);
     std::vector<Table::Column> columns = {{"point", "", Align::left}};
     for (const std::size_t k : shown) columns.push_back({heads[k], (k < 3 ? u_.force : u_.moment).text});
     Table t(columns);
-    const auto row = [&](const std::string& name, const Reaction& r, const std::array<bool, 6>& held) {
+    const auto row = [&](const std::string& name, const Reaction& r, const auto& gives) {
       const double six[] = {r.x.si(), r.y.si(), r.z.si(), r.mx.si(), r.my.si(), r.mz.si()};
       std::vector<std::string> cells{name};
       for (const std::size_t k : shown)
-        cells.push_back(!held[k] ? "" : k < 3 ? show(six[k], u_.force, force_) : show(six[k], u_.moment, moment_));
+        cells.push_back(!gives(k) ? "" : k < 3 ? show(six[k], u_.force, force_) : show(six[k], u_.moment, moment_));
       t.row(std::move(cells));
     };
-    for (const PointSupport& p : s_.supports()) row(s_[p.at].name, case_.reaction(p.at), p.held);
+    for (const PointSupport& p : s_.supports())
+      row(s_[p.at].name, case_.reaction(p.at), [&](std::size_t k) { return p.gives(k); });
     const Balance b = case_.balance();
-    const std::array<bool, 6> forces = {true, true, true, false, false, false};
+    const auto forces = [](std::size_t k) { return k < 3; };
     row("sum", b.reacted, forces);
     row("loads", b.applied, forces);
     return "Reactions\n" + t.text();
@@ -194,7 +195,7 @@ class CaseText {
         const Extreme high = d.max(), low = d.min();
         const bool nothing = std::max(std::abs(high.value.si), std::abs(low.value.si)) < noise * size;
         if (nothing)
-          t.row({name, symbol, unit.text, "0", "", "0"});
+          t.row({name, symbol, unit.text, "0", "", "0", "", words == "slack" ? words : ""});
         else
           t.row({name, symbol, unit.text, show(high.value.si, unit, size), place(m, high.at),
                  show(low.value.si, unit, size), place(m, low.at), words});
@@ -203,7 +204,13 @@ class CaseText {
       const Diagram axial = m.axial();
       const bool link = m.member().kind == MemberKind::link;
       const bool pulled = axial.min().value.si >= 0, pushed = axial.max().value.si <= 0;
-      row("N", axial, u_.force, force_, !link ? "" : pulled ? "tension" : pushed ? "compression" : "");
+      const bool told = link || m.member().acts != Acts::always;
+      row("N", axial, u_.force, force_,
+          !told          ? ""
+          : m.is_slack() ? "slack"
+          : pulled       ? "tension"
+          : pushed       ? "compression"
+                         : "");
       if (link) continue;
       const bool plane = s_.is_plane();
       // In the plane only those exist that the member's axes leave in it.
@@ -289,6 +296,7 @@ std::string solve_text(const Model& model, const Solution& solution, const Verif
   std::string text = fmt::format("{}\n{}, {}, {}, {} {}\n", s.title(), s.is_plane() ? "plane" : "space",
                                  count(s.points().size(), "point"), count(s.members().size(), "member"),
                                  number(s.mass().si() / model.units.mass.si, digits), model.units.mass.text);
+  for (const Problem& p : model.notes) text += describe(p) + "\n";
   for (const Problem& p : model.located(solution.notes())) text += describe(p) + "\n";
   text += "\n";
   std::vector<CaseText> cases;

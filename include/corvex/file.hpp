@@ -58,6 +58,8 @@ struct Model {
   std::vector<std::size_t> hand_entries;
   // Where "point NAME" and "member NAME" stand in tables beside the file.
   std::map<std::string, Place> table_places;
+  // What is worth knowing about the file itself.
+  Problems notes;
 };
 
 // From a file; "-" is standard input.

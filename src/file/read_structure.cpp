@@ -7,12 +7,21 @@ namespace corvex::file {
 void Reader::read_top() {
   const Node& root = tree_->root();
   if (!is_map(root, "a model")) return;
-  check_keys(
-      root, "a model",
-      {{"corvex"},        {"$schema"},       {"title"},          {"notes"},    {"units"},  {"up"},
-       {"analysis"},      {"parameters"},    {"materials"},      {"sections"}, {"points"}, {"members"},
-       {"supports"},      {"loads"},         {"hand"},           {"tables"},   {"masses"}, {"combinations", false},
-       {"limits", false}, {"accept", false}, {"variants", false}});
+  check_keys(root, "a model",
+             {{"corvex"},     {"$schema"},   {"title"},    {"notes"},        {"units"},   {"up"},       {"analysis"},
+              {"parameters"}, {"materials"}, {"sections"}, {"points"},       {"members"}, {"supports"}, {"loads"},
+              {"hand"},       {"tables"},    {"masses"},   {"combinations"}, {"limits"},  {"accept"},   {"variants"}});
+  // Parts that add to the results without changing them: the rest is solved, and what is left out is told.
+  using Left = std::pair<std::string_view, std::string_view>;
+  for (const auto& [key, left_out] :
+       {Left{"combinations", "only the load cases are solved"}, Left{"limits", "none is checked"},
+        Left{"accept", "it is left out"}, Left{"variants", "the model is solved as it stands"}})
+    if (const Node* n = tree_->find_key(root, key)) {
+      Problem p = problem_at({file_, static_cast<int>(n->line), static_cast<int>(n->column)},
+                             fmt::format("'{}' is not built yet: {}", key, left_out));
+      p.severity = Problem::Severity::warning;
+      notes_.push_back(std::move(p));
+    }
   if (const Node* version = tree_->find(root, "corvex"); version && version->text != "1")
     fail(*version, fmt::format("this program reads version 1 of the format, not '{}'", version->text));
   if (const Node* title = tree_->find(root, "title")) is_text(*title, "a title");

@@ -120,7 +120,8 @@ Expected<Model, Problems> Reader::run() {
               tree_,
               std::move(load_entries_),
               std::move(hand_entries_),
-              std::move(table_places_)};
+              std::move(table_places_),
+              std::move(notes_)};
   // What could be read may have mistakes of its own: told in the same go. Only what depends on the whole is
   // left out.
   if (!sound)

@@ -203,7 +203,7 @@ class Reader {
 
   std::shared_ptr<const Tree> tree_;
   std::string file_;
-  Problems problems_;
+  Problems problems_, notes_;
   Definitions parameters_;
   ModelUnits print_;
   Wanted length_, force_, moment_, line_, stress_, dimension_, angle_, density_, acceleration_, number_, expansion_,

@@ -68,6 +68,10 @@ Json member_json(const Structure& structure, const MemberResult& m, const JsonOp
   Json j;
   j["kind"] = m.member().kind == MemberKind::beam ? "beam" : "link";
   j["length"] = number(m.length().si());
+  if (const Acts acts = m.member().acts; acts != Acts::always) {
+    j["acts"] = acts == Acts::tension ? "tension" : "compression";
+    j["slack"] = m.is_slack();
+  }
   j["axial"] = extremes(m.axial());
   j["shear_y"] = extremes(m.shear_y());
   j["shear_z"] = extremes(m.shear_z());

@@ -40,6 +40,18 @@ void turn_back(CoursePiece& p, double turn) {
   }
 }
 
+// What deforms a span less than the rounding of its movements is none.
+void tidy(solver::Ends& e) {
+  constexpr double rounding = 1e-15;
+  const Vector12& m = e.movement;
+  const auto largest = [&](int first) {
+    return std::max(m.segment<3>(first).cwiseAbs().maxCoeff(), m.segment<3>(first + 6).cwiseAbs().maxCoeff());
+  };
+  const double moves = largest(0), turns = largest(3);
+  for (const int i : solver::deformation_entry)
+    if (std::abs(e.bent(i)) <= rounding * (i == 6 ? moves : turns)) e.bent(i) = 0;
+}
+
 }  // namespace
 
 Inner inner(const Structure& structure, const solver::Analysis& analysis, std::size_t load_case, std::size_t member) {
@@ -54,8 +66,9 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
     const solver::Span& span = analysis.spans.all[i];
     const solver::Element& element = analysis.element(load_case, i);
     const auto loads = c.loads.on(i);
-    const solver::Ends ends =
+    solver::Ends ends =
         element.own_ends(solver::ends<long double>(axes, span, c.movement[span.a], c.movement[span.b]), loads);
+    tidy(ends);
     const Vector12& own = ends.movement;
     const Vector12 f = element.tidy_end_forces(ends, loads);
     const solver::State start{-f(0), f(1), f(2), -f(3), f(4), -f(5), own(0), own(1), own(2), own(3), own(5), -own(4)};

@@ -1,0 +1,60 @@
+#include "new.hpp"
+
+#include <fmt/format.h>
+#include <fmt/ranges.h>
+
+#include <algorithm>
+#include <cstdio>
+#include <filesystem>
+
+#include "corvex/formula.hpp"
+#include "output.hpp"
+#include "starters.hpp"
+
+namespace corvex::cli {
+namespace {
+
+namespace fs = std::filesystem;
+
+// Beside the program that runs, wherever its tree was moved to; else where it was to be installed.
+fs::path schema_path() {
+  constexpr const char* name = "model.schema.json";
+  std::error_code error;
+  const fs::path program = fs::read_symlink("/proc/self/exe", error);
+  const fs::path beside = program.parent_path().parent_path() / "share/corvex" / name;
+  return !error && fs::exists(beside, error) ? beside : fs::path(CORVEX_SHARE) / name;
+}
+
+int refuse(const std::string& why) {
+  fmt::print(stderr, "corvex: error: {}\n", why);
+  return 2;
+}
+
+}  // namespace
+
+std::vector<std::string> starter_kinds() {
+  std::vector<std::string> kinds;
+  for (const Starter& s : starters) kinds.emplace_back(s.kind);
+  return kinds;
+}
+
+int begin_model(const NewOptions& o) {
+  const auto it =
+      std::find_if(std::begin(starters), std::end(starters), [&](const Starter& s) { return s.kind == o.kind; });
+  if (it == std::end(starters)) {
+    std::string text = did_you_mean(o.kind, starter_kinds());
+    if (text.empty()) text = fmt::format("; there are: {}", fmt::join(starter_kinds(), ", "));
+    return refuse(fmt::format("there is no kind '{}'{}", o.kind, text));
+  }
+  const bool to_file = !o.output.empty() && o.output != "-";
+  std::error_code error;
+  if (to_file && fs::exists(fs::symlink_status(o.output, error)))
+    return refuse(fmt::format("'{}' is there already; choose another name", o.output));
+  const std::string text =
+      fmt::format("# yaml-language-server: $schema=file://{}\n{}", schema_path().string(), it->text);
+  if (const std::string why = write(o.output, text); !why.empty()) return refuse(why);
+  if (to_file) fmt::print(stderr, "{} is written; now: corvex solve {}\n", o.output, o.output);
+  return 0;
+}
+
+}  // namespace corvex::cli
