@@ -39,6 +39,14 @@ NamedUnit unit_for(const Dimension& d, const ModelUnits& u) {
     return levers > 0 ? NamedUnit{u.force.text + "·" + l.text, u.force.si * l.si}
                       : NamedUnit{u.force.text + "/" + l.text, u.force.si / l.si};
   }
+  // Flexibility: the same upside down.
+  if (mass == -1 && time == 2 && temperature == 0 && angle == 0 && whole) {
+    const int levers = static_cast<int>(length) + 1;
+    if (levers == 0) return {"1/" + u.force.text, 1 / u.force.si};
+    const NamedUnit l = raised(u.length, std::abs(levers));
+    return levers > 0 ? NamedUnit{l.text + "/" + u.force.text, l.si / u.force.si}
+                      : NamedUnit{"1/" + u.force.text + "/" + l.text, 1 / (u.force.si * l.si)};
+  }
   // Written so that it can be read again.
   static const char* base[] = {"m", "kg", "s", "K", "rad"};
   std::string text;

@@ -70,7 +70,7 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
         element.own_ends(solver::ends<long double>(axes, span, c.movement[span.a], c.movement[span.b]), loads);
     tidy(ends);
     const Vector12& own = ends.movement;
-    const Vector12 f = element.tidy_end_forces(ends, loads);
+    const Vector12 f = c.forceless ? Vector12::Zero().eval() : element.tidy_end_forces(ends, loads);
     const solver::State start{-f(0), f(1), f(2), -f(3), f(4), -f(5), own(0), own(1), own(2), own(3), own(5), -own(4)};
     std::vector<CoursePiece> course = solver::integrate(element.rigidity(), span.length, loads, start);
     const solver::State end = course.back().at(course.back().to - course.back().from);

@@ -49,7 +49,8 @@ class Run {
     a_.elements = elements(s_, a_.spans);
     mark_idle_spins(s_, a_.spans, a_.elements, a_.freedoms);
     for (const LoadCase& loads : s_.load_cases())
-      a_.cases.push_back({SpanLoads(s_, a_.spans, loads), {}, ground(s_, loads), {}, resultant(s_, loads), 0, nullptr});
+      a_.cases.push_back(
+          {SpanLoads(s_, a_.spans, loads), {}, ground(s_, loads), {}, resultant(s_, loads), 0, false, nullptr});
     std::vector<std::size_t> all(a_.cases.size());
     std::iota(all.begin(), all.end(), 0);
     std::vector<Need> need;
@@ -83,6 +84,8 @@ class Run {
         const Six force = spring_force(a_, c, s);
         for (std::size_t k = 0; k < 6; ++k) a_.cases[c].reaction[s.support][k] += force[k];
       }
+      a_.cases[c].forceless = is_forceless(a_.cases[c]);
+      if (a_.cases[c].forceless) a_.cases[c].reaction.assign(s_.supports().size(), Six{});
       // Forces from within that take each other back leave rounding, which is no reaction.
       constexpr double rounding = 1e-13;
       for (Six& reaction : a_.cases[c].reaction)
@@ -93,6 +96,21 @@ class Run {
           if (f.status[p][k] == Status::idle && std::abs(need[c].at[p][k]) > 1e-9 * need[c].largest)
             spun_.push_back({p, c});
     }
+  }
+
+  // No load from outside, and forces that are nothing beside what such movements would bring if anything resisted them.
+  bool is_forceless(const CaseAnalysis& c) const {
+    constexpr double rounding = 1e-12;
+    if (c.applied.largest_force > 0 || c.applied.largest_moment > 0) return false;
+    double resisted = 0;
+    for (std::size_t i = 0; i < a_.spans.all.size(); ++i) {
+      const Span& s = a_.spans.all[i];
+      double move = 0;
+      for (std::size_t k = 0; k < 3; ++k)
+        move = std::max({move, std::abs(c.movement[s.a].value[k]), std::abs(c.movement[s.b].value[k])});
+      resisted = std::max(resisted, a_.elements[i].rigidity().EA / s.length * move);
+    }
+    return c.largest <= rounding * resisted;
   }
 
   // A spin that nothing resists is harmless until a load works on it.

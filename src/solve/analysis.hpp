@@ -17,6 +17,8 @@ struct CaseAnalysis {
   std::vector<Six> reaction;       // of each support, as given to the structure; global axes
   Resultant applied;
   double largest = 0;  // of the forces and moments that meet at points: rounding is small beside it
+  // Supports settle or members grow, but nothing resists: all forces are rounding.
+  bool forceless = false;
   // Of each span, where members that act one way only are slack in this case; else those of the analysis count.
   std::shared_ptr<const std::vector<Element>> elements;
 };

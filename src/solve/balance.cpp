@@ -40,7 +40,7 @@ Reacted reacted(const Structure& s, const CaseAnalysis& c) {
   // structure.
   const double span = size(s), reference = std::max(largest, turning / span);
   constexpr double rounding = 1e-10;
-  if (reference > rounding * c.largest)
+  if (!c.forceless && reference > rounding * c.largest)
     r.error = std::max(worst(r.force + c.applied.force), worst(r.moment + c.applied.moment) / span) / reference;
   return r;
 }

@@ -13,7 +13,8 @@ TEST_CASE("The demo writes models and results that the program itself gives") {
   const Outcome o = folder.run("demo works/demo");
   REQUIRE(o.status == 0);
   CHECK(o.err.empty());
-  for (const std::string name : {"conveyor-trestle", "walkway-beam", "press-frame", "agitator-bracket"}) {
+  for (const std::string name :
+       {"conveyor-trestle", "walkway-beam", "press-frame", "agitator-bracket", "pipe-rack", "tank-skid"}) {
     CHECK_THAT(o.out, Contains(name) && Contains("Look at"));
     const std::string base = "works/demo/" + name;
     REQUIRE(folder.has(base + ".yaml"));

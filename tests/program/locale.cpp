@@ -15,7 +15,8 @@ TEST_CASE("A comma locale changes nothing") {
   REQUIRE(std::system(make.c_str()) == 0);
   const std::string german = "export LOCPATH='" + folder.path().string() + "' LC_ALL=de_DE.UTF-8;";
   const std::string comma = german + " test \"$(locale decimal_point)\" = , || exit 99;";
-  for (const char* model : {"conveyor-trestle", "walkway-beam", "press-frame", "agitator-bracket"})
+  for (const char* model :
+       {"conveyor-trestle", "walkway-beam", "press-frame", "agitator-bracket", "pipe-rack", "tank-skid"})
     for (const char* form : {"", " --json --stations 5"}) {
       const std::string call = "solve '" CORVEX_EXAMPLES "/cider-works/" + std::string(model) + ".yaml'" + form;
       const Outcome plain = folder.run(call, "", "LC_ALL=C"), local = folder.run(call, "", comma);
