@@ -45,7 +45,7 @@ TEST_CASE("A wrong model ends with 2, says where and what, and writes nothing") 
       {deep, "model.yaml:1:35: error: lists and maps are nested more than 32 deep"},
       {with("A: fixed", "A: roller"), "model.yaml:7:1: error: the structure slides along x: nothing holds it"},
       {with("wall: 4 mm", "wall: 30 mm"), "model.yaml:3:58: error: a wall of 30 mm leaves no hole"},
-      {with("loads:", "limits: []\nloads:"), "model.yaml:8:1: error: 'limits' in a model is not built yet"},
+      {with("{at: B,", "{at: B.1,"), "there is no point 'B.1'"},
   }));
   const Folder folder;
   folder.write("model.yaml", model);
@@ -63,8 +63,12 @@ TEST_CASE("A wrong call ends with 2 and a hint") {
   const Folder folder;
   folder.write("model.yaml", sound);
   const auto [call, message] = GENERATE(table<std::string, std::string>({
+      {"new --kind bean", "there is no kind 'bean'; did you mean 'beam'?"},
+      {"new --kind bridge", "there is no kind 'bridge'; there are: beam, trestle, truss, frame, mast"},
+      {"new -o model.yaml", "'model.yaml' is there already; choose another name"},
+      {"new -o nowhere/model.yaml", "'nowhere/model.yaml' cannot be written"},
       {"sovle model.yaml", "there is no verb 'sovle'; did you mean 'solve'?"},
-      {"fly", "there is no verb 'fly'; there are: solve, verify, catalogue, demo"},
+      {"fly", "there is no verb 'fly'; there are: new, solve, verify, catalogue, demo"},
       {"trace model.yaml", "'trace' is not built yet"},
       {"draw model.yaml", "'draw' is not built yet"},
       {"solve", "MODEL"},
