@@ -45,7 +45,7 @@ TEST_CASE("A wrong model ends with 2, says where and what, and writes nothing") 
       {deep, "model.yaml:1:35: error: lists and maps are nested more than 32 deep"},
       {with("A: fixed", "A: roller"), "model.yaml:7:1: error: the structure slides along x: nothing holds it"},
       {with("wall: 4 mm", "wall: 30 mm"), "model.yaml:3:58: error: a wall of 30 mm leaves no hole"},
-      {with("{at: B,", "{at: B.1,"), "there is no point 'B.1'"},
+      {with("{at: B,", "{at: B.1,"), "model.yaml:8:21: error: there is no point 'B.1'; there are: A, B"},
   }));
   const Folder folder;
   folder.write("model.yaml", model);
