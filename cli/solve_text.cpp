@@ -193,7 +193,7 @@ class CaseText {
       const auto row = [&](const char* symbol, const Diagram& d, const NamedUnit& unit, double size,
                            const std::string& words = "") {
         const Extreme high = d.max(), low = d.min();
-        const bool nothing = std::max(std::abs(high.value.si), std::abs(low.value.si)) < noise * size;
+        const bool nothing = std::max(std::abs(high.value.si), std::abs(low.value.si)) <= noise * size;
         if (nothing)
           t.row({name, symbol, unit.text, "0", "", "0", "", words == "slack" ? words : ""});
         else

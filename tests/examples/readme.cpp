@@ -37,6 +37,15 @@ TEST_CASE("The README's hand calculation is kept") {
   CHECK_THAT(o.out, Catch::Contains("all 2 kept"));
 }
 
+TEST_CASE("The README's model of whatever joins, holds and loads solves") {
+  const corvex::test::Folder folder;
+  folder.write("roof.yaml", block("yaml", 2));
+  const auto o = folder.run("solve roof.yaml");
+  INFO(o.err);
+  CHECK(o.status == 0);
+  CHECK_THAT(o.out, Catch::Contains("slack") && Catch::Contains("ropes.4"));
+}
+
 TEST_CASE("The README's C++ example is the one that is compiled") {
   std::ifstream in(std::string(CORVEX_EXAMPLES) + "/first.cpp");
   std::stringstream all;

@@ -340,6 +340,25 @@ TEST_CASE("A slack rope hangs from its upper end, a loose prop stands on its low
   CHECK(r[0]["prop"].axial().min().value.si == near(-weight));
 }
 
+TEST_CASE("A beam that acts in tension only keeps its bending, and grows freely in the heat") {
+  Structure s = Structure::plane("one way");
+  s.analysis().shear = false;
+  const auto a = s.point("A", 0_m, 0_m), b = s.point("B", 2_m, 0_m);
+  const Section tube = RectangularTube{.height = 100_mm, .width = 50_mm, .wall = 4_mm};
+  const auto beam = s.member("beam", {a, b},
+                             {.section = s.section("tube", tube), .material = material("S235"), .acts = Acts::tension});
+  s.support(a, Support::fixed());
+  s.support(b, Support::fixed());
+  s.load_case("warm").heat(beam, 30_K).line(beam, LineForce{.y = -5_kN_per_m});
+  s.load_case("cold").heat(beam, Temperature::si(-30)).line(beam, LineForce{.y = -5_kN_per_m});
+  const Solution r = solve(s);
+  REQUIRE(r.ok());
+  CHECK(r["warm"]["beam"].is_slack());
+  CHECK(r["warm"]["beam"].axial().min().value.si == 0);
+  CHECK(r["cold"]["beam"].axial().max().value.si == near(210e9 * tube.area().si() * 12e-6 * 30));
+  for (const char* c : {"warm", "cold"}) CHECK(r[c].reaction(a).mz.si() == near(q * L * L / 12));
+}
+
 TEST_CASE("What no rope can hold is told with the ropes that are slack") {
   // A hanging lamp that is pushed up.
   Structure s = Structure::plane("lamp");

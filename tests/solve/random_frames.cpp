@@ -71,11 +71,11 @@ void check_same(const SectionState& a, const SectionState& b, const Sizes& z) {
 
 // All frames, plane and in space.
 template <class Check>
-void for_frames(const Check& check) {
+void for_frames(const Check& check, Plan (*make)(unsigned, bool) = random_plan) {
   for (const bool plane : {true, false})
     for (unsigned seed = 1; seed <= frames; ++seed) {
       INFO((plane ? "plane" : "space") << " frame " << seed);
-      check(random_plan(seed, plane), seed);
+      check(make(seed, plane), seed);
     }
 }
 
@@ -257,7 +257,7 @@ TEST_CASE("A frame turned about the up direction answers the same, turned") {
 }
 
 TEST_CASE("The order and the names of points and members change nothing") {
-  for_frames([](const Plan& plan, unsigned seed) {
+  const auto check = [](const Plan& plan, unsigned seed) {
     const Shuffled other = shuffled(plan, seed);
     const Solution a = solved(plan), b = solved(other.plan);
     for (std::size_t c = 0; c < a.size(); ++c) {
@@ -267,11 +267,13 @@ TEST_CASE("The order and the names of points and members change nothing") {
                    z.move);
       for (std::size_t i = 0; i < plan.members.size(); ++i)
         for (const double share : {0.0, 0.43, 1.0}) {
-          const Length x = Length::si(share * plan.length_of(plan.members[i]));
+          const Length x = Length::si(share * length(plan.axis(plan.members[i])));
           check_same(a[c][MemberId{i}].at(x), b[c][MemberId{other.member[i]}].at(x), z);
         }
     }
-  });
+  };
+  for_frames(check);
+  for_frames(check, rich_plan);
 }
 
 TEST_CASE("A point more within a member, or a member cut in two, changes nothing") {
