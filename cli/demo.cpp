@@ -53,9 +53,12 @@ int demo(const std::string& folder) {
       return refuse(
           fmt::format("'{}' is there already and differs from the demo; choose another folder", path.string()));
     files.push_back({path, std::string(d.text)});
-    files.push_back({fs::path(path).replace_extension(".txt"), solve_text(*model, solution, *hand, 4)});
-    files.push_back({fs::path(path).replace_extension(".json"),
-                     results_json(solution, {.stations = 11, .hand = *hand, .units = model->units})});
+    const auto limits = check_limits(solution, model->limits);
+    if (!limits) return refuse(describe(limits.error().front()));
+    files.push_back({fs::path(path).replace_extension(".txt"), solve_text(*model, solution, *hand, *limits, 4)});
+    files.push_back(
+        {fs::path(path).replace_extension(".json"),
+         results_json(solution, {.stations = 11, .hand = *hand, .limits = *limits, .units = model->units})});
     told += fmt::format("\n{}\n", d.look_at);
     told += fmt::format("  model {}, results {}.txt and .json\n", path.string(),
                         fs::path(path).replace_extension().string());

@@ -49,19 +49,22 @@ int solve(const SolveOptions& o, bool hand_only) {
   if (!solution.ok()) return refuse(model->located(solution.problems()));
   const auto hand = corvex::verify(solution, model->hand);
   if (!hand) return refuse(model->located(hand.error()));
+  const auto limits = corvex::check_limits(solution, hand_only ? corvex::Limits{} : model->limits);
+  if (!limits) return refuse(model->located(limits.error()));
   if (o.json || hand_only)
     for (const corvex::Problem& p : model->notes) fmt::print(stderr, "{}\n", describe(p));
   if (o.json || hand_only)
-    for (const corvex::Problem& p : model->located(solution.notes())) fmt::print(stderr, "{}\n", describe(p));
-  const corvex::JsonOptions json{.stations = o.stations, .hand = *hand, .units = model->units};
+    for (const corvex::Problems* notes : {&solution.notes(), &limits->notes})
+      for (const corvex::Problem& p : model->located(*notes)) fmt::print(stderr, "{}\n", describe(p));
+  const corvex::JsonOptions json{.stations = o.stations, .hand = *hand, .limits = *limits, .units = model->units};
   std::string text;
   if (o.json)
     text = hand_only ? corvex::verification_json(solution, json) : corvex::results_json(solution, json);
   else
     text = hand_only ? solution.structure().title() + "\n\n" + corvex::cli::hand_text(*hand, model->units, o.digits)
-                     : corvex::cli::solve_text(*model, solution, *hand, o.digits);
+                     : corvex::cli::solve_text(*model, solution, *hand, *limits, o.digits);
   if (const std::string why = corvex::cli::write(o.output, text); !why.empty()) return refuse(why);
-  return hand->all_kept() ? done : not_kept;
+  return hand->all_kept() && limits->all_kept() ? done : not_kept;
 }
 
 // Verbs that the design names; "not built yet" is another answer than "unknown".
@@ -123,7 +126,7 @@ int run(int argc, char** argv) {
   app.get_formatter()->label("SUBCOMMAND", "VERB");
   app.require_subcommand(1);
   app.footer(
-      "Exit status: 0 done and all kept; 1 done, but a hand calculation is not kept, or a search found nothing; 2 the model or the call is wrong, and "
+      "Exit status: 0 done and all kept; 1 done, but a limit or a hand calculation is not kept, or a search found nothing; 2 the model or the call is wrong, and "
       "nothing was written.");
 
   corvex::cli::NewOptions no;

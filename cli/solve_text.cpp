@@ -5,7 +5,9 @@
 #include <algorithm>
 #include <cmath>
 
+#include "corvex/envelope.hpp"
 #include "hand_text.hpp"
+#include "limits_text.hpp"
 #include "table.hpp"
 
 namespace corvex::cli {
@@ -279,6 +281,62 @@ class CaseText {
   std::size_t worst_member_ = 0;
 };
 
+// The worst of the cases that are shown, member after member.
+std::string envelope_text(const Model& model, const Solution& solution, int digits) {
+  const Structure& s = solution.structure();
+  const ModelUnits& u = model.units;
+  Table t({{"member", "", Align::left},
+           {"", "", Align::left},
+           {"unit", "", Align::left},
+           {"max", ""},
+           {"at", u.length.text},
+           {"in", "", Align::left},
+           {"min", ""},
+           {"at", u.length.text},
+           {"in", "", Align::left}});
+  struct Line {
+    const char* symbol;
+    const Range& range;
+    const NamedUnit& unit;
+  };
+  std::vector<MemberEnvelope> all;
+  double force = 0, moment = 0;
+  const auto size = [](const Range& r) { return std::max(std::abs(r.max.value.si), std::abs(r.min.value.si)); };
+  for (std::size_t i = 0; i < s.members().size(); ++i) {
+    const MemberEnvelope& e = all.emplace_back(envelope(solution, MemberId{i}));
+    force = std::max({force, size(e.axial), size(e.shear_y), size(e.shear_z)});
+    moment = std::max({moment, size(e.torsion), size(e.moment_y), size(e.moment_z)});
+  }
+  for (std::size_t i = 0; i < s.members().size(); ++i) {
+    const MemberEnvelope& e = all[i];
+    std::string name = s.members()[i].name;
+    const double L = s.length_of(s.members()[i]);
+    const auto row = [&](const Line& l, double largest) {
+      const auto value = [&](const GoverningExtreme& x) {
+        return std::abs(x.value.si) <= noise * largest ? "0" : number(x.value.si / l.unit.si, digits);
+      };
+      const auto at = [&](const GoverningExtreme& x) {
+        return std::abs(x.at.si()) < 1e-9 * L ? "0" : short_number(x.at.si() / u.length.si, digits);
+      };
+      if (size(l.range) <= noise * largest) return t.row({name, l.symbol, l.unit.text, "0", "", "", "0"}), name.clear();
+      t.row({name, l.symbol, l.unit.text, value(l.range.max), at(l.range.max), l.range.max.load_case,
+             value(l.range.min), at(l.range.min), l.range.min.load_case});
+      name.clear();
+    };
+    row({"N", e.axial, u.force}, force);
+    if (s.members()[i].kind == MemberKind::link) continue;
+    const bool plane = s.is_plane();
+    const Axes axes = local_axes(s, s.members()[i]);
+    const bool y_in_plane = !plane || std::abs(axes.y.z) < 0.99, z_in_plane = !plane || std::abs(axes.z.z) < 0.99;
+    if (y_in_plane) row({"Vy", e.shear_y, u.force}, force);
+    if (z_in_plane) row({"Vz", e.shear_z, u.force}, force);
+    if (!plane) row({"T", e.torsion, u.moment}, moment);
+    if (z_in_plane) row({"My", e.moment_y, u.moment}, moment);
+    if (y_in_plane) row({"Mz", e.moment_z, u.moment}, moment);
+  }
+  return "Inner forces\n" + t.text();
+}
+
 std::string signs(const Structure& s) {
   std::string text =
       "Signs: N + is tension. M + has tension on the member's -y side (below, where its y points up); V = dM/dx.\n"
@@ -290,28 +348,33 @@ std::string signs(const Structure& s) {
 
 }  // namespace
 
-std::string solve_text(const Model& model, const Solution& solution, const Verification& hand, int digits) {
+std::string solve_text(const Model& model, const Solution& solution, const Verification& hand, const LimitCheck& limits,
+                       int digits) {
   const Structure& s = solution.structure();
   const auto count = [](std::size_t n, const char* what) { return fmt::format("{} {}{}", n, what, n == 1 ? "" : "s"); };
   std::string text = fmt::format("{}\n{}, {}, {}, {} {}\n", s.title(), s.is_plane() ? "plane" : "space",
                                  count(s.points().size(), "point"), count(s.members().size(), "member"),
                                  number(s.mass().si() / model.units.mass.si, digits), model.units.mass.text);
-  for (const Problem& p : model.notes) text += describe(p) + "\n";
-  for (const Problem& p : model.located(solution.notes())) text += describe(p) + "\n";
+  for (const Problems* notes : {&model.notes, &solution.notes(), &limits.notes})
+    for (const Problem& p : model.located(*notes)) text += describe(p) + "\n";
   text += "\n";
+  const std::vector<std::size_t> shown = solution.judged();
   std::vector<CaseText> cases;
   std::size_t widest = 0;
-  for (std::size_t i = 0; i < solution.size(); ++i) {
+  for (const std::size_t i : shown) {
     cases.emplace_back(model, solution, i, digits);
     widest = std::max(widest, width(solution[i].name()));
   }
-  for (std::size_t i = 0; i < cases.size(); ++i)
-    text += fmt::format("{}:{} {}\n", solution[i].name(), std::string(widest - width(solution[i].name()), ' '),
-                        cases[i].summary());
   for (std::size_t i = 0; i < cases.size(); ++i) {
-    text += fmt::format("\n== {} ==\n\n", solution[i].name());
+    const std::string& name = solution[shown[i]].name();
+    text += fmt::format("{}:{} {}\n", name, std::string(widest - width(name), ' '), cases[i].summary());
+  }
+  if (!limits.verdicts.empty()) text += "\n" + limits_text(limits, model.units, digits);
+  for (std::size_t i = 0; i < cases.size(); ++i) {
+    text += fmt::format("\n== {} ==\n\n", solution[shown[i]].name());
     text += cases[i].tables();
   }
+  if (cases.size() > 1) text += "\n== envelope ==\n\n" + envelope_text(model, solution, digits);
   text += "\n" + signs(s);
   if (!hand.comparisons.empty()) text += "\n" + hand_text(hand, model.units, digits);
   return text;

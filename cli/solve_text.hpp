@@ -7,6 +7,7 @@
 namespace corvex::cli {
 
 // Results as an engineer likes to read them; the hand calculation at the end, where there is one.
-std::string solve_text(const Model& model, const Solution& solution, const Verification& hand, int digits);
+std::string solve_text(const Model& model, const Solution& solution, const Verification& hand, const LimitCheck& limits,
+                       int digits);
 
 }  // namespace corvex::cli

@@ -3,8 +3,10 @@
 
 #include "corvex/catalogue.hpp"
 #include "corvex/diagram.hpp"
+#include "corvex/envelope.hpp"
 #include "corvex/formula.hpp"
 #include "corvex/hand.hpp"
+#include "corvex/limits.hpp"
 #include "corvex/load_case.hpp"
 #include "corvex/material.hpp"
 #include "corvex/placement.hpp"

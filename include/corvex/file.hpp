@@ -20,6 +20,7 @@
 #include "corvex/catalogue.hpp"
 #include "corvex/expected.hpp"
 #include "corvex/hand.hpp"
+#include "corvex/limits.hpp"
 #include "corvex/solution.hpp"
 
 namespace corvex {
@@ -46,6 +47,7 @@ struct Model {
   Structure structure;
   ModelUnits units;
   HandCalculation hand;
+  Limits limits{};
 
   // Fills in the lines of problems that `solve` finds in this model.
   Problems located(Problems problems) const;
@@ -56,6 +58,8 @@ struct Model {
   std::vector<std::vector<std::size_t>> load_entries;
   // For each expectation the entry of the file that it came from.
   std::vector<std::size_t> hand_entries;
+  // Likewise for each limit.
+  std::vector<std::size_t> limit_entries{};
   // Where "point NAME" and "member NAME" stand in tables beside the file.
   std::map<std::string, Place> table_places;
   // What is worth knowing about the file itself.
@@ -72,6 +76,8 @@ struct JsonOptions {
   int stations = 0;
   // The hand calculation beside the results.
   Verification hand{};
+  // The limits beside them.
+  LimitCheck limits{};
   ModelUnits units{};  // for the formulas with their numbers put in
 };
 // All results in SI units at full precision, as the commands page of docs/ tells.

@@ -41,9 +41,6 @@ struct HandFormula {
   HandFormula(Measure<L, M, T, K, A> m) : value(Quantity(m)) {}  // NOLINT: meant to convert
 };
 
-// Which component of a reaction, a movement or a rotation. `size` is that of the force, the movement or the
-// rotation as a vector.
-enum class Part { size, x, y, z, mx, my, mz };
 // Which value along a member. `size` is the largest, without its sign.
 enum class Take { size, max, min, start, end };
 

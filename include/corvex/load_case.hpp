@@ -139,6 +139,8 @@ class LoadCase {
   // Own weight of all members and of masses on points: standard gravity downwards, or any acceleration.
   LoadCase& gravity();
   LoadCase& gravity(const Acceleration& acceleration);
+  // As recorded by one of the calls above.
+  LoadCase& add(Load load);
 
  private:
   std::string name_;

@@ -28,7 +28,9 @@ struct Subject {
     support,
     mass,
     load_case,
+    combination,
     load,
+    limit,
     hand_value,
     expectation
   };

@@ -29,6 +29,10 @@
 
 namespace corvex {
 
+// Which component of a reaction, a movement or a rotation. `size` is that of the force, the movement or the
+// rotation as a vector.
+enum class Part { size, x, y, z, mx, my, mz };
+
 struct Displacement {
   Length x, y, z;
   Angle rx, ry, rz;
@@ -77,6 +81,9 @@ class MemberResult {
 
   const Member& member() const;
   Length length() const;
+  // What safety is counted against: the allowable stress, or the yield strength for the thickness of the section's
+  // wall.
+  std::optional<Stress> strength() const;
   // The member acts one way only and in this case does not act.
   bool is_slack() const;
 
@@ -94,6 +101,8 @@ class MemberResult {
   // Distance from the chord between the moved ends, square to it and unsigned.
   Extreme sag() const;
   Length sag_at(Length place) const;
+  // The same from the chord between two moved places of the member.
+  Extreme sag_between(Length from, Length to) const;
 
   SectionState at(Length place, Side side = Side::after) const;
   std::vector<Joint> joints() const;
@@ -160,7 +169,10 @@ class Solution {
   const Problems& notes() const;
   const Structure& structure() const;
 
+  // Load cases first, then combinations; both are found by their names too.
   std::size_t size() const;
+  // Those that tables, limits and the envelope look at: the combinations if there are any, else the load cases.
+  std::vector<std::size_t> judged() const;
   CaseResult operator[](std::size_t index) const;
   CaseResult operator[](std::string_view load_case) const;
 

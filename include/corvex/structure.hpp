@@ -22,6 +22,7 @@
 #include <string>
 #include <string_view>
 #include <unordered_map>
+#include <utility>
 #include <vector>
 
 #include "corvex/catalogue.hpp"
@@ -148,6 +149,16 @@ struct PointMass {
   double mass = 0;  // kg
 };
 
+// A sum of load cases with factors, which scale heat, lack of fit and settlements too.
+struct Combination {
+  struct Term {
+    std::size_t load_case = 0;
+    double factor = 1;
+  };
+  std::string name;
+  std::vector<Term> terms;
+};
+
 struct AnalysisOptions {
   // Deformation by shear forces. Most hand calculations leave it out; it matters for short, deep beams.
   bool shear = true;
@@ -170,6 +181,9 @@ class Structure {
   void point_mass(PointId point, Mass mass);
   // The case of that name, made when first asked for. The reference stays valid.
   LoadCase& load_case(std::string_view name);
+  // Of load cases that are there already, by their names. Where the structure has combinations, they are what tables,
+  // limits and the envelope look at.
+  void combination(std::string name, const std::vector<std::pair<std::string, double>>& factors);
   AnalysisOptions& analysis() { return analysis_; }
 
   const std::string& title() const { return title_; }
@@ -184,6 +198,7 @@ class Structure {
   const std::vector<PointSupport>& supports() const { return supports_; }
   const std::vector<PointMass>& point_masses() const { return masses_; }
   const std::deque<LoadCase>& load_cases() const { return cases_; }
+  const std::vector<Combination>& combinations() const { return combinations_; }
 
   const Point& operator[](PointId id) const { return points_[id.index]; }
   const Member& operator[](MemberId id) const { return members_[id.index]; }
@@ -228,6 +243,7 @@ class Structure {
   std::vector<PointSupport> supports_;
   std::vector<PointMass> masses_;
   std::deque<LoadCase> cases_;
+  std::vector<Combination> combinations_;
   Index point_index_, member_index_, section_index_;
   Problems while_building_;
 };

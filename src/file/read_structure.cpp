@@ -12,16 +12,9 @@ void Reader::read_top() {
               {"parameters"}, {"materials"}, {"sections"}, {"points"},       {"members"}, {"supports"}, {"loads"},
               {"hand"},       {"tables"},    {"masses"},   {"combinations"}, {"limits"},  {"accept"},   {"variants"}});
   // Parts that add to the results without changing them: the rest is solved, and what is left out is told.
-  using Left = std::pair<std::string_view, std::string_view>;
-  for (const auto& [key, left_out] :
-       {Left{"combinations", "only the load cases are solved"}, Left{"limits", "none is checked"},
-        Left{"accept", "it is left out"}, Left{"variants", "the model is solved as it stands"}})
-    if (const Node* n = tree_->find_key(root, key)) {
-      Problem p = problem_at({file_, static_cast<int>(n->line), static_cast<int>(n->column)},
-                             fmt::format("'{}' is not built yet: {}", key, left_out));
-      p.severity = Problem::Severity::warning;
-      notes_.push_back(std::move(p));
-    }
+  if (const Node* n = tree_->find_key(root, "accept")) warn(*n, "'accept' is not built yet: it is left out");
+  if (const Node* n = tree_->find_key(root, "variants"))
+    warn(*n, "'variants' is not built yet: the model is solved as it stands");
   if (const Node* version = tree_->find(root, "corvex"); version && version->text != "1")
     fail(*version, fmt::format("this program reads version 1 of the format, not '{}'", version->text));
   if (const Node* title = tree_->find(root, "title")) is_text(*title, "a title");
@@ -45,6 +38,8 @@ void Reader::read_top() {
   if (const Node* n = need(root, "supports", root, "a model")) read_supports(*n);
   if (const Node* n = tree_->find(root, "masses")) read_masses(*n);
   if (const Node* n = need(root, "loads", root, "a model")) read_loads(*n);
+  if (const Node* n = tree_->find(root, "combinations")) read_combinations(*n);
+  if (const Node* n = tree_->find(root, "limits")) read_limits(*n);
   if (const Node* n = tree_->find(root, "hand")) read_hand(*n);
 }
 

@@ -30,6 +30,12 @@ void Reader::fail(const Node& at, std::string text, std::size_t offset) {
   problems_.push_back(problem_at({file_, static_cast<int>(at.line), column}, std::move(text)));
 }
 
+void Reader::warn(const Node& at, std::string text) {
+  Problem p = problem_at({file_, static_cast<int>(at.line), static_cast<int>(at.column)}, std::move(text));
+  p.severity = Problem::Severity::warning;
+  notes_.push_back(std::move(p));
+}
+
 void Reader::not_built(const Node& at, std::string_view what) {
   fail(at, fmt::format("{} is not built yet", what));
 }
@@ -113,15 +119,17 @@ std::optional<std::size_t> Reader::choice(const Node& n, std::string_view what, 
 Expected<Model, Problems> Reader::run() {
   read_top();
   const bool sound = problems_.empty();
-  Model model{std::move(structure_),
-              print_,
-              std::move(hand_),
-              file_,
-              tree_,
-              std::move(load_entries_),
-              std::move(hand_entries_),
-              std::move(table_places_),
-              std::move(notes_)};
+  Model model{.structure = std::move(structure_),
+              .units = print_,
+              .hand = std::move(hand_),
+              .limits = std::move(limits_),
+              .file = file_,
+              .tree = tree_,
+              .load_entries = std::move(load_entries_),
+              .hand_entries = std::move(hand_entries_),
+              .limit_entries = std::move(limit_entries_),
+              .table_places = std::move(table_places_),
+              .notes = std::move(notes_)};
   // What could be read may have mistakes of its own: told in the same go. Only what depends on the whole is
   // left out.
   if (!sound)
@@ -194,7 +202,15 @@ const Node* find_node(const Model& m, const Problem& p) {
     case Kind::support: return inside("supports", p.subject.name);
     case Kind::mass: return inside("masses", p.subject.name);
     case Kind::load_case: return inside("loads", p.subject.name);
+    case Kind::combination: return inside("combinations", p.subject.name);
     case Kind::structure: return t.find_key(t.root(), p.key);
+    case Kind::limit: {
+      const Node* list = t.find(t.root(), "limits");
+      if (!list || p.subject.entry >= m.limit_entries.size()) return list;
+      const Node& entry = t.children(*list)[m.limit_entries[p.subject.entry]];
+      const Node* part = t.find(entry, p.key);
+      return part ? part : &entry;
+    }
     case Kind::hand_value: {
       const Node* hand = t.find(t.root(), "hand");
       const Node* let = hand ? t.find(*hand, "let") : nullptr;

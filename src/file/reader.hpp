@@ -39,6 +39,7 @@ class Reader {
  private:
   // Telling what is wrong.
   void fail(const Node& at, std::string text, std::size_t offset = 0);
+  void warn(const Node& at, std::string text);
   void not_built(const Node& at, std::string_view what);
   void unknown(const Node& at, std::string_view what, const std::vector<std::string>& known);
 
@@ -191,6 +192,13 @@ class Reader {
   void read_shorten(LoadCase& loads, const Node& n);
   void read_settle(LoadCase& loads, const Node& n);
   void read_gravity(LoadCase& loads, const Node& n);
+  // Combinations and limits (read_limits.cpp).
+  void read_combinations(const Node& n);
+  void read_limits(const Node& n);
+  std::optional<Limit> read_limit(const Node& n);
+  std::vector<std::string> case_names() const;
+  bool is_case(std::string_view name) const;
+
   bool only_with(const Node& load, std::string_view kind, const std::vector<std::string_view>& keys);
   std::optional<Directed> load_direction(const Node& load, std::string_view key, const Wanted& wanted,
                                          DirectionRules rules);
@@ -226,6 +234,8 @@ class Reader {
   std::map<std::string, TableRows> table_rows_;
   std::map<std::string, Place> table_places_;
   std::vector<std::vector<std::size_t>> load_entries_;
+  Limits limits_;
+  std::vector<std::size_t> limit_entries_;
   HandCalculation hand_;
   std::vector<std::size_t> hand_entries_;
 };

@@ -2,6 +2,7 @@
 #include <cmath>
 #include <nlohmann/json.hpp>
 
+#include "corvex/envelope.hpp"
 #include "corvex/file.hpp"
 
 namespace corvex {
@@ -122,6 +123,79 @@ Json case_json(const Structure& s, const CaseResult& c, const JsonOptions& optio
   return j;
 }
 
+Json governing_json(const GoverningExtreme& e, bool with_place = true) {
+  Json j = {{"value", number(e.value.si)}};
+  if (with_place) j["at"] = number(e.at.si());
+  j["case"] = e.load_case;
+  return j;
+}
+
+Json range_json(const Range& r, bool with_place = true) {
+  return {{"max", governing_json(r.max, with_place)}, {"min", governing_json(r.min, with_place)}};
+}
+
+Json governing_json(const GoverningStress& s) {
+  Json j = stress_json(s.stress);
+  j["case"] = s.stress ? Json(s.load_case) : Json(nullptr);
+  return j;
+}
+
+Json six_json(const char* const (&keys)[6], const std::array<Range, 6>& ranges) {
+  Json j = Json::object();
+  for (std::size_t k = 0; k < 6; ++k) add(j, keys[k], range_json(ranges[k], false));
+  return j;
+}
+
+// The worst of the combinations, or of the load cases where there are none.
+Json envelope_json(const Solution& solution) {
+  const Structure& s = solution.structure();
+  Json j;
+  Json& displacements = j["displacements"] = Json::object();
+  for (std::size_t i = 0; i < s.points().size(); ++i)
+    add(displacements, s.points()[i].name,
+        six_json({"x", "y", "z", "rx", "ry", "rz"}, displacement_envelope(solution, PointId{i})));
+  Json& reactions = j["reactions"] = Json::object();
+  for (const PointSupport& p : s.supports())
+    add(reactions, s[p.at].name, six_json({"x", "y", "z", "mx", "my", "mz"}, reaction_envelope(solution, p.at)));
+  Json& members = j["members"] = Json::object();
+  for (std::size_t i = 0; i < s.members().size(); ++i) {
+    const MemberEnvelope e = envelope(solution, MemberId{i});
+    Json m = {{"kind", s.members()[i].kind == MemberKind::beam ? "beam" : "link"},
+              {"length", number(s.length_of(s.members()[i]))},
+              {"axial", range_json(e.axial)},
+              {"shear_y", range_json(e.shear_y)},
+              {"shear_z", range_json(e.shear_z)},
+              {"torsion", range_json(e.torsion)},
+              {"moment_y", range_json(e.moment_y)},
+              {"moment_z", range_json(e.moment_z)},
+              {"deflection_y", range_json(e.deflection_y)},
+              {"deflection_z", range_json(e.deflection_z)},
+              {"sag", {{"max", governing_json(e.sag)}}},
+              {"stress", {{"max", governing_json(e.max_stress)}, {"min", governing_json(e.min_stress)}}},
+              {"von_mises", {{"max", governing_json(e.von_mises)}}},
+              {"safety", e.safety ? number(*e.safety) : Json(nullptr)}};
+    add(members, s.members()[i].name, std::move(m));
+  }
+  return j;
+}
+
+Json limits_json(const LimitCheck& check) {
+  static constexpr const char* kinds[] = {"safety", "sag", "movement"};
+  Json list = Json::array();
+  for (const Verdict& v : check.verdicts) {
+    Json j = {{"limit", kinds[static_cast<std::size_t>(v.kind)]}, {"on", v.on}};
+    if (v.between) j["between"] = {v.between->first, v.between->second};
+    j["case"] = v.load_case;
+    j["value"] = v.value ? number(*v.value) : Json(nullptr);
+    j["required"] = number(v.required);
+    j["kept"] = v.kept;
+    if (v.at) j["at"] = number(v.at->si());
+    if (!v.note.empty()) j["note"] = v.note;
+    list.push_back(std::move(j));
+  }
+  return list;
+}
+
 Json head_json(const Solution& solution) {
   const Structure& s = solution.structure();
   Json j;
@@ -171,8 +245,8 @@ std::string results_json(const Solution& solution, const JsonOptions& options) {
   Json j = head_json(solution);
   Json& cases = j["cases"] = Json::object();
   for (std::size_t i = 0; i < solution.size(); ++i) cases[solution[i].name()] = case_json(s, solution[i], options);
-  // Limits cannot be asked for yet: the key is kept, and empty.
-  j["limits"] = Json::array();
+  cases["envelope"] = envelope_json(solution);
+  j["limits"] = limits_json(options.limits);
   j["hand"] = hand_json(options);
   return printed(j);
 }

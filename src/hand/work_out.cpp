@@ -111,25 +111,28 @@ class Work {
     for (const auto& thing : things) known.push_back(name_of(thing));
     fail(key, fmt::format("there is no {} '{}'{}", kind, name, did_you_mean(name, known)));
   }
-  static const std::string& name_of(const LoadCase& c) { return c.name(); }
+  static const std::string& name_of(const std::string& name) { return name; }
   template <class Thing>
   static const std::string& name_of(const Thing& thing) {
     return thing.name;
   }
 
   void find_case(const Expectation& e, Worked& w) {
-    const auto& cases = s_.load_cases();
+    // In the order in which a solution has them.
+    std::vector<std::string> cases;
+    for (const LoadCase& c : s_.load_cases()) cases.push_back(c.name());
+    for (const Combination& c : s_.combinations()) cases.push_back(c.name);
     if (e.figure.kind == Kind::mass) {
       if (!e.load_case.empty()) fail("case", "the mass is the same in every load case");
       return;
     }
     if (e.load_case.empty()) {
       if (cases.size() > 1)
-        fail("", fmt::format("there are {} load cases; say which one, as case: {}", cases.size(), cases[0].name()));
+        fail("", fmt::format("there are {} load cases{}; say which one, as case: {}", cases.size(),
+                             s_.combinations().empty() ? "" : " and combinations", cases[0]));
       return;
     }
-    const auto it =
-        std::find_if(cases.begin(), cases.end(), [&](const LoadCase& c) { return c.name() == e.load_case; });
+    const auto it = std::find(cases.begin(), cases.end(), e.load_case);
     if (it == cases.end()) return no_such("case", "load case", e.load_case, cases);
     w.load_case = static_cast<std::size_t>(it - cases.begin());
   }

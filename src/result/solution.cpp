@@ -46,6 +46,11 @@ Length MemberResult::length() const {
   return Length::si(inner_->length);
 }
 
+std::optional<Stress> MemberResult::strength() const {
+  const Structure& s = data_->structure;
+  return s.material_of(member()).strength(s.section_of(member()).thickness());
+}
+
 bool MemberResult::is_slack() const {
   return data_->analysis.element(case_, data_->analysis.spans.first[member_]).is_slack();
 }
@@ -87,15 +92,18 @@ Diagram MemberResult::deflection_z() const {
 
 namespace {
 
-// Largest of √(a² + b² + c²) along the pieces, each component less a straight line over the whole length.
+// A straight line along the member.
 struct Chord {
   double start = 0, slope = 0;
 };
 
+// Largest of √(a² + b² + c²) along the pieces between two places, each component less a chord.
 Extreme largest_size(const result::Inner& inner, const std::array<Polynomial CoursePiece::*, 3>& parts,
-                     const std::array<Chord, 3>& chords, std::size_t count) {
+                     const std::array<Chord, 3>& chords, std::size_t count, double from, double to) {
   result::Best best;
   for (const CoursePiece& p : inner.pieces) {
+    const double begin = std::max(from - p.from, 0.0), end = std::min(to, p.to) - p.from;
+    if (end < begin) continue;
     result::Coefficients square;
     for (std::size_t i = 0; i < count; ++i) {
       Polynomial q = p.*parts[i];
@@ -104,36 +112,47 @@ Extreme largest_size(const result::Inner& inner, const std::array<Polynomial Cou
       square = result::sum(square, result::product(q.c, q.c));
     }
     const auto offer = [&](double s) { best.offer(p.from + s, std::sqrt(std::max(result::value(square, s), 0.0))); };
-    offer(0);
-    for (const double s : result::sign_changes(result::derivative(square), p.to - p.from)) offer(s);
-    offer(p.to - p.from);
+    offer(begin);
+    for (const double s : result::sign_changes(result::derivative(square), p.to - p.from))
+      if (s > begin && s < end) offer(s);
+    offer(end);
   }
   const result::Candidate c = best.take(inner.movement_noise);
   return {Quantity(c.value, dimension::length), Length::si(c.at)};
 }
 
-Chord chord(const result::Inner& inner, Polynomial CoursePiece::*part) {
-  const CoursePiece& last = inner.pieces.back();
-  const double a = (inner.pieces.front().*part)(0), b = (last.*part)(last.to - last.from);
-  return {a, (b - a) / inner.length};
+double at_place(const result::Inner& inner, Polynomial CoursePiece::*part, double x) {
+  const CoursePiece& p = inner.pieces[result::piece_at(inner.pieces, x, Side::after)];
+  return (p.*part)(std::clamp(x, p.from, p.to) - p.from);
+}
+
+Chord chord(const result::Inner& inner, Polynomial CoursePiece::*part, double from, double to) {
+  const double a = at_place(inner, part, from), b = at_place(inner, part, to), slope = (b - a) / (to - from);
+  return {a - slope * from, slope};
 }
 
 }  // namespace
 
 Extreme MemberResult::sag() const {
+  return sag_between(Length(), length());
+}
+
+Extreme MemberResult::sag_between(Length from, Length to) const {
+  const double a = from.si(), b = to.si();
   return largest_size(*inner_, {&CoursePiece::v, &CoursePiece::w, nullptr},
-                      {chord(*inner_, &CoursePiece::v), chord(*inner_, &CoursePiece::w)}, 2);
+                      {chord(*inner_, &CoursePiece::v, a, b), chord(*inner_, &CoursePiece::w, a, b)}, 2, a, b);
 }
 
 Length MemberResult::sag_at(Length place) const {
   const SectionState s = at(place);
-  const Chord y = chord(*inner_, &CoursePiece::v), z = chord(*inner_, &CoursePiece::w);
+  const double L = inner_->length;
+  const Chord y = chord(*inner_, &CoursePiece::v, 0, L), z = chord(*inner_, &CoursePiece::w, 0, L);
   return Length::si(std::hypot(s.deflection_y.si() - y.start - y.slope * place.si(),
                                s.deflection_z.si() - z.start - z.slope * place.si()));
 }
 
 Extreme MemberResult::movement() const {
-  return largest_size(*inner_, {&CoursePiece::u, &CoursePiece::v, &CoursePiece::w}, {}, 3);
+  return largest_size(*inner_, {&CoursePiece::u, &CoursePiece::v, &CoursePiece::w}, {}, 3, 0, inner_->length);
 }
 
 std::pair<std::size_t, double> MemberResult::locate(Length place, Side side) const {
@@ -193,8 +212,7 @@ std::optional<double> MemberResult::safety() const {
 }
 
 std::optional<double> MemberResult::safety_against(Stress von_mises) const {
-  const Structure& s = data_->structure;
-  const auto strength = s.material_of(member()).strength(s.section_of(member()).thickness());
+  const auto strength = this->strength();
   // A stress of rounding alone is no stress.
   constexpr double endless = 1e12;
   if (!strength || !(von_mises.si() * endless > strength->si())) return std::nullopt;
@@ -202,7 +220,7 @@ std::optional<double> MemberResult::safety_against(Stress von_mises) const {
 }
 
 const std::string& CaseResult::name() const {
-  return data_->structure.load_cases()[case_].name();
+  return data_->analysis.loads(data_->structure, case_).name();
 }
 
 MemberResult CaseResult::operator[](std::string_view member) const {
@@ -271,7 +289,14 @@ const Structure& Solution::structure() const {
   return present(data_).structure;
 }
 std::size_t Solution::size() const {
-  return present(data_).structure.load_cases().size();
+  return present(data_).analysis.cases.size();
+}
+
+std::vector<std::size_t> Solution::judged() const {
+  const std::size_t cases = present(data_).structure.load_cases().size(), first = size() > cases ? cases : 0;
+  std::vector<std::size_t> all;
+  for (std::size_t i = first; i < size(); ++i) all.push_back(i);
+  return all;
 }
 
 CaseResult Solution::operator[](std::size_t index) const {
@@ -280,9 +305,9 @@ CaseResult Solution::operator[](std::size_t index) const {
 }
 
 CaseResult Solution::operator[](std::string_view load_case) const {
-  const auto& cases = present(data_).structure.load_cases();
-  for (std::size_t i = 0; i < cases.size(); ++i)
-    if (cases[i].name() == load_case) return CaseResult(data_, i);
+  const result::Data& data = present(data_);
+  for (std::size_t i = 0; i < size(); ++i)
+    if (data.analysis.loads(data.structure, i).name() == load_case) return CaseResult(data_, i);
   missing("load case", load_case);
 }
 

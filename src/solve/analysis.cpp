@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 #include <numeric>
 
 #include "solve/balance.hpp"
@@ -10,6 +11,7 @@
 #include "solve/mechanism.hpp"
 #include "solve/one_way.hpp"
 #include "solve/spin.hpp"
+#include "structure/combined.hpp"
 
 namespace corvex::solver {
 namespace {
@@ -48,17 +50,18 @@ class Run {
     if (refused(problems)) return problems;
     a_.elements = elements(s_, a_.spans);
     mark_idle_spins(s_, a_.spans, a_.elements, a_.freedoms);
-    for (const LoadCase& loads : s_.load_cases())
-      a_.cases.push_back(
-          {SpanLoads(s_, a_.spans, loads), {}, ground(s_, loads), {}, resultant(s_, loads), 0, false, nullptr});
-    std::vector<std::size_t> all(a_.cases.size());
-    std::iota(all.begin(), all.end(), 0);
-    std::vector<Need> need;
+    for (const LoadCase& loads : s_.load_cases()) begin(loads);
     Equations equations(s_, a_, kept_);
-    problems = equations.solve(all, need);
-    if (!refused(problems)) problems = find_slack(s_, a_, equations, need);
+    problems = solve(equations, 0);
     if (refused(problems)) return problems;
-    finish(need);
+    for (const Combination& c : s_.combinations()) a_.combined.push_back(combined(s_, c));
+    for (const LoadCase& loads : a_.combined) begin(loads);
+    if (!some_act_one_way(s_))
+      for (std::size_t i = 0; i < s_.combinations().size(); ++i)
+        add_up(s_.combinations()[i], s_.load_cases().size() + i);
+    else if (!a_.combined.empty())
+      problems = solve(equations, s_.load_cases().size());
+    if (refused(problems)) return problems;
     problems = spinning_loads();
     if (refused(problems)) return problems;
     problems = imbalances(s_, a_);
@@ -69,33 +72,74 @@ class Run {
   }
 
  private:
-  void finish(const std::vector<Need>& need) {
-    const Freedoms& f = a_.freedoms;
-    for (std::size_t c = 0; c < need.size(); ++c) {
-      a_.cases[c].largest = need[c].largest;
-      for (const PointSupport& s : s_.supports()) {
-        const std::size_t p = s.at.index;
-        Six own = f.in_frame(p, need[c].at[p]);
-        for (std::size_t k = 0; k < 6; ++k)
-          if (f.status[p][k] != Status::held) own[k] = 0;
-        a_.cases[c].reaction.push_back(f.in_global(p, own));
-      }
-      for (const PointSpring& s : f.springs) {
-        const Six force = spring_force(a_, c, s);
-        for (std::size_t k = 0; k < 6; ++k) a_.cases[c].reaction[s.support][k] += force[k];
-      }
-      a_.cases[c].forceless = is_forceless(a_.cases[c]);
-      if (a_.cases[c].forceless) a_.cases[c].reaction.assign(s_.supports().size(), Six{});
-      // Forces from within that take each other back leave rounding, which is no reaction.
-      constexpr double rounding = 1e-13;
-      for (Six& reaction : a_.cases[c].reaction)
-        for (double& r : reaction)
-          if (std::abs(r) <= rounding * need[c].largest) r = 0;
-      for (std::size_t p = 0; p < f.status.size(); ++p)
-        for (std::size_t k = 3; k < 6; ++k)
-          if (f.status[p][k] == Status::idle && std::abs(need[c].at[p][k]) > 1e-9 * need[c].largest)
-            spun_.push_back({p, c});
+  void begin(const LoadCase& loads) {
+    a_.cases.push_back(
+        {SpanLoads(s_, a_.spans, loads), {}, ground(s_, loads), {}, resultant(s_, loads), 0, false, nullptr});
+  }
+
+  // All cases from this one on, each in the state in which members that act one way only keep their sign.
+  Problems solve(Equations& equations, std::size_t first) {
+    std::vector<std::size_t> cases(a_.cases.size() - first);
+    std::iota(cases.begin(), cases.end(), first);
+    std::vector<Need> need;
+    Problems problems = equations.solve(cases, need);
+    if (!refused(problems)) problems = find_slack(s_, a_, equations, cases, need);
+    for (std::size_t i = 0; i < cases.size() && !refused(problems); ++i) finish(cases[i], need[i]);
+    return problems;
+  }
+
+  // Sums of what is known of the terms.
+  void add_up(const Combination& combination, std::size_t index) {
+    CaseAnalysis& sum = a_.cases[index];
+    sum.movement.assign(s_.points().size(), {});
+    sum.reaction.assign(s_.supports().size(), Six{});
+    sum.forceless = true;
+    for (const auto& [load_case, factor] : combination.terms) {
+      const CaseAnalysis& part = a_.cases[load_case];
+      for (std::size_t p = 0; p < sum.movement.size(); ++p)
+        for (std::size_t k = 0; k < 6; ++k) {
+          sum.movement[p].add(k, factor * part.movement[p].value[k]);
+          // What rounding the product leaves out.
+          sum.movement[p].rest[k] += std::fma(factor, part.movement[p].value[k], -factor * part.movement[p].value[k]) +
+                                     factor * part.movement[p].rest[k];
+        }
+      for (std::size_t i = 0; i < sum.reaction.size(); ++i)
+        for (std::size_t k = 0; k < 6; ++k) sum.reaction[i][k] += factor * part.reaction[i][k];
+      sum.largest += std::abs(factor) * part.largest;
+      sum.forceless = sum.forceless && part.forceless;
     }
+    tidy(sum);
+  }
+
+  // Forces from within, or from several cases, that take each other back leave rounding, which is no reaction.
+  static void tidy(CaseAnalysis& c) {
+    constexpr double rounding = 1e-13;
+    for (Six& reaction : c.reaction)
+      for (double& r : reaction)
+        if (c.forceless || std::abs(r) <= rounding * c.largest) r = 0;
+  }
+
+  void finish(std::size_t index, const Need& need) {
+    const Freedoms& f = a_.freedoms;
+    CaseAnalysis& c = a_.cases[index];
+    c.largest = need.largest;
+    for (const PointSupport& s : s_.supports()) {
+      const std::size_t p = s.at.index;
+      Six own = f.in_frame(p, need.at[p]);
+      for (std::size_t k = 0; k < 6; ++k)
+        if (f.status[p][k] != Status::held) own[k] = 0;
+      c.reaction.push_back(f.in_global(p, own));
+    }
+    for (const PointSpring& s : f.springs) {
+      const Six force = spring_force(a_, index, s);
+      for (std::size_t k = 0; k < 6; ++k) c.reaction[s.support][k] += force[k];
+    }
+    c.forceless = is_forceless(c);
+    tidy(c);
+    for (std::size_t p = 0; p < f.status.size(); ++p)
+      for (std::size_t k = 3; k < 6; ++k)
+        if (f.status[p][k] == Status::idle && std::abs(need.at[p][k]) > 1e-9 * need.largest)
+          spun_.push_back({p, index});
   }
 
   // No load from outside, and forces that are nothing beside what such movements would bring if anything resisted them.
@@ -119,7 +163,7 @@ class Run {
     for (std::size_t i = 0; i < spun_.size(); ++i) {
       const auto [point, load_case] = spun_[i];
       if (i > 0 && point == spun_[i - 1].first) continue;
-      const std::string& name = s_.load_cases()[load_case].name();
+      const std::string& name = a_.loads(s_, load_case).name();
       problems.push_back(
           {fmt::format("in case '{}' a load turns point {}, where only hinged ends and links meet: nothing holds it",
                        name, s_.points()[point].name),

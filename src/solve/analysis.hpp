@@ -23,6 +23,7 @@ struct CaseAnalysis {
   std::shared_ptr<const std::vector<Element>> elements;
 };
 
+// Load cases first, then combinations.
 struct Analysis {
   Spans spans;
   Freedoms freedoms;
@@ -30,6 +31,13 @@ struct Analysis {
   std::vector<CaseAnalysis> cases;
   Problems notes;
 
+  // The loads of each combination as those of one case.
+  std::vector<LoadCase> combined;
+
+  const LoadCase& loads(const Structure& structure, std::size_t c) const {
+    const std::size_t n = structure.load_cases().size();
+    return c < n ? structure.load_cases()[c] : combined[c - n];
+  }
   const Element& element(std::size_t load_case, std::size_t span) const {
     return cases[load_case].elements ? (*cases[load_case].elements)[span] : elements[span];
   }

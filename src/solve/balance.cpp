@@ -53,7 +53,7 @@ Problems imbalances(const Structure& s, const Analysis& a) {
     const bool sound = finite(r.force) && finite(r.moment);
     const double error = sound ? r.error : std::numeric_limits<double>::infinity();
     if (error <= poor) continue;
-    const std::string& name = s.load_cases()[c].name();
+    const std::string& name = a.loads(s, c).name();
     const bool refused = error > hopeless;
     std::string text =
         fmt::format("in case '{}' reactions and loads balance only to {:.1e} of the largest force: ", name, error);

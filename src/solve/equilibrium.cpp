@@ -20,11 +20,11 @@ void take(Need& need, std::size_t point, const Vector& force, const Vector& mome
   }
 }
 
-std::vector<Need> point_loads(const Structure& structure, Cases cases) {
+std::vector<Need> point_loads(const Structure& structure, const Analysis& a, Cases cases) {
   std::vector<Need> all(cases.size());
   for (std::size_t i = 0; i < all.size(); ++i) {
     all[i].at.assign(structure.points().size(), Six{});
-    for (const Load& load : structure.load_cases()[cases[i]].loads()) {
+    for (const Load& load : a.loads(structure, cases[i]).loads()) {
       if (const auto* l = std::get_if<PointLoad>(&load)) take(all[i], l->at.index, l->force, l->moment);
       if (const auto* g = std::get_if<GravityLoad>(&load))
         for (const PointMass& m : structure.point_masses()) take(all[i], m.at.index, g->acceleration * m.mass, {});
@@ -76,7 +76,7 @@ Six spring_force(const Analysis& a, std::size_t load_case, const PointSpring& s)
 
 // Case after case, so that loads, movements and needs are met in the order in which they lie.
 std::vector<Need> needs_at_rest(const Structure& structure, const Analysis& a, Cases cases) {
-  std::vector<Need> all = point_loads(structure, cases);
+  std::vector<Need> all = point_loads(structure, a, cases);
   const Ends rest{Vector12::Zero(), Vector12::Zero()};
   for (std::size_t n = 0; n < all.size(); ++n)
     for (std::size_t i = 0; i < a.spans.all.size(); ++i)
@@ -101,7 +101,7 @@ void add_elastic(const Analysis& a, Cases cases, std::vector<Need>& all) {
 }
 
 std::vector<Need> needs(const Structure& structure, const Analysis& a, Cases cases) {
-  std::vector<Need> all = point_loads(structure, cases);
+  std::vector<Need> all = point_loads(structure, a, cases);
   for (std::size_t i = 0; i < a.spans.all.size(); ++i) {
     const Span& s = a.spans.all[i];
     const Axes& axes = a.spans.axes[s.member];

@@ -90,7 +90,7 @@ class Search {
     return problems;
   }
 
-  const std::string& case_name() const { return s_.load_cases()[case_].name(); }
+  const std::string& case_name() const { return a_.loads(s_, case_).name(); }
 
   std::string names(const std::vector<bool>& which) const {
     std::vector<std::string> all;
@@ -127,14 +127,18 @@ class Search {
 
 }  // namespace
 
-Problems find_slack(const Structure& s, Analysis& a, Equations& equations, std::vector<Need>& needs) {
+bool some_act_one_way(const Structure& s) {
+  return std::any_of(s.members().begin(), s.members().end(), [](const Member& m) { return m.acts != Acts::always; });
+}
+
+Problems find_slack(const Structure& s, Analysis& a, Equations& equations, Cases cases, std::vector<Need>& needs) {
   std::vector<OneWay> members;
   for (std::size_t i = 0; i < s.members().size(); ++i)
     if (const Acts acts = s.members()[i].acts; acts != Acts::always) members.push_back({i, a.spans.first[i], acts});
   Problems problems;
   if (members.empty()) return problems;
-  for (std::size_t c = 0; c < a.cases.size(); ++c)
-    for (Problem& p : Search(s, a, equations, members, c).run(needs[c])) problems.push_back(std::move(p));
+  for (std::size_t i = 0; i < cases.size(); ++i)
+    for (Problem& p : Search(s, a, equations, members, cases[i]).run(needs[i])) problems.push_back(std::move(p));
   return problems;
 }
 

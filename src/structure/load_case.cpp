@@ -78,6 +78,11 @@ LoadCase& LoadCase::settle(PointId point, const Settlement& s) {
   return *this;
 }
 
+LoadCase& LoadCase::add(Load load) {
+  loads_.push_back(std::move(load));
+  return *this;
+}
+
 LoadCase& LoadCase::gravity() {
   loads_.push_back(GravityLoad{up_ * -gn.si()});
   return *this;

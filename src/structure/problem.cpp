@@ -16,7 +16,9 @@ std::string subject_text(const Subject& s) {
     case Kind::support: return "support " + s.name;
     case Kind::mass: return "mass at " + s.name;
     case Kind::load_case: return "load case " + s.name;
+    case Kind::combination: return "combination " + s.name;
     case Kind::load: return fmt::format("load {} of case {}", s.entry + 1, s.name);
+    case Kind::limit: return fmt::format("limit {}", s.entry + 1);
     case Kind::hand_value: return "hand value " + s.name;
     case Kind::expectation: return fmt::format("expectation {}", s.entry + 1);
   }

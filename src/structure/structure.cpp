@@ -131,6 +131,20 @@ LoadCase& Structure::load_case(std::string_view name) {
   return cases_.emplace_back(std::string(name), up_direction());
 }
 
+void Structure::combination(std::string name, const std::vector<std::pair<std::string, double>>& factors) {
+  Combination c{std::move(name), {}};
+  const Subject subject{Subject::Kind::combination, c.name};
+  for (const auto& [load_case, factor] : factors) {
+    const auto it = std::find_if(cases_.begin(), cases_.end(),
+                                 [&name = load_case](const LoadCase& known) { return known.name() == name; });
+    if (it == cases_.end())
+      while_building_.push_back({fmt::format("there is no load case '{}'", load_case), subject, load_case});
+    else
+      c.terms.push_back({static_cast<std::size_t>(it - cases_.begin()), factor});
+  }
+  combinations_.push_back(std::move(c));
+}
+
 namespace {
 
 template <class Id, class Index>

@@ -33,6 +33,7 @@ class Checker {
     check_supports();
     check_masses();
     for (const LoadCase& c : s_.load_cases()) check(c);
+    for (const Combination& c : s_.combinations()) check(c);
     if (s_.members().empty()) add("there is no member", {}, "members");
     if (s_.load_cases().empty()) add("there is no load case: nothing to solve", {}, "loads");
   }
@@ -278,10 +279,29 @@ class Checker {
     }
   }
 
+  static bool is_reserved(const std::string& name) { return name == "all" || name == "envelope" || name == "total"; }
+
+  void check(const Combination& c) {
+    const Subject subject{Kind::combination, c.name};
+    if (c.name.empty()) add("a combination needs a name", subject);
+    if (is_reserved(c.name)) add(fmt::format("'{}' is a reserved name", c.name), subject);
+    const auto same = [&](const Combination& other) { return other.name == c.name; };
+    if (std::count_if(s_.combinations().begin(), s_.combinations().end(), same) > 1)
+      add(fmt::format("the name '{}' is used twice", c.name), subject);
+    for (const LoadCase& l : s_.load_cases())
+      if (l.name() == c.name) add(fmt::format("'{}' is the name of a load case already", c.name), subject);
+    if (c.terms.empty()) add(fmt::format("combination '{}' names no load case", c.name), subject);
+    for (std::size_t i = 0; i < c.terms.size(); ++i) {
+      const std::string& name = s_.load_cases()[c.terms[i].load_case].name();
+      if (!std::isfinite(c.terms[i].factor) || std::abs(c.terms[i].factor) > 1e6)
+        add(fmt::format("the factor of '{}' is out of range", name), subject, name);
+      for (std::size_t k = 0; k < i; ++k)
+        if (c.terms[k].load_case == c.terms[i].load_case) add(fmt::format("'{}' is named twice", name), subject, name);
+    }
+  }
+
   void check(const LoadCase& c) {
-    static constexpr const char* reserved[] = {"all", "envelope", "total"};
-    for (const char* r : reserved)
-      if (c.name() == r) add(fmt::format("'{}' is a reserved name", r), {Kind::load_case, c.name()});
+    if (is_reserved(c.name())) add(fmt::format("'{}' is a reserved name", c.name()), {Kind::load_case, c.name()});
     for (std::size_t i = 0; i < c.loads().size(); ++i)
       std::visit([&](const auto& load) { check(load, {Kind::load, c.name(), i}); }, c.loads()[i]);
   }

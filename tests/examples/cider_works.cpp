@@ -54,7 +54,8 @@ TEST_CASE("The conveyor trestle: symmetry, weight and a push") {
   const double mass = 7850 * (2 * 0.9 * 896e-6 + 2.4 * 896e-6);
   CHECK(number(cases["weight"]["reactions"]["A"]["y"]) == near(mass * 9.80665 / 2));
   CHECK(number(cases["push"]["reactions"]["A"]["x"]) + number(cases["push"]["reactions"]["E"]["x"]) == near(-300));
-  for (const auto& [name, c] : cases.items()) CHECK(number(c["balance"]["error"]) < 1e-12);
+  for (const auto& [name, c] : cases.items())
+    if (name != "envelope") CHECK(number(c["balance"]["error"]) < 1e-12);
 }
 
 TEST_CASE("The agitator bracket: an arm bent and twisted, an angle that moves sideways") {

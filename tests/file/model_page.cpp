@@ -123,6 +123,10 @@ hand:
 variants:
   slim legs: {sections: {leg: {wall: 2.5 mm}}}
 )");
-  CHECK(model.notes.size() == 3);
+  CHECK(model.notes.size() == 1);  // variants
+  const auto limits = check_limits(solve(model.structure), model.limits);
+  REQUIRE(limits.ok());
+  CHECK(limits->verdicts.size() == 4);
+  CHECK(limits->all_kept());
   check_solves(model);
 }

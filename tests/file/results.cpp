@@ -52,7 +52,7 @@ TEST_CASE("The shape of the results is fixed") {
   CHECK(j["model"]["points"] == 4);
   CHECK(j["model"]["members"] == 2);
   CHECK(j["model"]["mass"].get<double>() == near(propped().structure.mass()));
-  CHECK(keys(j["cases"]) == std::vector<std::string>{"none", "tip"});
+  CHECK(keys(j["cases"]) == std::vector<std::string>{"envelope", "none", "tip"});
   const Json& c = j["cases"]["tip"];
   CHECK(keys(c["displacements"]) == std::vector<std::string>{"A", "B", "C", "D"});
   CHECK(keys(c["displacements"]["B"]) == std::vector<std::string>{"rx", "ry", "rz", "x", "y", "z"});

@@ -116,6 +116,9 @@ TEST_CASE("Examples of material.hpp, section.hpp, catalogue.hpp, structure.hpp, 
   {
 #include "structure.inc"
   } check("structure");
+  {
+#include "placement.inc"
+  } check("placement");
   Context context(false);
   auto& [trestle, a, b, c, d, e, rail] = context;
   {
@@ -136,6 +139,12 @@ TEST_CASE("Examples of solution.hpp, diagram.hpp, hand.hpp") {
   {
 #include "hand.inc"
   } check("hand");
+  {
+#include "envelope.inc"
+  } check("envelope");
+  {
+#include "limits.inc"
+  } check("limits");
 }
 
 TEST_CASE("The example of file.hpp") {

@@ -1,0 +1,44 @@
+// Corvex: the envelope of a structure's combinations (or of its load cases, where it has none): of every figure the
+// largest and the least value, its place, and the case that governs.
+//
+//     const corvex::GoverningExtreme most = corvex::envelope(solution, rail).moment_z.max;
+//     fmt::print("{:.0f} N·m in {}\n", most.value.in(corvex::N_m), most.load_case);   // 1458 N·m in product
+//
+// Stress is the worst of each case, never built from forces of different ones. Of equal values the first case is told.
+// Signs, places and accuracy are those of solution.hpp and diagram.hpp.
+#pragma once
+
+#include <array>
+#include <string>
+
+#include "corvex/solution.hpp"
+
+namespace corvex {
+
+struct GoverningExtreme {
+  Quantity value;
+  Length at;  // along the member
+  std::string load_case;
+};
+struct Range {
+  GoverningExtreme max, min;
+};
+struct GoverningStress {
+  std::optional<StressExtreme> stress;
+  std::string load_case;
+};
+
+struct MemberEnvelope {
+  Range axial, shear_y, shear_z, torsion, moment_y, moment_z, deflection_y, deflection_z;
+  GoverningExtreme sag;
+  GoverningStress max_stress, min_stress, von_mises;
+  // Of the worst von Mises stress.
+  std::optional<double> safety;
+};
+MemberEnvelope envelope(const Solution& solution, MemberId member);
+
+// Six components: x y z, then about x y z.
+std::array<Range, 6> displacement_envelope(const Solution& solution, PointId point);
+std::array<Range, 6> reaction_envelope(const Solution& solution, PointId point);
+
+}  // namespace corvex

@@ -1,0 +1,64 @@
+// Corvex: limits, and whether they are kept.
+//
+// Each limit is held against the combinations of a structure, or its load cases where it has none, and tells the worst
+// of them for every member, stretch or point that it is about.
+//
+//     const corvex::Limits limits{{.kind = corvex::Limit::Kind::safety, .required = 1.5},
+//                                 {.kind = corvex::Limit::Kind::sag, .required = 1.0 / 300, .on = {rail}}};
+//     const auto verdicts = corvex::check_limits(solution, limits);
+//     fmt::print("{} of {} kept\n", verdicts->kept_count(), verdicts->verdicts.size());   // 4 of 4 kept
+//
+// Safety is yield (or allowable) over von Mises stress; sag the distance from the chord over its length, judged on each
+// stretch between points that other members or supports hold, or between two points. What hangs over the last of them
+// has no sag: a note names it and asks for a limit of its movement. Figures are those of solution.hpp, as exact.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "corvex/expected.hpp"
+#include "corvex/solution.hpp"
+
+namespace corvex {
+
+struct Limit {
+  enum class Kind { safety, sag, movement };
+  Kind kind = Kind::safety;
+  // At least (safety), at most (sag over length; movement in metres).
+  double required = 0;
+  std::vector<MemberId> on{};                            // safety, sag: all if empty
+  std::vector<PointId> at{};                             // movement
+  std::optional<std::pair<PointId, PointId>> between{};  // sag: from one point of a member to another
+  Part part = Part::size;                                // movement: x, y, z or size
+  std::vector<std::string> cases{};                      // load cases and combinations: those that are judged if empty
+};
+using Limits = std::vector<Limit>;
+
+// The worst case of one limit for one member, stretch or point.
+struct Verdict {
+  std::size_t limit = 0;  // which of the limits
+  Limit::Kind kind{};
+  std::string on{};                                              // the member or point
+  std::optional<std::pair<std::string, std::string>> between{};  // the points of a stretch
+  std::string load_case{};
+  std::optional<double> value{};  // nothing: not known, or without end (a safety without stress)
+  double required = 0;
+  bool kept = false;
+  std::optional<Length> at{};  // along the member
+  std::string note{};          // why a value is not known
+};
+
+struct LimitCheck {
+  std::vector<Verdict> verdicts;
+  Problems notes;
+
+  std::size_t kept_count() const;
+  bool all_kept() const { return kept_count() == verdicts.size(); }
+};
+
+// Refuses limits that name what is not there.
+Expected<LimitCheck, Problems> check_limits(const Solution& solution, const Limits& limits);
+
+}  // namespace corvex

@@ -1,0 +1,96 @@
+#include "corvex/envelope.hpp"
+
+#include <cmath>
+
+namespace corvex {
+namespace {
+
+// A value must exceed the one before by more than rounding to govern in its place.
+constexpr double rounding = 1e-11;
+
+bool exceeds(double value, double before) {
+  return value > before + rounding * std::abs(before);
+}
+
+class Gathering {
+ public:
+  explicit Gathering(Range& range) : range_(range) {}
+
+  void offer(const Extreme& max, const Extreme& min, const std::string& load_case) {
+    if (!any_ || exceeds(max.value.si, range_.max.value.si)) range_.max = {max.value, max.at, load_case};
+    if (!any_ || exceeds(-min.value.si, -range_.min.value.si)) range_.min = {min.value, min.at, load_case};
+    any_ = true;
+  }
+  void offer(const Quantity& value, const std::string& load_case) { offer({value, {}}, {value, {}}, load_case); }
+
+ private:
+  Range& range_;
+  bool any_ = false;
+};
+
+void offer(GoverningStress& worst, const std::optional<StressExtreme>& s, double sign, const std::string& load_case) {
+  if (!s || (worst.stress && !exceeds(sign * s->value.si(), sign * worst.stress->value.si()))) return;
+  worst = {s, load_case};
+}
+
+template <class Six>
+std::array<Range, 6> of_points(const Solution& solution, const Six& six) {
+  std::array<Range, 6> all;
+  std::vector<Gathering> gatherings(all.begin(), all.end());
+  for (const std::size_t c : solution.judged()) {
+    const std::array<Quantity, 6> values = six(solution[c]);
+    for (std::size_t k = 0; k < 6; ++k) gatherings[k].offer(values[k], solution[c].name());
+  }
+  return all;
+}
+
+}  // namespace
+
+MemberEnvelope envelope(const Solution& solution, MemberId member) {
+  using Course = Diagram (MemberResult::*)() const;
+  static constexpr std::pair<Range MemberEnvelope::*, Course> courses[] = {
+      {&MemberEnvelope::axial, &MemberResult::axial},
+      {&MemberEnvelope::shear_y, &MemberResult::shear_y},
+      {&MemberEnvelope::shear_z, &MemberResult::shear_z},
+      {&MemberEnvelope::torsion, &MemberResult::torsion},
+      {&MemberEnvelope::moment_y, &MemberResult::moment_y},
+      {&MemberEnvelope::moment_z, &MemberResult::moment_z},
+      {&MemberEnvelope::deflection_y, &MemberResult::deflection_y},
+      {&MemberEnvelope::deflection_z, &MemberResult::deflection_z}};
+  MemberEnvelope e;
+  std::vector<Gathering> ranges;
+  for (const auto& [range, course] : courses) ranges.emplace_back(e.*range);
+  bool first = true;
+  for (const std::size_t c : solution.judged()) {
+    const MemberResult m = solution[c][member];
+    const std::string& name = solution[c].name();
+    for (std::size_t i = 0; i < ranges.size(); ++i) {
+      const Diagram d = (m.*courses[i].second)();
+      ranges[i].offer(d.max(), d.min(), name);
+    }
+    const Extreme sag = m.sag();
+    if (first || exceeds(sag.value.si, e.sag.value.si)) e.sag = {sag.value, sag.at, name};
+    first = false;
+    offer(e.max_stress, m.max_stress(), 1, name);
+    offer(e.min_stress, m.min_stress(), -1, name);
+    offer(e.von_mises, m.von_mises(), 1, name);
+    if (e.von_mises.stress) e.safety = m.safety_against(e.von_mises.stress->value);
+  }
+  return e;
+}
+
+std::array<Range, 6> displacement_envelope(const Solution& solution, PointId point) {
+  return of_points(solution, [&](const CaseResult& c) {
+    const Displacement d = c.displacement(point);
+    return std::array<Quantity, 6>{d.x, d.y, d.z, d.rx, d.ry, d.rz};
+  });
+}
+
+std::array<Range, 6> reaction_envelope(const Solution& solution, PointId point) {
+  return of_points(solution, [&](const CaseResult& c) {
+    const Reaction r = c.reaction(point);
+    return std::array<Quantity, 6>{r.x, r.y, r.z, r.mx, r.my, r.mz};
+  });
+}
+
+}  // namespace corvex

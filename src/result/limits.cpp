@@ -1,0 +1,207 @@
+#include "corvex/limits.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace corvex {
+
+std::size_t LimitCheck::kept_count() const {
+  return static_cast<std::size_t>(
+      std::count_if(verdicts.begin(), verdicts.end(), [](const Verdict& v) { return v.kept; }));
+}
+
+namespace {
+
+// From one point of a member to another, as indices into the points that it goes through.
+struct Stretch {
+  std::size_t first = 0, last = 0;
+};
+
+class Checker {
+ public:
+  Checker(const Solution& solution, const Limits& limits)
+      : solution_(solution), s_(solution.structure()), limits_(limits) {}
+
+  Expected<LimitCheck, Problems> run() {
+    for (index_ = 0; index_ < limits_.size(); ++index_) check(limits_[index_]);
+    if (!problems_.empty()) return problems_;
+    return std::move(check_);
+  }
+
+ private:
+  void fail(std::string text, std::string key) {
+    problems_.push_back({std::move(text), {Subject::Kind::limit, "", index_}, std::move(key)});
+  }
+
+  void check(const Limit& l) {
+    const std::vector<std::size_t> cases = cases_of(l);
+    if (!std::isfinite(l.required) || !(l.required > 0)) fail("a limit is greater than zero", key_of(l.kind));
+    for (const MemberId m : l.on)
+      if (m.index >= s_.members().size()) return fail("the member is not one of this structure", "on");
+    for (const PointId p : l.at)
+      if (p.index >= s_.points().size()) return fail("the point is not one of this structure", "at");
+    if (l.kind == Limit::Kind::movement && l.at.empty()) fail("a limit of movement names points", "at");
+    if (!problems_.empty()) return;
+    switch (l.kind) {
+      case Limit::Kind::safety: return each_member(l, [&](MemberId m) { safety(l, m, cases); });
+      case Limit::Kind::sag: return sag(l, cases);
+      case Limit::Kind::movement:
+        for (const PointId p : l.at) movement(l, p, cases);
+    }
+  }
+
+  static const char* key_of(Limit::Kind kind) {
+    return kind == Limit::Kind::safety ? "safety" : kind == Limit::Kind::sag ? "sag" : "movement";
+  }
+
+  std::vector<std::size_t> cases_of(const Limit& l) {
+    if (l.cases.empty()) return solution_.judged();
+    std::vector<std::size_t> cases;
+    for (const std::string& name : l.cases) {
+      std::size_t i = 0;
+      while (i < solution_.size() && solution_[i].name() != name) ++i;
+      if (i == solution_.size())
+        fail(fmt::format("there is no load case or combination '{}'", name), "case");
+      else
+        cases.push_back(i);
+    }
+    return cases;
+  }
+
+  template <class Do>
+  void each_member(const Limit& l, const Do& what) {
+    for (const MemberId m : l.on) what(m);
+    if (!l.on.empty()) return;
+    for (std::size_t i = 0; i < s_.members().size(); ++i) what(MemberId{i});
+  }
+
+  void tell(const Limit& l, Verdict v) {
+    v.limit = index_;
+    v.kind = l.kind;
+    v.required = l.required;
+    check_.verdicts.push_back(std::move(v));
+  }
+
+  // Where it cannot be told, it is not kept.
+  void safety(const Limit& l, MemberId id, const std::vector<std::size_t>& cases) {
+    Verdict v{.on = s_[id].name, .kept = true};
+    for (const std::size_t c : cases) {
+      const MemberResult m = solution_[c][id];
+      const auto stress = m.von_mises();
+      if (v.load_case.empty()) v.load_case = solution_[c].name();
+      if (!stress || !m.strength()) {
+        v.value.reset();
+        v.kept = false;
+        v.load_case = solution_[c].name();
+        v.note = !stress ? "the stress of this section is not known in full" : "its material has no yield strength";
+        break;
+      }
+      const auto value = m.safety_against(stress->value);
+      if (!value || (v.value && *value >= *v.value)) continue;
+      v.value = value;
+      v.load_case = solution_[c].name();
+      v.at = stress->at;
+      v.kept = *value >= l.required;
+    }
+    tell(l, std::move(v));
+  }
+
+  void sag(const Limit& l, const std::vector<std::size_t>& cases) {
+    if (l.between) return sag_between(l, cases);
+    std::vector<std::string> overhangs;
+    each_member(l, [&](MemberId id) {
+      const Member& m = s_[id];
+      std::vector<std::size_t> held;
+      for (std::size_t k = 0; k < m.through.size(); ++k)
+        if (is_held(id, m.through[k])) held.push_back(k);
+      for (std::size_t i = 0; i + 1 < held.size(); ++i) stretch(l, id, {held[i], held[i + 1]}, cases);
+      if (held.empty() || held.front() != 0 || held.back() + 1 != m.through.size()) overhangs.push_back(m.name);
+    });
+    if (overhangs.empty()) return;
+    std::string names;
+    for (const std::string& n : overhangs) names += (names.empty() ? "" : ", ") + n;
+    check_.notes.push_back(
+        {fmt::format("{}: what hangs over has no chord to sag from; limit the movement of its end, as "
+                     "{{movement: 5 mm, at: …}}",
+                     names),
+         {Subject::Kind::limit, "", index_},
+         {},
+         {},
+         Problem::Severity::note});
+  }
+
+  // Another member goes through the point, or a support holds it.
+  bool is_held(MemberId id, PointId p) const {
+    for (const PointSupport& support : s_.supports())
+      if (support.at == p && (support.gives(0) || support.gives(1) || support.gives(2))) return true;
+    for (std::size_t i = 0; i < s_.members().size(); ++i) {
+      const auto& through = s_.members()[i].through;
+      if (i != id.index && std::find(through.begin(), through.end(), p) != through.end()) return true;
+    }
+    return false;
+  }
+
+  void sag_between(const Limit& l, const std::vector<std::size_t>& cases) {
+    const auto [a, b] = *l.between;
+    bool found = false;
+    each_member(l, [&](MemberId id) {
+      const auto& through = s_[id].through;
+      auto first = std::find(through.begin(), through.end(), a), last = std::find(through.begin(), through.end(), b);
+      if (first == through.end() || last == through.end() || first == last) return;
+      if (last < first) std::swap(first, last);
+      found = true;
+      stretch(l, id,
+              {static_cast<std::size_t>(first - through.begin()), static_cast<std::size_t>(last - through.begin())},
+              cases);
+    });
+    if (!found) fail(fmt::format("no member goes through both {} and {}", s_[a].name, s_[b].name), "between");
+  }
+
+  void stretch(const Limit& l, MemberId id, const Stretch& t, const std::vector<std::size_t>& cases) {
+    const Member& m = s_[id];
+    const double from = s_.place_of(m, t.first), to = s_.place_of(m, t.last);
+    Verdict v{.on = m.name, .between = std::pair(s_[m.through[t.first]].name, s_[m.through[t.last]].name)};
+    for (const std::size_t c : cases) {
+      const Extreme e = solution_[c][id].sag_between(Length::si(from), Length::si(to));
+      const double value = e.value.si / (to - from);
+      if (v.value && value <= *v.value) continue;
+      v.value = value;
+      v.load_case = solution_[c].name();
+      v.at = e.at;
+    }
+    v.kept = v.value && *v.value <= l.required;
+    tell(l, std::move(v));
+  }
+
+  void movement(const Limit& l, PointId p, const std::vector<std::size_t>& cases) {
+    Verdict v{.on = s_[p].name};
+    for (const std::size_t c : cases) {
+      const Displacement d = solution_[c].displacement(p);
+      const double parts[] = {std::hypot(d.x.si(), d.y.si(), d.z.si()), std::abs(d.x.si()), std::abs(d.y.si()),
+                              std::abs(d.z.si())};
+      const double value = parts[static_cast<std::size_t>(l.part)];
+      if (v.value && value <= *v.value) continue;
+      v.value = value;
+      v.load_case = solution_[c].name();
+    }
+    v.kept = v.value && *v.value <= l.required;
+    tell(l, std::move(v));
+  }
+
+  const Solution& solution_;
+  const Structure& s_;
+  const Limits& limits_;
+  std::size_t index_ = 0;
+  LimitCheck check_;
+  Problems problems_;
+};
+
+}  // namespace
+
+Expected<LimitCheck, Problems> check_limits(const Solution& solution, const Limits& limits) {
+  return Checker(solution, limits).run();
+}
+
+}  // namespace corvex
