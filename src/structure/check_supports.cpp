@@ -1,0 +1,71 @@
+#include <fmt/format.h>
+
+#include <unordered_map>
+
+#include "structure/checks.hpp"
+
+namespace corvex {
+namespace {
+
+class SupportChecks : Checks {
+ public:
+  using Checks::Checks;
+
+  void run() {
+    check_points();
+    check_masses();
+  }
+
+ private:
+  void check_points() {
+    std::unordered_map<std::size_t, int> seen;
+    for (const PointSupport& s : s_.supports()) {
+      if (s.at.index >= s_.points().size()) {
+        add("a support stands on a point that is not one of this structure", {}, "supports");
+        continue;
+      }
+      const std::string& name = s_[s.at].name;
+      if (++seen[s.at.index] == 2) add(fmt::format("point {} has two supports", name), {Kind::support, name});
+      check(s, {Kind::support, name});
+    }
+  }
+
+  void check(const PointSupport& s, const Subject& subject) {
+    for (const Vector& v : s.along) {
+      if (!finite(v) || !(length(v) > 0)) return add("a direction to hold needs a length", subject, "hold");
+      if (s_.is_plane() && v.z != 0) return add("this direction leaves the plane of the structure", subject, "hold");
+    }
+    static constexpr const char* names[] = {"x", "y", "z", "rx", "ry", "rz"};
+    for (std::size_t k = 0; k < 6; ++k) {
+      if (s.spring[k] == 0) continue;
+      if (!(s.spring[k] > 0))
+        add(fmt::format("the spring {} needs a stiffness greater than zero", names[k]), subject, "spring");
+      if (s.spring[k] > stiffest)
+        add(fmt::format("the spring {} is out of range: stiffer than {:g} N/m", names[k], stiffest), subject, "spring");
+      if (s.held[k]) add(fmt::format("{} is held; the spring there would do nothing", names[k]), subject, "spring");
+      if (s_.is_plane() && k > 1 && k < 5)
+        add(fmt::format("nothing moves along {} in a plane structure: the spring would do nothing", names[k]), subject,
+            "spring");
+    }
+  }
+
+  void check_masses() {
+    for (const PointMass& m : s_.point_masses()) {
+      if (m.at.index >= s_.points().size()) {
+        add("a mass stands on a point that is not one of this structure", {}, "masses");
+        continue;
+      }
+      const Subject subject{Kind::mass, s_[m.at].name};
+      if (!(m.mass >= 0)) add("a mass cannot be negative", subject);
+      if (m.mass > heaviest) add(fmt::format("the mass is out of range: larger than {:g} kg", heaviest), subject);
+    }
+  }
+};
+
+}  // namespace
+
+void check_supports(const Structure& structure, Problems& problems) {
+  SupportChecks(structure, problems).run();
+}
+
+}  // namespace corvex

@@ -1,0 +1,38 @@
+// What is wrong with a description, found without solving: each check one small function.
+#pragma once
+
+#include "corvex/structure.hpp"
+
+namespace corvex {
+
+// Beyond these a figure is a slip of a unit or an exponent, and products of several would leave the range of
+// numbers.
+inline constexpr double longest = 1e9, shortest = 1e-9;  // m
+inline constexpr double stiffest = 1e20, softest = 1;    // Pa
+inline constexpr double heaviest = 1e30;                 // N, N·m, N/m, m/s²
+
+void check_members(const Structure& structure, Problems& problems);
+void check_supports(const Structure& structure, Problems& problems);
+void check_loads(const Structure& structure, Problems& problems);
+
+// In a plane structure: rolled by an odd number of quarter turns; rolled by something else.
+bool bends_about_y(const Member& member);
+bool leaves_plane(const Member& member);
+
+// What the checks share.
+class Checks {
+ public:
+  Checks(const Structure& s, Problems& problems) : s_(s), problems_(problems) {}
+
+ protected:
+  using Kind = Subject::Kind;
+
+  void add(std::string text, Subject subject, std::string key = {}) {
+    problems_.push_back({std::move(text), std::move(subject), std::move(key)});
+  }
+
+  const Structure& s_;
+  Problems& problems_;
+};
+
+}  // namespace corvex
