@@ -16,6 +16,7 @@
 #include "new.hpp"
 #include "output.hpp"
 #include "solve_text.hpp"
+#include "trace.hpp"
 #include "version.hpp"
 
 namespace {
@@ -68,9 +69,8 @@ int solve(const SolveOptions& o, bool hand_only) {
 }
 
 // Verbs that the design names; "not built yet" is another answer than "unknown".
-const std::vector<std::string> built = {"new", "solve", "verify", "catalogue", "demo"};
-const std::vector<std::string> planned = {"inspect", "trace", "derive", "compare",
-                                          "choose",  "draw",  "report", "convert"};
+const std::vector<std::string> built = {"new", "solve", "trace", "verify", "catalogue", "demo"};
+const std::vector<std::string> planned = {"inspect", "derive", "compare", "choose", "draw", "report", "convert"};
 
 // A word where a verb should stand that is none.
 std::string wrong_verb(int argc, char** argv) {
@@ -157,6 +157,27 @@ int run(int argc, char** argv) {
     verb->add_option("-o,--output", so.output, "write to this file instead of standard output")->type_name("FILE");
   }
 
+  corvex::cli::TraceOptions to;
+  CLI::App* trace_verb = app.add_subcommand("trace", "every quantity of one member, from place to place");
+  trace_verb->add_option("MODEL", to.model, "model file (YAML or JSON); - is standard input")->required();
+  trace_verb->add_option("MEMBER", to.member, "the member")->required();
+  trace_verb
+      ->add_option("--at", to.at, "at these places: lengths from the start, shares as '50 %', or points of the member")
+      ->type_name("PLACE")
+      ->delimiter(',')
+      ->allow_extra_args(false);
+  trace_verb->add_option("--steps", to.steps, "at that many places evenly from end to end")
+      ->check(CLI::Range(2, 100000))
+      ->type_name("N");
+  trace_verb->add_option("--case", to.load_case, "one load case or combination; all that `solve` shows if not given")
+      ->type_name("NAME");
+  trace_verb->add_flag("--json", to.json, "as JSON, in SI units at full precision; of one case");
+  trace_verb->add_option("--digits", to.digits, "significant digits in the tables")
+      ->check(CLI::Range(1, 15))
+      ->type_name("N")
+      ->capture_default_str();
+  trace_verb->add_option("-o,--output", to.output, "write to this file instead of standard output")->type_name("FILE");
+
   corvex::cli::CatalogueOptions co;
   CLI::App* catalogue_verb =
       app.add_subcommand("catalogue", "profiles and materials that are built in, and the sections of a model");
@@ -167,7 +188,8 @@ int run(int argc, char** argv) {
       app.add_subcommand("demo", "the example models of an orchard's cider works with their results, into a folder");
   demo_verb->add_option("DIR", folder, "the folder; made if it is not there")->required();
 
-  for (CLI::App* verb : {new_verb, solve_verb, verify_verb, catalogue_verb, demo_verb}) verb->group("Verbs");
+  for (CLI::App* verb : {new_verb, solve_verb, trace_verb, verify_verb, catalogue_verb, demo_verb})
+    verb->group("Verbs");
 
   try {
     app.parse(argc, argv);
@@ -177,6 +199,7 @@ int run(int argc, char** argv) {
   }
   if (*new_verb) return corvex::cli::begin_model(no);
   if (*solve_verb || *verify_verb) return solve(so, verify_verb->parsed());
+  if (*trace_verb) return corvex::cli::trace(to);
   if (*catalogue_verb) return corvex::cli::catalogue(co);
   return corvex::cli::demo(folder);
 }

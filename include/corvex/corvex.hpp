@@ -15,3 +15,4 @@
 #include "corvex/section.hpp"
 #include "corvex/solution.hpp"
 #include "corvex/structure.hpp"
+#include "corvex/trace.hpp"

@@ -22,6 +22,7 @@
 #include "corvex/hand.hpp"
 #include "corvex/limits.hpp"
 #include "corvex/solution.hpp"
+#include "corvex/trace.hpp"
 
 namespace corvex {
 
@@ -84,6 +85,10 @@ struct JsonOptions {
 std::string results_json(const Solution& solution, const JsonOptions& options = {});
 // The hand calculation alone, in the same form.
 std::string verification_json(const Solution& solution, const JsonOptions& options);
+
+// One member of one case at some places, in the same form; with the largest and least normal stress of each section.
+std::string trace_json(const Solution& solution, const MemberResult& member, const std::string& load_case,
+                       const std::vector<TracePlace>& places);
 
 // The unit of a dimension among the model's: "kN/m", "cm⁴"; where the model's do not make it up, SI base units.
 NamedUnit unit_for(const Dimension& dimension, const ModelUnits& units);

@@ -53,8 +53,8 @@ Json forces_json(const SectionState& s) {
           {"moment_y", number(s.moment_y.si())}, {"moment_z", number(s.moment_z.si())}};
 }
 
-Json station_json(const MemberResult& m, double at) {
-  const SectionState s = m.at(Length::si(at));
+Json station_json(const MemberResult& m, double at, Side side = Side::after) {
+  const SectionState s = m.at(Length::si(at), side);
   Json j = {{"at", number(at)}};
   j.update(forces_json(s));
   j["deflection_y"] = number(s.deflection_y.si());
@@ -248,6 +248,25 @@ std::string results_json(const Solution& solution, const JsonOptions& options) {
   cases["envelope"] = envelope_json(solution);
   j["limits"] = limits_json(options.limits);
   j["hand"] = hand_json(options);
+  return printed(j);
+}
+
+std::string trace_json(const Solution& solution, const MemberResult& member, const std::string& load_case,
+                       const std::vector<TracePlace>& places) {
+  Json j = head_json(solution);
+  j["format"] = "corvex-trace";
+  j["member"] = member.member().name;
+  j["length"] = number(member.length().si());
+  j["case"] = load_case;
+  Json& stations = j["stations"] = Json::array();
+  for (const TracePlace& p : places) {
+    Json s = station_json(member, p.at.si(), p.side);
+    s["side"] = p.side == Side::before ? "before" : "after";
+    s["stress"] = {{"max", stress_json(member.max_stress_at(p.at, p.side))},
+                   {"min", stress_json(member.min_stress_at(p.at, p.side))}};
+    for (const auto& [figure, which] : p.extremes) s["extremes"].push_back(figure + " " + which);
+    stations.push_back(std::move(s));
+  }
   return printed(j);
 }
 

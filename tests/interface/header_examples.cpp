@@ -140,6 +140,9 @@ TEST_CASE("Examples of solution.hpp, diagram.hpp, hand.hpp") {
 #include "hand.inc"
   } check("hand");
   {
+#include "trace.inc"
+  } check("trace");
+  {
 #include "envelope.inc"
   } check("envelope");
   {

@@ -1,0 +1,36 @@
+// Corvex: one member read from place to place.
+//
+//     const corvex::MemberResult member = solution["product"][rail];
+//     for (const corvex::TracePlace& p : corvex::extreme_places(member))
+//       if (p.is_extreme_of("moment_z")) fmt::print("{:.2f} m, ", p.at.in(corvex::m));
+//     fmt::print("{} steps\n", corvex::even_places(member, 5).size());   // 0.00 m, 1.20 m, 5 steps
+//
+// Places count from the member's start. Where a force or moment acts the inner forces jump: such a place is given
+// twice, before and after. Values there are those of `MemberResult::at`, exact as the diagrams are.
+#pragma once
+
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "corvex/solution.hpp"
+
+namespace corvex {
+
+struct TracePlace {
+  Length at;
+  Side side = Side::after;
+  // The figures that are largest or least here, by their names in the results: "moment_z", "max".
+  std::vector<std::pair<std::string, std::string>> extremes{};
+
+  bool is_extreme_of(std::string_view figure) const;
+};
+
+// Both ends and every place where an inner force, a deflection or the sag is largest or least.
+std::vector<TracePlace> extreme_places(const MemberResult& member);
+// So many places evenly from end to end; at least two.
+std::vector<TracePlace> even_places(const MemberResult& member, int count);
+// One place: before and after a jump, once where there is none.
+std::vector<TracePlace> places_at(const MemberResult& member, Length at);
+
+}  // namespace corvex

@@ -1,0 +1,97 @@
+#include "corvex/trace.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace corvex {
+namespace {
+
+using Course = Diagram (MemberResult::*)() const;
+constexpr std::pair<const char*, Course> courses[] = {{"axial", &MemberResult::axial},
+                                                      {"shear_y", &MemberResult::shear_y},
+                                                      {"shear_z", &MemberResult::shear_z},
+                                                      {"torsion", &MemberResult::torsion},
+                                                      {"moment_y", &MemberResult::moment_y},
+                                                      {"moment_z", &MemberResult::moment_z},
+                                                      {"deflection_y", &MemberResult::deflection_y},
+                                                      {"deflection_z", &MemberResult::deflection_z}};
+constexpr double same_place = 1e-9;  // of the member's length
+
+}  // namespace
+
+bool TracePlace::is_extreme_of(std::string_view figure) const {
+  return std::any_of(extremes.begin(), extremes.end(), [&](const auto& e) { return e.first == figure; });
+}
+
+std::vector<TracePlace> places_at(const MemberResult& member, Length at) {
+  const double L = member.length().si();
+  const bool inside = at.si() > same_place * L && at.si() < (1 - same_place) * L;
+  if (!inside) return {{at, at.si() > L / 2 ? Side::before : Side::after, {}}};
+  for (const auto& [name, course] : courses) {
+    const Diagram d = (member.*course)();
+    // What jumps less than its rounding does not jump.
+    const double jump = std::abs(d.at(at, Side::after).si - d.at(at, Side::before).si);
+    const double size = std::max(std::abs(d.max().value.si), std::abs(d.min().value.si));
+    if (jump > std::max(d.noise(), 1e-9 * size)) return {{at, Side::before, {}}, {at, Side::after, {}}};
+  }
+  return {{at, Side::after, {}}};
+}
+
+std::vector<TracePlace> even_places(const MemberResult& member, int count) {
+  std::vector<TracePlace> all;
+  const int n = std::max(count, 2);
+  for (int i = 0; i < n; ++i)
+    all.push_back({i + 1 == n ? member.length() : member.length() * (static_cast<double>(i) / (n - 1)),
+                   i + 1 == n ? Side::before : Side::after,
+                   {}});
+  return all;
+}
+
+namespace {
+
+// A figure that is largest or least at a place; at a jump on one of its sides.
+struct Found {
+  double at;
+  Side side;
+  const char *figure, *which;
+};
+
+std::vector<Found> extremes(const MemberResult& member) {
+  std::vector<Found> found;
+  for (const auto& [name, course] : courses) {
+    const Diagram d = (member.*course)();
+    const Extreme max = d.max(), min = d.min();
+    // What is the same all along has no extremes.
+    const double size = std::max(std::abs(max.value.si), std::abs(min.value.si));
+    if (size <= d.noise() || max.value.si - min.value.si <= 1e-11 * size) continue;
+    for (const auto& [e, which] : {std::pair(max, "max"), {min, "min"}}) {
+      const auto apart = [&, value = e.value.si, at = e.at](Side side) { return std::abs(d.at(at, side).si - value); };
+      found.push_back({e.at.si(), apart(Side::before) <= apart(Side::after) ? Side::before : Side::after, name, which});
+    }
+  }
+  if (const Extreme sag = member.sag(); sag.value.si > 0) found.push_back({sag.at.si(), Side::before, "sag", "max"});
+  return found;
+}
+
+}  // namespace
+
+std::vector<TracePlace> extreme_places(const MemberResult& member) {
+  const std::vector<Found> found = extremes(member);
+  const double L = member.length().si();
+  std::vector<double> places{0, L};
+  for (const Found& f : found) places.push_back(f.at);
+  std::sort(places.begin(), places.end());
+  std::vector<TracePlace> all;
+  for (const double at : places) {
+    if (!all.empty() && at - all.back().at.si() <= same_place * L) continue;
+    std::vector<TracePlace> here = places_at(member, Length::si(at));
+    for (const Found& f : found)
+      if (std::abs(f.at - at) <= same_place * L)
+        (here.size() > 1 && f.side == Side::after ? here.back() : here.front())
+            .extremes.emplace_back(f.figure, f.which);
+    all.insert(all.end(), here.begin(), here.end());
+  }
+  return all;
+}
+
+}  // namespace corvex
