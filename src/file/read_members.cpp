@@ -144,9 +144,6 @@ bool Reader::repeat_member(const Node& members, const Node& name, const Node& n,
   const std::size_t copies = count.value_or(0);
   e.family = true;
   e.options = base->options;
-  const auto place_in = [](const PointFamily& f, PointId p) {
-    return static_cast<std::size_t>(std::find(f.sequence.begin(), f.sequence.end(), p) - f.sequence.begin());
-  };
   for (std::size_t k = 1; k <= copies; ++k)
     for (const std::vector<PointId>& through : base->through) {
       std::vector<PointId> moved;
@@ -154,8 +151,9 @@ bool Reader::repeat_member(const Node& members, const Node& name, const Node& n,
       for (const PointId p : through) {
         moved.push_back(p);
         for (const PointFamily* f : families) {
-          const std::size_t at = place_in(*f, p);
-          if (at == f->sequence.size()) continue;
+          const auto found = f->place.find(p.index);
+          if (found == f->place.end()) continue;
+          const std::size_t at = found->second;
           const std::size_t to = at + k * f->step;
           if (to >= f->sequence.size()) {
             fail(*times,

@@ -58,6 +58,7 @@ Reader::PointFamily Reader::family(const PointEntry& entry) const {
   for (const std::string& base : entry.base)
     if (const auto id = structure_.find_point(base)) f.sequence.push_back(*id);
   f.sequence.insert(f.sequence.end(), f.members.begin(), f.members.end());
+  for (std::size_t i = 0; i < f.sequence.size(); ++i) f.place.emplace(f.sequence[i].index, i);
   return f;
 }
 

@@ -7,6 +7,7 @@
 #include <map>
 #include <optional>
 #include <set>
+#include <unordered_map>
 
 #include "corvex/file.hpp"
 #include "corvex/formula.hpp"
@@ -140,6 +141,7 @@ class Reader {
   // `sequence` is the family with what it was repeated from in front: a copy moves on by `step` in it.
   struct PointFamily {
     std::vector<PointId> members, sequence;
+    std::unordered_map<std::size_t, std::size_t> place;  // of a point in the sequence
     std::size_t step = 0;
   };
   void read_points(const Node* n, const TableRows& table);
