@@ -55,7 +55,8 @@ int demo(const std::string& folder) {
     files.push_back({path, std::string(d.text)});
     const auto limits = check_limits(solution, model->limits);
     if (!limits) return refuse(describe(limits.error().front()));
-    files.push_back({fs::path(path).replace_extension(".txt"), solve_text(*model, solution, *hand, *limits, 4)});
+    files.push_back({fs::path(path).replace_extension(".txt"),
+                     solve_text(*model, solution, *hand, *limits, *select(solution, {}), 4)});
     files.push_back(
         {fs::path(path).replace_extension(".json"),
          results_json(solution, {.stations = 11, .hand = *hand, .limits = *limits, .units = model->units})});

@@ -15,6 +15,7 @@
 #include "hand_text.hpp"
 #include "new.hpp"
 #include "output.hpp"
+#include "selection.hpp"
 #include "solve_text.hpp"
 #include "trace.hpp"
 #include "version.hpp"
@@ -37,6 +38,7 @@ int refuse(const corvex::Problems& problems) {
 
 struct SolveOptions {
   std::string model, output;
+  corvex::cli::Wanted wanted{};
   bool json = false;
   int stations = 0, digits = 4;
 };
@@ -57,13 +59,15 @@ int solve(const SolveOptions& o, bool hand_only) {
   if (o.json || hand_only)
     for (const corvex::Problems* notes : {&solution.notes(), &limits->notes})
       for (const corvex::Problem& p : model->located(*notes)) fmt::print(stderr, "{}\n", describe(p));
+  const auto shown = corvex::cli::select(solution, o.wanted);
+  if (!shown) return refuse(shown.error());
   const corvex::JsonOptions json{.stations = o.stations, .hand = *hand, .limits = *limits, .units = model->units};
   std::string text;
   if (o.json)
     text = hand_only ? corvex::verification_json(solution, json) : corvex::results_json(solution, json);
   else
     text = hand_only ? solution.structure().title() + "\n\n" + corvex::cli::hand_text(*hand, model->units, o.digits)
-                     : corvex::cli::solve_text(*model, solution, *hand, *limits, o.digits);
+                     : corvex::cli::solve_text(*model, solution, *hand, *limits, *shown, o.digits);
   if (const std::string why = corvex::cli::write(o.output, text); !why.empty()) return refuse(why);
   return hand->all_kept() && limits->all_kept() ? done : not_kept;
 }
@@ -144,12 +148,22 @@ int run(int argc, char** argv) {
   for (CLI::App* verb : {solve_verb, verify_verb}) {
     verb->add_option("MODEL", so.model, "model file (YAML or JSON); - is standard input")->required();
     CLI::Option* json = verb->add_flag("--json", so.json, "everything as JSON, in SI units at full precision");
-    if (verb == solve_verb)
+    if (verb == solve_verb) {
+      for (const auto& [name, names, what] :
+           {std::tuple("--case", &so.wanted.cases, "show only these load cases or combinations"),
+            {"--member", &so.wanted.members, "show only these members, or families of members"},
+            {"--point", &so.wanted.points, "show only these points, or families of points"}})
+        verb->add_option(name, *names, what)
+            ->type_name("NAME")
+            ->delimiter(',')
+            ->allow_extra_args(false)
+            ->excludes(json);
       verb->add_option("--stations", so.stations,
                        "with --json: that many evenly spaced stations a member, ends included")
           ->needs(json)
           ->check(CLI::Range(2, 100000))
           ->type_name("N");
+    }
     verb->add_option("--digits", so.digits, "significant digits in the tables")
         ->check(CLI::Range(1, 15))
         ->type_name("N")

@@ -20,8 +20,8 @@ constexpr double noise = 1e-9;
 
 class CaseText {
  public:
-  CaseText(const Model& model, const Solution& solution, std::size_t index, int digits)
-      : s_(solution.structure()), u_(model.units), case_(solution[index]), digits_(digits) {
+  CaseText(const Model& model, const Solution& solution, std::size_t index, const Selection& shown, int digits)
+      : s_(solution.structure()), u_(model.units), case_(solution[index]), shown_(shown), digits_(digits) {
     for (std::size_t i = 0; i < s_.members().size(); ++i) members_.push_back(case_[MemberId{i}]);
     find_sizes();
   }
@@ -42,7 +42,12 @@ class CaseText {
     return text;
   }
 
-  std::string tables() const { return reactions() + "\n" + movements() + "\n" + inner_forces() + "\n" + stresses(); }
+  std::string tables() const {
+    std::string text;
+    if (shown_.some_points) text = reactions() + "\n" + movements();
+    if (shown_.some_members) text += (text.empty() ? "" : "\n") + inner_forces() + "\n" + stresses();
+    return text;
+  }
 
  private:
   std::string show(double si, const NamedUnit& unit) const { return number(si / unit.si, digits_); }
@@ -153,7 +158,8 @@ class CaseText {
       t.row(std::move(cells));
     };
     for (const PointSupport& p : s_.supports())
-      row(s_[p.at].name, case_.reaction(p.at), [&](std::size_t k) { return p.gives(k); });
+      if (shown_.points[p.at.index])
+        row(s_[p.at].name, case_.reaction(p.at), [&](std::size_t k) { return p.gives(k); });
     const Balance b = case_.balance();
     const auto forces = [](std::size_t k) { return k < 3; };
     row("sum", b.reacted, forces);
@@ -170,6 +176,7 @@ class CaseText {
     columns.push_back({"about z", u_.angle.text});
     Table t(columns);
     for (std::size_t i = 0; i < s_.points().size(); ++i) {
+      if (!shown_.points[i]) continue;
       const Displacement d = case_.displacement(PointId{i});
       std::vector<std::string> cells{s_.points()[i].name};
       const double m[] = {d.x.si(), d.y.si(), d.z.si()}, r[] = {d.rx.si(), d.ry.si(), d.rz.si()};
@@ -190,7 +197,9 @@ class CaseText {
              {"min", ""},
              {"at", u_.length.text},
              {"", "", Align::left}});
-    for (const MemberResult& m : members_) {
+    for (std::size_t i = 0; i < members_.size(); ++i) {
+      if (!shown_.members[i]) continue;
+      const MemberResult& m = members_[i];
       std::string name = m.member().name;
       const auto row = [&](const char* symbol, const Diagram& d, const NamedUnit& unit, double size,
                            const std::string& words = "") {
@@ -240,6 +249,7 @@ class CaseText {
              {"sag", u_.deflection.text},
              {"at", l}});
     for (std::size_t i = 0; i < members_.size(); ++i) {
+      if (!shown_.members[i]) continue;
       const MemberResult& m = members_[i];
       const Stresses& found = stresses_[i];
       std::vector<std::string> cells{m.member().name};
@@ -268,6 +278,7 @@ class CaseText {
   const Structure& s_;
   const ModelUnits& u_;
   CaseResult case_;
+  const Selection& shown_;
   int digits_;
   std::vector<MemberResult> members_;
   struct Stresses {
@@ -282,7 +293,7 @@ class CaseText {
 };
 
 // The worst of the cases that are shown, member after member.
-std::string envelope_text(const Model& model, const Solution& solution, int digits) {
+std::string envelope_text(const Model& model, const Solution& solution, const Selection& shown, int digits) {
   const Structure& s = solution.structure();
   const ModelUnits& u = model.units;
   Table t({{"member", "", Align::left},
@@ -308,6 +319,7 @@ std::string envelope_text(const Model& model, const Solution& solution, int digi
     moment = std::max({moment, size(e.torsion), size(e.moment_y), size(e.moment_z)});
   }
   for (std::size_t i = 0; i < s.members().size(); ++i) {
+    if (!shown.members[i]) continue;
     const MemberEnvelope& e = all[i];
     std::string name = s.members()[i].name;
     const double L = s.length_of(s.members()[i]);
@@ -349,7 +361,7 @@ std::string signs(const Structure& s) {
 }  // namespace
 
 std::string solve_text(const Model& model, const Solution& solution, const Verification& hand, const LimitCheck& limits,
-                       int digits) {
+                       const Selection& shown, int digits) {
   const Structure& s = solution.structure();
   const auto count = [](std::size_t n, const char* what) { return fmt::format("{} {}{}", n, what, n == 1 ? "" : "s"); };
   std::string text = fmt::format("{}\n{}, {}, {}, {} {}\n", s.title(), s.is_plane() ? "plane" : "space",
@@ -358,25 +370,27 @@ std::string solve_text(const Model& model, const Solution& solution, const Verif
   for (const Problems* notes : {&model.notes, &solution.notes(), &limits.notes})
     for (const Problem& p : model.located(*notes)) text += describe(p) + "\n";
   text += "\n";
-  const std::vector<std::size_t> shown = solution.judged();
   std::vector<CaseText> cases;
   std::size_t widest = 0;
-  for (const std::size_t i : shown) {
-    cases.emplace_back(model, solution, i, digits);
+  for (const std::size_t i : shown.cases) {
+    cases.emplace_back(model, solution, i, shown, digits);
     widest = std::max(widest, width(solution[i].name()));
   }
   for (std::size_t i = 0; i < cases.size(); ++i) {
-    const std::string& name = solution[shown[i]].name();
+    const std::string& name = solution[shown.cases[i]].name();
     text += fmt::format("{}:{} {}\n", name, std::string(widest - width(name), ' '), cases[i].summary());
   }
-  if (!limits.verdicts.empty()) text += "\n" + limits_text(limits, model.units, digits);
+  const bool whole = shown.some_members && shown.some_points;
+  if (whole && !limits.verdicts.empty()) text += "\n" + limits_text(limits, model.units, digits);
   for (std::size_t i = 0; i < cases.size(); ++i) {
-    text += fmt::format("\n== {} ==\n\n", solution[shown[i]].name());
+    text += fmt::format("\n== {} ==\n\n", solution[shown.cases[i]].name());
     text += cases[i].tables();
   }
-  if (cases.size() > 1) text += "\n== envelope ==\n\n" + envelope_text(model, solution, digits);
+  // The envelope is of all that is judged: beside a choice of cases it would be read as theirs.
+  if (shown.some_members && shown.cases.size() > 1 && shown.cases == solution.judged())
+    text += "\n== envelope ==\n\n" + envelope_text(model, solution, shown, digits);
   text += "\n" + signs(s);
-  if (!hand.comparisons.empty()) text += "\n" + hand_text(hand, model.units, digits);
+  if (whole && !hand.comparisons.empty()) text += "\n" + hand_text(hand, model.units, digits);
   return text;
 }
 
