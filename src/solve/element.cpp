@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <type_traits>
 
 namespace corvex::solver {
@@ -143,9 +144,11 @@ Vector12 Element::fixed_end_whole(std::span<const LoadPiece> loads) const {
 
 double Element::resting_pull(Acts acts, std::span<const LoadPiece> loads) {
   const double sign = acts == Acts::compression ? -1 : 1;
-  double N = 0, least = 0;
+  // Inside the member: a load on its very end goes to the point.
+  double N = 0, least = std::numeric_limits<double>::infinity();
   for (const LoadPiece& l : loads) {
     const double h = l.to - l.from;
+    if (!(h > 0)) break;
     const auto offer = [&](double s) {
       if (s >= 0 && s <= h) least = std::min(least, sign * (N - s * (l.q0.x + s * l.slope.x / 2)));
     };
@@ -155,7 +158,7 @@ double Element::resting_pull(Acts acts, std::span<const LoadPiece> loads) {
     offer(h);
     N -= h * (l.q0.x + h * l.slope.x / 2);
   }
-  return -sign * least;
+  return std::isfinite(least) ? -sign * least : 0;
 }
 
 double Element::pull(const Ends& e, std::span<const LoadPiece> loads) const {

@@ -276,6 +276,46 @@ TEST_CASE("The order and the names of points and members change nothing") {
   for_frames(check, rich_plan);
 }
 
+TEST_CASE("Whichever members act one way only, every sign is kept, and slack ones are no longer than the way between") {
+  // Rigid beams hold all points, so that nothing moves whatever goes slack.
+  int slack = 0, acting = 0;
+  for_frames([&](Plan plan, unsigned seed) {
+    std::mt19937 random(seed);
+    // As many links again, so that there is something to choose from.
+    for (int n = 0; n < 6; ++n) {
+      PlanMember m;
+      m.link = true;
+      m.through = {random() % plan.points.size(), random() % plan.points.size()};
+      if (m.through[0] != m.through[1]) plan.members.push_back(m);
+    }
+    for (PlanMember& m : plan.members)
+      if (m.link) m.acts = random() % 2 ? Acts::tension : Acts::compression;
+    const Solution s = solved(plan);
+    for (std::size_t c = 0; c < s.size(); ++c) {
+      const Sizes z = sizes(s, c);
+      CHECK(s[c].balance().error < 1e-9);
+      for (std::size_t i = 0; i < plan.members.size(); ++i) {
+        if (plan.members[i].acts == Acts::always) continue;
+        const double sign = plan.members[i].acts == Acts::tension ? 1 : -1;
+        const MemberResult m = s[c][MemberId{i}];
+        const Diagram N = m.axial();
+        CHECK(std::min(sign * N.max().value.si, sign * N.min().value.si) >= -1e-9 * z.force);
+        (m.is_slack() ? slack : acting)++;
+        if (!m.is_slack()) continue;
+        // Slack: no force but that of the loads along it, which is nothing somewhere.
+        CHECK(std::min(sign * N.max().value.si, sign * N.min().value.si) == near(0, z.force));
+        const double stretch = m.deflection_x().at(m.length()).si - m.deflection_x().at(Length()).si;
+        const double pull = 210e9 * s.structure().section_of(m.member()).area().si() * stretch / m.length().si();
+        // Were it to act, its force would have the wrong sign, up to what loads along it make of theirs.
+        const double along = std::abs(N.max().value.si - N.min().value.si);
+        CHECK(sign * pull <= 1e-9 * z.force + along);
+      }
+    }
+  });
+  CHECK(slack > 100);
+  CHECK(acting > 100);
+}
+
 TEST_CASE("A point more within a member, or a member cut in two, changes nothing") {
   for_frames([](const Plan& plan, unsigned) {
     const Halved parts = halved(plan);

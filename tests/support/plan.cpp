@@ -397,7 +397,8 @@ Structure build(const Plan& plan) {
               .hinge = m.hinge,
               .roll = Angle::si(m.roll),
               .release = {components(m.release_start), components(m.release_end)},
-              .offset = {arm(m.arm_start), arm(m.arm_end)}});
+              .offset = {arm(m.arm_start), arm(m.arm_end)},
+              .acts = m.acts});
   }
   for (const PlanSupport& p : plan.supports) s.support({p.point}, support(p));
   for (const auto& [point, mass] : plan.masses) s.point_mass({point}, Mass::si(mass));

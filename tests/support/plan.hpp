@@ -17,6 +17,7 @@ struct PlanMember {
   double roll = 0;
   std::array<bool, 6> release_start{}, release_end{};
   Vector arm_start{}, arm_end{};  // m
+  Acts acts = Acts::always;
 };
 
 struct PlanSupport {
