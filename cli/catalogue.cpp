@@ -16,11 +16,6 @@
 namespace corvex::cli {
 namespace {
 
-int refuse(const std::string& why) {
-  fmt::print(stderr, "corvex: error: {}\n", why);
-  return 2;
-}
-
 int put(const std::string& path, const std::string& text) {
   const std::string why = write(path, text);
   return why.empty() ? 0 : refuse(why);

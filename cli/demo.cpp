@@ -22,11 +22,6 @@ struct Written {
   std::string content;
 };
 
-int refuse(const std::string& why) {
-  fmt::print(stderr, "corvex: error: {}\n", why);
-  return 2;
-}
-
 // A model that was changed since an earlier demo is somebody's work.
 bool is_foreign(const Written& w) {
   std::ifstream in(w.path, std::ios::binary);

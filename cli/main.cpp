@@ -24,17 +24,7 @@ namespace {
 
 constexpr int done = 0, not_kept = 1, refused = 2;
 
-int refuse(const std::string& why) {
-  fmt::print(stderr, "corvex: error: {}\n", why);
-  return refused;
-}
-
-int refuse(const corvex::Problems& problems) {
-  constexpr std::size_t most = 25;
-  for (std::size_t i = 0; i < problems.size() && i < most; ++i) fmt::print(stderr, "{}\n", describe(problems[i]));
-  if (problems.size() > most) fmt::print(stderr, "and {} more\n", problems.size() - most);
-  return refused;
-}
+using corvex::cli::refuse;
 
 struct SolveOptions {
   std::string model, output;

@@ -25,11 +25,6 @@ fs::path schema_path() {
   return !error && fs::exists(beside, error) ? beside : fs::path(CORVEX_SHARE) / name;
 }
 
-int refuse(const std::string& why) {
-  fmt::print(stderr, "corvex: error: {}\n", why);
-  return 2;
-}
-
 }  // namespace
 
 std::vector<std::string> starter_kinds() {

@@ -1,5 +1,7 @@
 #include "output.hpp"
 
+#include <fmt/format.h>
+
 #include <cstdio>
 #include <filesystem>
 #include <fstream>
@@ -32,6 +34,24 @@ std::string write(const std::string& path, const std::string& content) {
   const std::string why = error.message();
   fs::remove(first, error);
   return failed + ": " + why;
+}
+
+namespace {
+
+constexpr int refused = 2;
+
+}  // namespace
+
+int refuse(const std::string& why) {
+  fmt::print(stderr, "corvex: error: {}\n", why);
+  return refused;
+}
+
+int refuse(const Problems& problems) {
+  constexpr std::size_t most = 25;
+  for (std::size_t i = 0; i < problems.size() && i < most; ++i) fmt::print(stderr, "{}\n", describe(problems[i]));
+  if (problems.size() > most) fmt::print(stderr, "and {} more\n", problems.size() - most);
+  return refused;
 }
 
 }  // namespace corvex::cli

@@ -16,7 +16,7 @@ struct Selection {
 };
 
 struct Wanted {
-  std::vector<std::string> cases, members, points;
+  std::vector<std::string> cases{}, members{}, points{};
 };
 
 // All that is judged where nothing is named; members alone, or points alone, leave the other tables out. A name stands

@@ -9,20 +9,11 @@
 #include "corvex/file.hpp"
 #include "corvex/formula.hpp"
 #include "output.hpp"
+#include "selection.hpp"
 #include "table.hpp"
 
 namespace corvex::cli {
 namespace {
-
-int refuse(const std::string& why) {
-  fmt::print(stderr, "corvex: error: {}\n", why);
-  return 2;
-}
-
-int refuse(const Problems& problems) {
-  for (const Problem& p : problems) fmt::print(stderr, "{}\n", describe(p));
-  return 2;
-}
 
 // A point of the member, a share of its length or a length; an empty answer means success.
 std::string place(const Structure& s, const Member& m, const ModelUnits& units, const std::string& text, Length& at) {
@@ -128,30 +119,15 @@ int trace(const TraceOptions& o) {
   const auto model = read_model(o.model);
   if (!model) return refuse(model.error());
   const Structure& s = model->structure;
-  const auto id = s.find_member(o.member);
-  if (!id) {
-    std::vector<std::string> names;
-    for (const Member& m : s.members()) names.push_back(m.name);
-    std::string text = did_you_mean(o.member, names);
-    if (text.empty() && names.size() <= 8) text = fmt::format("; there are: {}", fmt::join(names, ", "));
-    return refuse(fmt::format("there is no member '{}'{}", o.member, text));
-  }
   const Solution solution = solve(s);
   if (!solution.ok()) return refuse(model->located(solution.problems()));
-  std::vector<std::size_t> cases = solution.judged();
-  if (!o.load_case.empty()) {
-    std::vector<std::string> names;
-    cases.clear();
-    for (std::size_t i = 0; i < solution.size(); ++i) {
-      names.push_back(solution[i].name());
-      if (names.back() == o.load_case) cases = {i};
-    }
-    if (cases.empty()) {
-      std::string text = did_you_mean(o.load_case, names);
-      if (text.empty()) text = fmt::format("; there are: {}", fmt::join(names, ", "));
-      return refuse(fmt::format("there is no load case or combination '{}'{}", o.load_case, text));
-    }
-  }
+  const auto shown = select(
+      solution,
+      {.cases = o.load_case.empty() ? std::vector<std::string>{} : std::vector{o.load_case}, .members = {o.member}});
+  if (!shown) return refuse(shown.error());
+  const auto id = s.find_member(o.member);
+  if (!id) return refuse(fmt::format("'{0}' is a family of members; one of them was expected, as '{0}.1'", o.member));
+  const std::vector<std::size_t>& cases = shown->cases;
   if (o.json && cases.size() > 1) return refuse("with --json say which one, as --case " + solution[cases[0]].name());
   for (const Problems* notes : {&model->notes, &solution.notes()})
     for (const Problem& p : model->located(*notes)) fmt::print(stderr, "{}\n", describe(p));

@@ -175,7 +175,7 @@ class LoadChecks : Checks {
       return add("the settlement is out of range", subject, "settle");
     for (const Vector& v : it->along)
       if (!(length(v) > 0)) return;
-    if (length(beside_hold(s_, *it, l.move)) > 1e-9 * length(l.move))
+    if (length(beside_hold(*it, l.move)) > 1e-9 * length(l.move))
       add(fmt::format("the support at {} does not hold this direction: it settles in directions that it holds", name),
           subject, "settle");
     const double turn[] = {l.turn.x, l.turn.y, l.turn.z};

@@ -1,5 +1,7 @@
 #include "structure/combined.hpp"
 
+#include <utility>
+
 namespace corvex {
 namespace {
 
@@ -7,21 +9,20 @@ namespace {
 struct Scaled {
   double factor;
 
-  Load operator()(PointLoad l) const { return both(l, l.force, l.moment); }
-  Load operator()(MemberLoad l) const { return both(l, l.force, l.moment); }
-  Load operator()(LineLoad l) const { return both(l, l.first, l.last); }
-  Load operator()(SpreadLoad l) const { return both(l, l.force, l.force, false); }
-  Load operator()(HeatLoad l) const { return both(l, l.plus, l.minus); }
-  Load operator()(ShortenLoad l) const { return both(l, l.by, l.by, false); }
-  Load operator()(SettleLoad l) const { return both(l, l.move, l.turn); }
-  Load operator()(GravityLoad l) const { return both(l, l.acceleration, l.acceleration, false); }
+  Load operator()(PointLoad l) const { return scaled(l, l.force, l.moment); }
+  Load operator()(MemberLoad l) const { return scaled(l, l.force, l.moment); }
+  Load operator()(LineLoad l) const { return scaled(l, l.first, l.last); }
+  Load operator()(SpreadLoad l) const { return scaled(l, l.force); }
+  Load operator()(HeatLoad l) const { return scaled(l, l.plus, l.minus); }
+  Load operator()(ShortenLoad l) const { return scaled(l, l.by); }
+  Load operator()(SettleLoad l) const { return scaled(l, l.move, l.turn); }
+  Load operator()(GravityLoad l) const { return scaled(l, l.acceleration); }
 
  private:
-  template <class L, class Part>
-  Load both(L& load, Part& first, Part& second, bool two = true) const {
-    first = first * factor;
-    if (two) second = second * factor;
-    return load;
+  template <class L, class... Parts>
+  Load scaled(L& load, Parts&... parts) const {
+    ((parts = parts * factor), ...);
+    return std::move(load);
   }
 };
 

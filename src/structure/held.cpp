@@ -60,7 +60,7 @@ HeldAxes held_axes(const Structure& structure, const PointSupport& support) {
   return h;
 }
 
-Vector beside_hold(const Structure&, const PointSupport& support, const Vector& movement) {
+Vector beside_hold(const PointSupport& support, const Vector& movement) {
   Basis basis = held_basis(support);
   for (std::size_t k = 0; k < 3; ++k)
     if (support.spring[k] != 0) basis.add(global[k]);

@@ -15,6 +15,6 @@ struct HeldAxes {
 HeldAxes held_axes(const Structure& structure, const PointSupport& support);
 
 // What is left of a movement of the support where neither a hold nor a spring goes with it.
-Vector beside_hold(const Structure& structure, const PointSupport& support, const Vector& movement);
+Vector beside_hold(const PointSupport& support, const Vector& movement);
 
 }  // namespace corvex
