@@ -5,21 +5,14 @@
 
 #include <algorithm>
 #include <cmath>
-#include <cstdio>
 #include <filesystem>
 
-#include "catalogue_text.hpp"
+#include "catalogue_pages.hpp"
 #include "corvex/file.hpp"
 #include "corvex/formula.hpp"
-#include "output.hpp"
 
 namespace corvex::cli {
 namespace {
-
-int put(const std::string& path, const std::string& text) {
-  const std::string why = write(path, text);
-  return why.empty() ? 0 : refuse(why);
-}
 
 bool is_model(const std::string& word) {
   const std::string extension = std::filesystem::path(word).extension().string();
@@ -111,13 +104,20 @@ std::vector<Profile> own_sections(const Model& model, const std::vector<std::str
   return all;
 }
 
-int print_profiles(const CatalogueOptions& o, const std::vector<Profile>& profiles, CatalogueFormat format) {
-  if (o.format == "json") return put(o.output, catalogue_json(profiles, format));
-  if (o.format == "csv") return put(o.output, catalogue_csv(profiles, format));
-  std::string text;
-  if (!format.whole) return put(o.output, profile_list(profiles, format, o.digits));
-  for (const Profile& p : profiles) text += (text.empty() ? "" : "\n") + profile_text(p, format, o.digits);
-  return put(o.output, text);
+int print_profiles(const CatalogueOptions& o, const std::vector<Profile>& profiles, CatalogueFormat format, Form form) {
+  if (form == Form::json) return put_text(catalogue_json(profiles, format), o.output);
+  if (form == Form::csv) return put_text(catalogue_csv(profiles, format, o.output.digits), o.output);
+  const int digits = style_of(o.output).digits;
+  Page page;
+  if (!format.whole) return put_page(profile_list(profiles, format), "Profiles", form, o.output);
+  for (const Profile& p : profiles) add_profile(page, p, format, digits);
+  return put_page(page, "Profiles", form, o.output);
+}
+
+int print_materials(const CatalogueOptions& o, const std::vector<Material>& materials, Form form) {
+  if (form == Form::json) return put_text(materials_json(materials), o.output);
+  if (form == Form::csv) return put_text(materials_csv(materials), o.output);
+  return put_page(materials_page(materials), "Materials", form, o.output);
 }
 
 // Sizes in inches are read in inches.
@@ -128,17 +128,15 @@ bool in_inches(const std::vector<Profile>& profiles) {
 }
 
 int run(CatalogueOptions o) {
-  if (o.json) o.format = "json";
+  const auto form = form_of(o.output);
+  if (!form) throw Wrong{form.error()};
   std::erase_if(o.bounds, [](const auto& b) { return b.second.empty(); });
   CatalogueFormat format{.density = density_of(o.material)};
   if (!o.what.empty() && is_model(o.what.front())) {
     const auto model = read_model(o.what.front());
-    if (!model) {
-      for (const Problem& p : model.error()) fmt::print(stderr, "{}\n", describe(p));
-      return 2;
-    }
+    if (!model) return refuse(model.error());
     format.units = model->units;
-    return print_profiles(o, own_sections(*model, {o.what.begin() + 1, o.what.end()}), format);
+    return print_profiles(o, own_sections(*model, {o.what.begin() + 1, o.what.end()}), format, *form);
   }
   if (!o.what.empty()) {
     if (!o.series.empty() || !o.bounds.empty() || !o.sort.empty())
@@ -156,28 +154,25 @@ int run(CatalogueOptions o) {
     }
     if (!materials.empty() && !profiles.empty())
       throw Wrong{"profiles and materials are printed apart: ask for one of them"};
-    if (!materials.empty())
-      return put(o.output, o.format == "json"  ? materials_json(materials)
-                           : o.format == "csv" ? materials_csv(materials)
-                                               : material_text(materials));
+    if (!materials.empty()) return print_materials(o, materials, *form);
     if (in_inches(profiles)) format.units.section = {"in", 0.0254};
-    return print_profiles(o, profiles, format);
+    return print_profiles(o, profiles, format, *form);
   }
   const bool searching = !o.series.empty() || !o.bounds.empty() || !o.sort.empty();
   if (!searching) {
     std::vector<Material> materials;
     for (const std::string& name : material_names()) materials.push_back(*find_material(name));
-    if (o.format == "json") return put(o.output, contents_json(materials));
-    if (o.format == "csv") return put(o.output, materials_csv(materials));
-    return put(o.output, contents_text(materials));
+    if (*form == Form::json) return put_text(contents_json(materials), o.output);
+    if (*form == Form::csv) return put_text(materials_csv(materials), o.output);
+    return put_page(contents_page(materials), "Profiles and materials", *form, o.output);
   }
   const std::vector<Profile> found = search(search_for(o));
   format.whole = false;
-  if (found.empty() && o.format == "table") {
-    const int status = put(o.output, "No listed profile lies within these bounds.\n");
+  if (found.empty() && (*form == Form::table || *form == Form::markdown)) {
+    const int status = put_text("No listed profile lies within these bounds.\n", o.output);
     return status == 0 ? 1 : status;
   }
-  return print_profiles(o, found, format);
+  return print_profiles(o, found, format, *form);
 }
 
 }  // namespace

@@ -5,6 +5,8 @@
 #include <string>
 #include <vector>
 
+#include "output.hpp"
+
 namespace corvex::cli {
 
 struct CatalogueOptions {
@@ -13,9 +15,8 @@ struct CatalogueOptions {
   std::vector<std::string> series;
   // "min-Iz" and its value as written.
   std::map<std::string, std::string> bounds;
-  std::string sort, material, format = "table", output;
-  bool json = false;
-  int digits = 4;
+  std::string sort, material;
+  OutputOptions output;
 };
 
 // The figures that can be searched and sorted by.

@@ -10,7 +10,7 @@
 
 #include "demo_models.hpp"
 #include "output.hpp"
-#include "solve_text.hpp"
+#include "solve_page.hpp"
 
 namespace corvex::cli {
 namespace {
@@ -51,7 +51,7 @@ int demo(const std::string& folder) {
     const auto limits = check_limits(solution, model->limits);
     if (!limits) return refuse(describe(limits.error().front()));
     files.push_back({fs::path(path).replace_extension(".txt"),
-                     solve_text(*model, solution, *hand, *limits, *select(solution, {}), 4)});
+                     page_text(solve_page(*model, solution, *hand, *limits, *select(solution, {}), {}), {})});
     files.push_back(
         {fs::path(path).replace_extension(".json"),
          results_json(solution, {.stations = 11, .hand = *hand, .limits = *limits, .units = model->units})});

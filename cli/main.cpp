@@ -9,58 +9,20 @@
 #include <new>
 
 #include "catalogue.hpp"
-#include "corvex/file.hpp"
 #include "corvex/formula.hpp"
 #include "demo.hpp"
-#include "hand_text.hpp"
 #include "new.hpp"
 #include "output.hpp"
-#include "selection.hpp"
-#include "solve_text.hpp"
+#include "solve.hpp"
 #include "trace.hpp"
+#include "unfinished.hpp"
 #include "version.hpp"
 
 namespace {
 
-constexpr int done = 0, not_kept = 1, refused = 2;
+constexpr int refused = 2;
 
 using corvex::cli::refuse;
-
-struct SolveOptions {
-  std::string model, output;
-  corvex::cli::Wanted wanted{};
-  bool json = false;
-  int stations = 0, digits = 4;
-};
-
-int solve(const SolveOptions& o, bool hand_only) {
-  const auto model = corvex::read_model(o.model);
-  if (!model) return refuse(model.error());
-  if (hand_only && model->hand.expect.empty())
-    return refuse("the model has nothing to verify: write what you worked out under hand: expect:");
-  const corvex::Solution solution = corvex::solve(model->structure);
-  if (!solution.ok()) return refuse(model->located(solution.problems()));
-  const auto hand = corvex::verify(solution, model->hand);
-  if (!hand) return refuse(model->located(hand.error()));
-  const auto limits = corvex::check_limits(solution, hand_only ? corvex::Limits{} : model->limits);
-  if (!limits) return refuse(model->located(limits.error()));
-  if (o.json || hand_only)
-    for (const corvex::Problem& p : model->notes) fmt::print(stderr, "{}\n", describe(p));
-  if (o.json || hand_only)
-    for (const corvex::Problems* notes : {&solution.notes(), &limits->notes})
-      for (const corvex::Problem& p : model->located(*notes)) fmt::print(stderr, "{}\n", describe(p));
-  const auto shown = corvex::cli::select(solution, o.wanted);
-  if (!shown) return refuse(shown.error());
-  const corvex::JsonOptions json{.stations = o.stations, .hand = *hand, .limits = *limits, .units = model->units};
-  std::string text;
-  if (o.json)
-    text = hand_only ? corvex::verification_json(solution, json) : corvex::results_json(solution, json);
-  else
-    text = hand_only ? solution.structure().title() + "\n\n" + corvex::cli::hand_text(*hand, model->units, o.digits)
-                     : corvex::cli::solve_text(*model, solution, *hand, *limits, *shown, o.digits);
-  if (const std::string why = corvex::cli::write(o.output, text); !why.empty()) return refuse(why);
-  return hand->all_kept() && limits->all_kept() ? done : not_kept;
-}
 
 // Verbs that the design names; "not built yet" is another answer than "unknown".
 const std::vector<std::string> built = {"new", "solve", "trace", "verify", "catalogue", "demo"};
@@ -99,16 +61,39 @@ void add_catalogue(CLI::App& verb, corvex::cli::CatalogueOptions& o) {
                   "least first: " + fmt::format("{}", fmt::join(corvex::cli::searched_figures(), ", ")))
       ->type_name("FIGURE");
   verb.add_option("--material", o.material, "for the mass per metre; steel if not given")->type_name("NAME");
-  verb.add_flag("--json", o.json, "as JSON, in SI units at full precision");
-  verb.add_option("--format", o.format, "table, json or csv")
-      ->check(CLI::IsMember({"table", "json", "csv"}))
-      ->type_name("KIND")
-      ->capture_default_str();
-  verb.add_option("--digits", o.digits, "significant digits in the tables")
-      ->check(CLI::Range(1, 15))
-      ->type_name("N")
-      ->capture_default_str();
-  verb.add_option("-o,--output", o.output, "write to this file instead of standard output")->type_name("FILE");
+  corvex::cli::add_output_options(verb, o.output, false);
+}
+
+void add_solve(CLI::App& verb, corvex::cli::SolveOptions& o) {
+  CLI::Option* json = verb.get_option("--json");
+  for (const auto& [name, names, what] :
+       {std::tuple("--case", &o.wanted.cases, "show only these load cases or combinations"),
+        {"--member", &o.wanted.members, "show only these members, or families of members"},
+        {"--point", &o.wanted.points, "show only these points, or families of points"}})
+    verb.add_option(name, *names, what)->type_name("NAME")->delimiter(',')->allow_extra_args(false)->excludes(json);
+  verb.add_flag("--all", o.wanted.all, "whole tables of every case, in the order of the model; else what governs first")
+      ->excludes(json);
+  verb.add_option("--stations", o.stations, "with JSON: that many evenly spaced stations a member, ends included")
+      ->check(CLI::Range(2, 100000))
+      ->type_name("N");
+}
+
+void add_trace(CLI::App& verb, corvex::cli::TraceOptions& o) {
+  verb.add_option("MODEL", o.model, "model file (YAML or JSON); - is standard input")->required();
+  verb.add_option("MEMBER", o.member, "the member")->required();
+  verb.add_option("--at", o.at,
+                  "at these places: lengths from the start, shares as '50 %', or points of the member; its extremes if "
+                  "not given")
+      ->type_name("PLACE")
+      ->delimiter(',')
+      ->allow_extra_args(false);
+  verb.add_option("--steps", o.steps, "at that many places evenly from end to end")
+      ->check(CLI::Range(2, 100000))
+      ->type_name("N");
+  verb.add_option("--case", o.load_case,
+                  "one load case or combination, or envelope; all that `solve` shows and their envelope if not given")
+      ->type_name("NAME");
+  corvex::cli::add_output_options(verb, o.output);
 }
 
 int run(int argc, char** argv) {
@@ -130,57 +115,20 @@ int run(int argc, char** argv) {
       ->capture_default_str();
   new_verb->add_option("-o,--output", no.output, "write to this file, which must not be there yet")->type_name("FILE");
 
-  SolveOptions so;
+  corvex::cli::SolveOptions so;
   CLI::App* solve_verb = app.add_subcommand(
       "solve", "reactions, movements, inner forces with their extremes, stresses, safety, the hand calculation");
   CLI::App* verify_verb = app.add_subcommand(
       "verify", "the hand calculation beside the computed values: formula, numbers, deviation, verdict");
   for (CLI::App* verb : {solve_verb, verify_verb}) {
     verb->add_option("MODEL", so.model, "model file (YAML or JSON); - is standard input")->required();
-    CLI::Option* json = verb->add_flag("--json", so.json, "everything as JSON, in SI units at full precision");
-    if (verb == solve_verb) {
-      for (const auto& [name, names, what] :
-           {std::tuple("--case", &so.wanted.cases, "show only these load cases or combinations"),
-            {"--member", &so.wanted.members, "show only these members, or families of members"},
-            {"--point", &so.wanted.points, "show only these points, or families of points"}})
-        verb->add_option(name, *names, what)
-            ->type_name("NAME")
-            ->delimiter(',')
-            ->allow_extra_args(false)
-            ->excludes(json);
-      verb->add_option("--stations", so.stations,
-                       "with --json: that many evenly spaced stations a member, ends included")
-          ->needs(json)
-          ->check(CLI::Range(2, 100000))
-          ->type_name("N");
-    }
-    verb->add_option("--digits", so.digits, "significant digits in the tables")
-        ->check(CLI::Range(1, 15))
-        ->type_name("N")
-        ->capture_default_str();
-    verb->add_option("-o,--output", so.output, "write to this file instead of standard output")->type_name("FILE");
+    corvex::cli::add_output_options(*verb, so.output);
   }
+  add_solve(*solve_verb, so);
 
   corvex::cli::TraceOptions to;
   CLI::App* trace_verb = app.add_subcommand("trace", "every quantity of one member, from place to place");
-  trace_verb->add_option("MODEL", to.model, "model file (YAML or JSON); - is standard input")->required();
-  trace_verb->add_option("MEMBER", to.member, "the member")->required();
-  trace_verb
-      ->add_option("--at", to.at, "at these places: lengths from the start, shares as '50 %', or points of the member")
-      ->type_name("PLACE")
-      ->delimiter(',')
-      ->allow_extra_args(false);
-  trace_verb->add_option("--steps", to.steps, "at that many places evenly from end to end")
-      ->check(CLI::Range(2, 100000))
-      ->type_name("N");
-  trace_verb->add_option("--case", to.load_case, "one load case or combination; all that `solve` shows if not given")
-      ->type_name("NAME");
-  trace_verb->add_flag("--json", to.json, "as JSON, in SI units at full precision; of one case");
-  trace_verb->add_option("--digits", to.digits, "significant digits in the tables")
-      ->check(CLI::Range(1, 15))
-      ->type_name("N")
-      ->capture_default_str();
-  trace_verb->add_option("-o,--output", to.output, "write to this file instead of standard output")->type_name("FILE");
+  add_trace(*trace_verb, to);
 
   corvex::cli::CatalogueOptions co;
   CLI::App* catalogue_verb =
@@ -202,7 +150,7 @@ int run(int argc, char** argv) {
     return refuse(std::string(e.what()) + " (see corvex --help)");
   }
   if (*new_verb) return corvex::cli::begin_model(no);
-  if (*solve_verb || *verify_verb) return solve(so, verify_verb->parsed());
+  if (*solve_verb || *verify_verb) return corvex::cli::solve(so, verify_verb->parsed());
   if (*trace_verb) return corvex::cli::trace(to);
   if (*catalogue_verb) return corvex::cli::catalogue(co);
   return corvex::cli::demo(folder);
@@ -212,6 +160,7 @@ int run(int argc, char** argv) {
 
 int main(int argc, char** argv) {
   // What a model can cause is told as a problem; what is left is this.
+  corvex::cli::tidy_up_when_interrupted();
   try {
     return run(argc, argv);
   } catch (const std::bad_alloc&) {

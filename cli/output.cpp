@@ -1,12 +1,77 @@
 #include "output.hpp"
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
+#include <CLI/CLI.hpp>
+#include <algorithm>
 #include <cstdio>
 #include <filesystem>
 #include <fstream>
 
+#include "corvex/formula.hpp"
+#include "terminal.hpp"
+#include "unfinished.hpp"
+
 namespace corvex::cli {
+namespace {
+
+namespace fs = std::filesystem;
+
+constexpr int refused = 2;
+
+std::string write_plain(const fs::path& path, const std::string& content) {
+  std::ofstream out(path, std::ios::binary);
+  out << content;
+  out.close();
+  return out ? "" : "no room, or no right to write there";
+}
+
+bool ends_with(const std::string& text, std::string_view end) {
+  return text.size() > end.size() && text.compare(text.size() - end.size(), end.size(), end) == 0;
+}
+
+// CSV of one table, or of all, each under its name.
+// An empty answer means success.
+std::string csv_text(const std::vector<DataTable>& tables, const OutputOptions& o, std::string& text) {
+  std::vector<std::string> names;
+  for (const DataTable& t : tables) {
+    names.push_back(t.name);
+    if (!o.table.empty() && t.name != o.table) continue;
+    if (o.table.empty()) text += (text.empty() ? "" : "\r\n") + t.name + "\r\n";
+    text += csv(t, o.digits);
+  }
+  if (!text.empty()) return {};
+  return fmt::format("there is no table '{}'{}; there are: {}", o.table, did_you_mean(o.table, names),
+                     fmt::join(names, ", "));
+}
+
+int write_csv_files(const std::vector<DataTable>& tables, const OutputOptions& o) {
+  std::error_code error;
+  fs::create_directories(o.csv_folder, error);
+  if (error) return refuse(fmt::format("the folder '{}' cannot be made: {}", o.csv_folder, error.message()));
+  std::vector<std::string> names;
+  for (const DataTable& t : tables) {
+    const fs::path path = fs::path(o.csv_folder) / (t.name + ".csv");
+    if (const std::string why = write(path.string(), csv(t, o.digits)); !why.empty()) return refuse(why);
+    names.push_back(t.name);
+  }
+  fmt::print(stderr, "{} tables as CSV in {}: {}\n", names.size(), o.csv_folder, fmt::join(names, ", "));
+  return 0;
+}
+
+}  // namespace
+
+std::string write_by(const std::string& path, const std::function<std::string(const std::string&)>& writer) {
+  const std::string failed = "'" + path + "' cannot be written: ";
+  std::error_code error;
+  // Behind a link stands the file that is meant.
+  const fs::path target = fs::is_symlink(path, error) ? fs::weakly_canonical(path, error) : fs::path(path);
+  const Unfinished part(target.string() + ".part");
+  if (const std::string why = writer(part.path()); !why.empty()) return failed + why;
+  fs::rename(part.path(), target, error);
+  return error ? failed + error.message() : "";
+}
 
 std::string write(const std::string& path, const std::string& content) {
   if (path.empty() || path == "-") {
@@ -14,44 +79,120 @@ std::string write(const std::string& path, const std::string& content) {
         std::fwrite(content.data(), 1, content.size(), stdout) == content.size() && std::fflush(stdout) == 0;
     return done ? "" : "standard output cannot be written";
   }
-  namespace fs = std::filesystem;
-  const std::string failed = "'" + path + "' cannot be written";
   std::error_code error;
-  // A device or a pipe is written to, never replaced; behind a link stands the file that is meant.
-  const bool plain = !fs::exists(path, error) || fs::is_regular_file(path, error);
-  const fs::path target = fs::is_symlink(path, error) ? fs::weakly_canonical(path, error) : fs::path(path);
-  const fs::path first = plain ? fs::path(target.string() + ".part") : target;
-  std::ofstream out(first, std::ios::binary);
-  out << content;
-  out.close();
-  if (!out) {
-    if (plain) fs::remove(first, error);
-    return failed;
+  // A device or a pipe is written to, never replaced.
+  if (fs::exists(path, error) && !fs::is_regular_file(path, error)) {
+    const std::string why = write_plain(path, content);
+    return why.empty() ? "" : "'" + path + "' cannot be written: " + why;
   }
-  if (!plain) return {};
-  fs::rename(first, target, error);
-  if (!error) return {};
-  const std::string why = error.message();
-  fs::remove(first, error);
-  return failed + ": " + why;
+  return write_by(path, [&](const std::string& part) { return write_plain(part, content); });
 }
 
-namespace {
-
-constexpr int refused = 2;
-
-}  // namespace
-
 int refuse(const std::string& why) {
-  fmt::print(stderr, "corvex: error: {}\n", why);
+  fmt::print(stderr, "{} {}\n", mark_error("corvex: error:"), why);
   return refused;
 }
 
 int refuse(const Problems& problems) {
   constexpr std::size_t most = 25;
-  for (std::size_t i = 0; i < problems.size() && i < most; ++i) fmt::print(stderr, "{}\n", describe(problems[i]));
+  for (std::size_t i = 0; i < problems.size() && i < most; ++i) tell(problems[i]);
   if (problems.size() > most) fmt::print(stderr, "and {} more\n", problems.size() - most);
   return refused;
+}
+
+void tell(const Problem& problem) {
+  std::string text = describe(problem);
+  for (const char* word : {"error:", "warning:"})
+    if (const std::size_t at = text.find(word); at != std::string::npos) {
+      const std::size_t size = std::string_view(word).size();
+      text.replace(at, size, word[0] == 'e' ? mark_error(word) : mark_warning(word));
+      break;
+    }
+  fmt::print(stderr, "{}\n", text);
+}
+
+void add_output_options(CLI::App& verb, OutputOptions& o, bool of_results) {
+  CLI::Option* json = verb.add_flag("--json", o.json, "everything as JSON, in SI units at full precision");
+  verb.add_option("--format", o.format, "table, markdown, csv or json; if not given, by the end of the file of -o")
+      ->check(CLI::IsMember({"table", "markdown", "csv", "json"}))
+      ->type_name("KIND")
+      ->excludes(json);
+  if (of_results) {
+    verb.add_option("--csv", o.csv_folder, "every table as a CSV file in this folder")
+        ->type_name("DIR")
+        ->excludes(json);
+    verb.add_option("--table", o.table, "with --format csv: this table alone")->type_name("NAME");
+    verb.add_option("--units", o.units, "print in these units, as \"mm, N\" or \"m, kN, deflection: um\"")
+        ->type_name("UNITS");
+  }
+  verb.add_option("--digits", o.digits, "significant digits, 4 if not given; CSV has all of them if not given")
+      ->check(CLI::Range(1, 15))
+      ->type_name("N");
+  verb.add_option("-o,--output", o.output,
+                  "write to this file instead of standard output; a spreadsheet if it ends with .xlsx")
+      ->type_name("FILE");
+}
+
+Expected<Form, std::string> form_of(const OutputOptions& o) {
+  const bool sheet = ends_with(o.output, ".xlsx");
+  Form form = Form::table;
+  if (o.json || o.format == "json")
+    form = Form::json;
+  else if (o.format == "markdown")
+    form = Form::markdown;
+  else if (o.format == "csv")
+    form = Form::csv;
+  else if (o.format.empty() && sheet)
+    form = Form::spreadsheet;
+  else if (o.format.empty())
+    for (const auto& [end, by_end] : {std::pair{".md", Form::markdown}, {".csv", Form::csv}, {".json", Form::json}})
+      if (ends_with(o.output, end)) form = by_end;
+  if (sheet && form != Form::spreadsheet)
+    return std::string("a file that ends with .xlsx is a spreadsheet, and --format asks for something else");
+  if (!o.table.empty() && form != Form::csv) return std::string("--table chooses a table of CSV: add --format csv");
+  if (!o.csv_folder.empty() && (!o.output.empty() || !o.format.empty()))
+    return std::string("--csv DIR writes files of its own: give it without -o and --format");
+  if (!o.units.empty() && form == Form::json)
+    return std::string("JSON is in SI units: --units is for what people read");
+  return form;
+}
+
+std::string choose_units(const std::string& list, ModelUnits& units) {
+  if (list.empty()) return {};
+  auto chosen = units_for_print(list, units);
+  if (!chosen) return "--units: " + chosen.error();
+  units = std::move(chosen.value());
+  return {};
+}
+
+Style style_of(const OutputOptions& o) {
+  Style style;
+  if (o.digits > 0) style.digits = o.digits;
+  if (!o.output.empty() && o.output != "-") return style;
+  style.width = terminal_width();
+  style.colour = terminal_has_colour();
+  return style;
+}
+
+int put_page(const Page& page, const std::string& title, Form form, const OutputOptions& o) {
+  if (!o.csv_folder.empty()) return write_csv_files(data_tables(page), o);
+  const Style style = style_of(o);
+  if (form == Form::spreadsheet) {
+    const auto tables = data_tables(page);
+    const std::string why = write_by(
+        o.output, [&](const std::string& part) { return write_spreadsheet(part, title, tables, style.digits); });
+    return why.empty() ? 0 : refuse(why);
+  }
+  if (form == Form::markdown) return put_text(page_markdown(page, style.digits), o);
+  if (form != Form::csv) return put_text(page_text(page, style), o);
+  std::string text;
+  const std::string why = csv_text(data_tables(page), o, text);
+  return why.empty() ? put_text(text, o) : refuse(why);
+}
+
+int put_text(const std::string& text, const OutputOptions& o) {
+  const std::string why = write(o.output, text);
+  return why.empty() ? 0 : refuse(why);
 }
 
 }  // namespace corvex::cli

@@ -1,17 +1,49 @@
+// Where results go, and in which form.
 #pragma once
 
+#include <functional>
 #include <string>
 
-#include "corvex/problem.hpp"
+#include "corvex/expected.hpp"
+#include "corvex/file.hpp"
+#include "page.hpp"
+
+namespace CLI {
+class App;
+}
 
 namespace corvex::cli {
 
-// To a file, whole or not at all (through a file beside it that is renamed); "" or "-" is standard output.
-// An empty answer means success; else the reason.
+// To a file, whole or not at all (through a file beside it that is renamed, and that an interruption removes); "" or
+// "-" is standard output. An empty answer means success; else the reason.
 std::string write(const std::string& path, const std::string& content);
+// The same for what writes files itself: it gets the path of the file beside.
+std::string write_by(const std::string& path, const std::function<std::string(const std::string& part)>& writer);
 
 // Tells why nothing was written, and answers with the exit status for that.
 int refuse(const std::string& why);
 int refuse(const Problems& problems);
+// A note to the user.
+void tell(const Problem& problem);
+
+struct OutputOptions {
+  std::string format{};  // table, markdown, csv, json; by the end of `output` where it is empty
+  std::string output{}, csv_folder{}, table{}, units{};
+  bool json = false;
+  int digits = 0;  // 4 for people and all of them for other programs, if not given
+};
+// The options that say how something is told; `of_results`: also those for many tables in units of one's own.
+void add_output_options(CLI::App& verb, OutputOptions& options, bool of_results = true);
+
+enum class Form { table, markdown, csv, json, spreadsheet };
+// Refuses what contradicts itself.
+Expected<Form, std::string> form_of(const OutputOptions& options);
+// The units for print that are asked for, else those of the model. An empty answer means success, else the reason.
+std::string choose_units(const std::string& list, ModelUnits& units);
+// For the terminal, or the file, that it goes to.
+Style style_of(const OutputOptions& options);
+// In every form but JSON, which is no page. The exit status: 0 or that of a refusal.
+int put_page(const Page& page, const std::string& title, Form form, const OutputOptions& options);
+int put_text(const std::string& text, const OutputOptions& options);
 
 }  // namespace corvex::cli

@@ -50,6 +50,7 @@ Expected<Selection, std::string> select(const Solution& solution, const Wanted& 
     if (it == cases.end()) return no_such("load case or combination", w, cases);
     shown.cases.push_back(static_cast<std::size_t>(it - cases.begin()));
   }
+  shown.all = wanted.all;
   if (wanted.cases.empty()) shown.cases = solution.judged();
   if (const std::string why = mark("member", members, wanted.members, shown.members); !why.empty()) return why;
   if (const std::string why = mark("point", points, wanted.points, shown.points); !why.empty()) return why;

@@ -13,10 +13,16 @@ struct Selection {
   // Whether members (points) are shown at all, and which.
   std::vector<bool> members, points;
   bool some_members = true, some_points = true;
+  // Tables whole and in the order of the model; else short, what governs first.
+  bool all = false;
 };
+
+// How many rows short tables have.
+inline constexpr std::size_t short_members = 6, short_points = 8;
 
 struct Wanted {
   std::vector<std::string> cases{}, members{}, points{};
+  bool all = false;
 };
 
 // All that is judged where nothing is named; members alone, or points alone, leave the other tables out. A name stands

@@ -1,43 +1,83 @@
-// Tables for people: columns aligned at the decimal point, rounding noise as 0.
+// Tables as data: what a cell is worth, and what a person reads for it. One description serves the terminal, Markdown,
+// CSV and spreadsheets.
 #pragma once
 
+#include <optional>
 #include <string>
 #include <utility>
 #include <vector>
 
 namespace corvex::cli {
 
-// `digits` significant digits, never in powers of ten where a person would not write them: "2.560",
-// "0.002778",
-// "-12350". Zero is "0".
-std::string number(double value, int digits);
-// The same without the zeros at its end, for places: "900", "1.2".
-std::string short_number(double value, int digits);
+enum class Tone { plain, head, good, warning, bad };
+// Data is for other programs: what repeats something, or only guides the eye, is for people.
+enum class For { all, people, data };
 
-// Columns that a terminal needs to show the text.
-std::size_t width(const std::string& text);
+// Words; a number; or a number with words: what is shown instead of it ("1/300"), or the point at a place ("900 B").
+struct Cell {
+  std::string words{};
+  std::optional<double> value{};  // in the unit of the column, or of the row; rounding noise is 0
+  Tone tone = Tone::plain;
 
-class Table {
- public:
-  enum class Align { left, decimal };
-  struct Column {
-    std::string head, unit;
-    Align align = Align::decimal;
-  };
+  Cell() = default;
+  Cell(std::string text) : words(std::move(text)) {}
+  Cell(const char* text) : words(text) {}
+  Cell(double number, std::string text = {}) : words(std::move(text)), value(number) {}
+};
+// There would be a number, and it is not known.
+inline Cell unknown() {
+  return "–";
+}
 
-  explicit Table(std::vector<Column> columns) : columns_(std::move(columns)) {}
-  void row(std::vector<std::string> cells) { rows_.push_back(std::move(cells)); }
+struct Column {
+  enum class Kind { words, number, place };
+
+  std::string head{}, unit{};
+  Kind kind = Kind::number;
+  For use = For::all;
+  std::string data_head{};   // its name in data, where the heading does not stand for itself
+  bool unit_of_row = false;  // numbers in the unit of their row
+  bool label = false;        // repeated where a table is broken into parts that fit a narrow terminal
+  bool tied = false;         // stays with the column before it
+  bool grouped = false;      // shown once for rows in a row that share it
+  int most_digits = 15;
+};
+
+Column words_column(std::string head, bool label = false);
+Column number_column(std::string head, std::string unit = {}, std::string data_head = {});
+// A place along a member, told with the number before it.
+Column place_column(std::string unit, std::string data_head);
+
+struct Row {
+  std::vector<Cell> cells{};
+  For use = For::all;
+  // In data, rows of different kinds of unit are tables of their own: "forces", "moments".
+  std::string part{}, unit{};
+};
+
+struct Table {
+  std::string name;         // that of its file: "reactions"
+  std::string title{};      // its heading for people
+  std::string load_case{};  // where there is one table for each
+  std::vector<Column> columns{};
+  std::vector<Row> rows{};
+  For use = For::all;
+  std::vector<std::pair<std::size_t, std::string>> beneath{};  // words under a row
+  std::string after{};                                         // words under the table
+
+  void row(std::vector<Cell> cells) { rows.push_back({std::move(cells)}); }
   // A line of words beneath the last row.
-  void beneath(std::string words) { beneath_.emplace_back(rows_.size() - 1, std::move(words)); }
-  std::string text(const std::string& indent = "  ") const;
+  void say_beneath(std::string words) { beneath.emplace_back(rows.size() - 1, std::move(words)); }
+};
 
- private:
-  // A column without heading and without cells takes no room.
-  bool vacant(std::size_t column) const;
+// What a person reads in a cell.
+std::string shown(const Column& column, const Cell& cell, int digits);
 
-  std::vector<Column> columns_;
-  std::vector<std::vector<std::string>> rows_;
-  std::vector<std::pair<std::size_t, std::string>> beneath_;
+// A table for other programs: numbers as numbers, the unit in the heading.
+struct DataTable {
+  std::string name;
+  std::vector<std::string> heads;
+  std::vector<std::vector<Cell>> rows;  // words or a value
 };
 
 }  // namespace corvex::cli

@@ -1,16 +1,15 @@
 #include "trace.hpp"
 
 #include <fmt/format.h>
-#include <fmt/ranges.h>
 
 #include <algorithm>
-#include <cmath>
 
 #include "corvex/file.hpp"
 #include "corvex/formula.hpp"
-#include "output.hpp"
+#include "number.hpp"
+#include "progress.hpp"
 #include "selection.hpp"
-#include "table.hpp"
+#include "trace_tables.hpp"
 
 namespace corvex::cli {
 namespace {
@@ -37,121 +36,76 @@ std::string place(const Structure& s, const Member& m, const ModelUnits& units, 
                      units.length.text);
 }
 
-struct Figure {
-  const char *key, *head;
-  NamedUnit unit;
-  double (*of)(const SectionState&);
-};
-
-// Those that the structure and the member can have.
-std::vector<Figure> figures(const Structure& s, const Member& m, const ModelUnits& u) {
-  const bool plane = s.is_plane(), link = m.kind == MemberKind::link;
-  const Axes axes = local_axes(s, m);
-  const bool y = !plane || std::abs(axes.y.z) < 0.99, z = !plane || std::abs(axes.z.z) < 0.99;
-  std::vector<Figure> all{{"axial", "N", u.force, [](const SectionState& t) { return t.axial.si(); }}};
-  const auto add = [&](bool there, Figure f) {
-    if (there) all.push_back(std::move(f));
-  };
-  add(y && !link, {"shear_y", "Vy", u.force, [](const SectionState& t) { return t.shear_y.si(); }});
-  add(z && !link, {"shear_z", "Vz", u.force, [](const SectionState& t) { return t.shear_z.si(); }});
-  add(!plane && !link, {"torsion", "T", u.moment, [](const SectionState& t) { return t.torsion.si(); }});
-  add(z && !link, {"moment_y", "My", u.moment, [](const SectionState& t) { return t.moment_y.si(); }});
-  add(y && !link, {"moment_z", "Mz", u.moment, [](const SectionState& t) { return t.moment_z.si(); }});
-  add(y, {"deflection_y", "defl. y", u.deflection, [](const SectionState& t) { return t.deflection_y.si(); }});
-  add(z, {"deflection_z", "defl. z", u.deflection, [](const SectionState& t) { return t.deflection_z.si(); }});
-  add(true, {"x", "x", u.deflection, [](const SectionState& t) { return t.x.si(); }});
-  add(true, {"y", "y", u.deflection, [](const SectionState& t) { return t.y.si(); }});
-  add(!plane, {"z", "z", u.deflection, [](const SectionState& t) { return t.z.si(); }});
+// Those that are asked for, from the start of the member on; where nothing is asked for, the extremes. `of` is a member
+// of one case, or a solution and a member.
+template <class... Of>
+std::vector<TracePlace> places(const MemberResult& any, const std::vector<Length>& at, int steps, const Of&... of) {
+  std::vector<TracePlace> all = steps > 0 ? even_places(any, steps) : std::vector<TracePlace>{};
+  for (const Length x : at)
+    for (TracePlace& p : places_at(of..., x)) all.push_back(std::move(p));
+  if (all.empty()) all = extreme_places(of...);
+  std::stable_sort(all.begin(), all.end(), [](const TracePlace& a, const TracePlace& b) { return a.at < b.at; });
   return all;
-}
-
-std::string table(const Structure& s, const MemberResult& m, const std::vector<TracePlace>& places, const ModelUnits& u,
-                  int digits) {
-  using Align = Table::Align;
-  const std::vector<Figure> shown = figures(s, m.member(), u);
-  std::vector<Table::Column> columns{{"at", u.length.text}, {"", "", Align::left}};
-  for (const Figure& f : shown) columns.push_back({f.head, f.unit.text});
-  columns.insert(columns.end(), {{"tension", u.stress.text}, {"compression", u.stress.text}, {"", "", Align::left}});
-  // Rounding beside the largest figure of its kind is nothing.
-  std::vector<SectionState> states;
-  double sizes[3] = {0, 0, 0}, stress = 0;
-  const auto kind = [&](const Figure& f) {
-    return f.unit.text == u.force.text ? 0 : f.unit.text == u.moment.text ? 1 : 2;
-  };
-  for (const TracePlace& p : places) {
-    states.push_back(m.at(p.at, p.side));
-    for (const Figure& f : shown) sizes[kind(f)] = std::max(sizes[kind(f)], std::abs(f.of(states.back())));
-  }
-  for (const auto& worst : {m.max_stress(), m.min_stress()})
-    if (worst) stress = std::max(stress, std::abs(worst->value.si()));
-  const auto cell = [&](double si, const NamedUnit& unit, double size) {
-    return std::abs(si) <= 1e-9 * size ? "0" : number(si / unit.si, digits);
-  };
-  Table t(columns);
-  for (std::size_t i = 0; i < places.size(); ++i) {
-    const TracePlace& p = places[i];
-    const bool twice = (i > 0 && places[i - 1].at == p.at) || (i + 1 < places.size() && places[i + 1].at == p.at);
-    std::string where;
-    for (std::size_t k = 0; k < m.member().through.size(); ++k)
-      if (std::abs(s.place_of(m.member(), k) - p.at.si()) < 1e-9 * m.length().si())
-        where = s[m.member().through[k]].name;
-    if (twice) where += (where.empty() ? "" : ", ") + std::string(p.side == Side::before ? "before" : "after");
-    std::vector<std::string> cells{short_number(p.at.si() / u.length.si, digits), where};
-    for (const Figure& f : shown) cells.push_back(cell(f.of(states[i]), f.unit, sizes[kind(f)]));
-    const auto high = m.max_stress_at(p.at, p.side), low = m.min_stress_at(p.at, p.side);
-    cells.push_back(high ? cell(std::max(high->value.si(), 0.0), u.stress, stress) : "–");
-    cells.push_back(low ? cell(std::min(low->value.si(), 0.0), u.stress, stress) : "–");
-    std::vector<std::string> extremes;
-    for (const Figure& f : shown)
-      for (const auto& [figure, which] : p.extremes)
-        if (figure == f.key) extremes.push_back(fmt::format("{} {}", which, f.head));
-    for (const auto& [figure, which] : p.extremes)
-      if (figure == "sag") extremes.push_back("most sag");
-    cells.push_back(fmt::format("{}", fmt::join(extremes, ", ")));
-    t.row(std::move(cells));
-  }
-  return t.text();
 }
 
 }  // namespace
 
 int trace(const TraceOptions& o) {
-  const auto model = read_model(o.model);
+  const auto form = form_of(o.output);
+  if (!form) return refuse(form.error());
+  Progress progress;
+  const auto refuse = [&](const auto& why) {
+    progress.done();
+    return cli::refuse(why);
+  };
+  progress.doing("reading " + o.model);
+  auto model = read_model(o.model);
   if (!model) return refuse(model.error());
+  if (const std::string why = choose_units(o.output.units, model.value().units); !why.empty()) return refuse(why);
   const Structure& s = model->structure;
+  progress.doing(fmt::format("solving {} members in {} load cases", s.members().size(), s.load_cases().size()));
   const Solution solution = solve(s);
   if (!solution.ok()) return refuse(model->located(solution.problems()));
-  const auto shown = select(
-      solution,
-      {.cases = o.load_case.empty() ? std::vector<std::string>{} : std::vector{o.load_case}, .members = {o.member}});
+  const bool only_envelope = o.load_case == "envelope";
+  Wanted wanted{.members = {o.member}};
+  if (!o.load_case.empty() && !only_envelope) wanted.cases = {o.load_case};
+  const auto shown = select(solution, wanted);
   if (!shown) return refuse(shown.error());
   const auto id = s.find_member(o.member);
   if (!id) return refuse(fmt::format("'{0}' is a family of members; one of them was expected, as '{0}.1'", o.member));
   const std::vector<std::size_t>& cases = shown->cases;
-  if (o.json && cases.size() > 1) return refuse("with --json say which one, as --case " + solution[cases[0]].name());
+  if (*form == Form::json && cases.size() > 1 && !only_envelope)
+    return refuse(
+        fmt::format("with --json say which one, as --case '{}' or --case envelope", solution[cases[0]].name()));
+  std::vector<Length> at;
+  for (const std::string& text : o.at)
+    if (const std::string why = place(s, s[*id], model->units, text, at.emplace_back()); !why.empty())
+      return refuse(why);
+  progress.done();
   for (const Problems* notes : {&model->notes, &solution.notes()})
-    for (const Problem& p : model->located(*notes)) fmt::print(stderr, "{}\n", describe(p));
-  const double L = s.length_of(s[*id]);
-  std::string text = fmt::format("{}\n{}, {} {} long\n", s.title(), o.member,
-                                 short_number(L / model->units.length.si, o.digits), model->units.length.text);
+    for (const Problem& p : model->located(*notes)) tell(p);
+
+  const ModelUnits& u = model->units;
+  const Style style = style_of(o.output);
+  Page page{Heading{s.title()},
+            Words{{{"", fmt::format("{}, {} {} long", o.member,
+                                    short_number(s.length_of(s[*id]) / u.length.si, style.digits), u.length.text)}}}};
+  std::string json;
   for (const std::size_t c : cases) {
+    if (only_envelope) break;
     const MemberResult m = solution[c][*id];
-    std::vector<TracePlace> places = o.steps > 0 ? even_places(m, o.steps) : std::vector<TracePlace>{};
-    for (const std::string& at : o.at) {
-      Length x;
-      if (const std::string why = place(s, s[*id], model->units, at, x); !why.empty()) return refuse(why);
-      for (TracePlace& p : places_at(m, x)) places.push_back(std::move(p));
-    }
-    if (places.empty()) places = extreme_places(m);
-    std::stable_sort(places.begin(), places.end(),
-                     [](const TracePlace& a, const TracePlace& b) { return a.at < b.at; });
-    if (o.json)
-      text = trace_json(solution, m, solution[c].name(), places);
-    else
-      text += fmt::format("\n== {} ==\n\n{}", solution[c].name(), table(s, m, places, model->units, o.digits));
+    const std::vector<TracePlace> along = places(m, at, o.steps, m);
+    if (*form == Form::json) json = trace_json(solution, m, solution[c].name(), along);
+    page.emplace_back(Heading{solution[c].name(), 2});
+    page.emplace_back(trace_table(s, m, along, u, solution[c].name()));
   }
-  if (const std::string why = write(o.output, text); !why.empty()) return refuse(why);
-  return 0;
+  if (only_envelope || cases.size() > 1) {
+    const std::vector<TracePlace> along = places(solution[cases.front()][*id], at, o.steps, solution, *id);
+    if (*form == Form::json) json = trace_json(solution, *id, along);
+    page.emplace_back(Heading{"envelope", 2});
+    page.emplace_back(trace_envelope_table(solution, *id, along, u));
+  }
+  return *form == Form::json ? put_text(json, o.output) : put_page(page, s.title(), *form, o.output);
 }
 
 }  // namespace corvex::cli

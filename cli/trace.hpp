@@ -1,18 +1,21 @@
+// The verb `trace`.
 #pragma once
 
 #include <string>
 #include <vector>
 
+#include "output.hpp"
+
 namespace corvex::cli {
 
 struct TraceOptions {
-  std::string model, member, load_case, output;
+  std::string model, member, load_case;
+  OutputOptions output;
   std::vector<std::string> at;
-  int steps = 0, digits = 4;
-  bool json = false;
+  int steps = 0;
 };
 
-// One member from place to place. The exit status.
+// One member from place to place, of cases and of their envelope. The exit status.
 int trace(const TraceOptions& options);
 
 }  // namespace corvex::cli

@@ -3,6 +3,8 @@
 //
 //     const corvex::GoverningExtreme most = corvex::envelope(solution, rail).moment_z.max;
 //     fmt::print("{:.0f} N·m in {}\n", most.value.in(corvex::N_m), most.load_case);   // 1458 N·m in product
+//     const corvex::Range there = corvex::envelope_at(solution, rail, 0.3_m).moment_z;
+//     fmt::print("{:.0f} N·m in {}\n", there.min.value.in(corvex::N_m), there.min.load_case);   // -306 N·m in product
 //
 // Stress is the worst of each case, never built from forces of different ones. Of equal values the first case is told.
 // Signs, places and accuracy are those of solution.hpp and diagram.hpp.
@@ -36,6 +38,13 @@ struct MemberEnvelope {
   std::optional<double> safety;
 };
 MemberEnvelope envelope(const Solution& solution, MemberId member);
+
+// The same at one place of the member, with the normal stress of the section there.
+struct SectionEnvelope {
+  Range axial, shear_y, shear_z, torsion, moment_y, moment_z, deflection_y, deflection_z, x, y, z;
+  GoverningStress max_stress, min_stress;
+};
+SectionEnvelope envelope_at(const Solution& solution, MemberId member, Length place, Side side = Side::after);
 
 // Six components: x y z, then about x y z.
 std::array<Range, 6> displacement_envelope(const Solution& solution, PointId point);

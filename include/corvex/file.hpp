@@ -18,6 +18,7 @@
 #include <string>
 
 #include "corvex/catalogue.hpp"
+#include "corvex/envelope.hpp"
 #include "corvex/expected.hpp"
 #include "corvex/hand.hpp"
 #include "corvex/limits.hpp"
@@ -39,6 +40,11 @@ struct ModelUnits {
   // Of areas, moduli and second moments.
   NamedUnit section{"cm", 1e-2};
 };
+
+// The same by a list, for one print: "mm, N" or "m, kN, deflection: um". A unit tells by its dimension what it is for;
+// one of length is for places, other kinds are named as in the file. What is not listed stays as `of_model` has it,
+// but a moment follows the force, and all changes between metric units and inches. Else the reason.
+Expected<ModelUnits, std::string> units_for_print(std::string_view list, const ModelUnits& of_model);
 
 namespace file {
 class Tree;
@@ -90,6 +96,9 @@ std::string verification_json(const Solution& solution, const JsonOptions& optio
 std::string trace_json(const Solution& solution, const MemberResult& member, const std::string& load_case,
                        const std::vector<TracePlace>& places);
 
+// The envelope of one member at some places: of each figure `max` and `min`, each with the case that governs.
+std::string trace_json(const Solution& solution, MemberId member, const std::vector<TracePlace>& places);
+
 // The unit of a dimension among the model's: "kN/m", "cm⁴"; where the model's do not make it up, SI base units.
 NamedUnit unit_for(const Dimension& dimension, const ModelUnits& units);
 // A hand formula with its numbers put in, in these units: "3.2 kN/2 + 0.8 kN/m*2400 mm/2". It can be read again, and
@@ -105,8 +114,8 @@ struct CatalogueFormat {
 };
 // In SI units at full precision.
 std::string catalogue_json(const std::vector<Profile>& profiles, const CatalogueFormat& format = {});
-// One line a profile, the units in the heading.
-std::string catalogue_csv(const std::vector<Profile>& profiles, const CatalogueFormat& format = {});
+// One line a profile, the units in the heading; eight significant digits, or as many as asked for.
+std::string catalogue_csv(const std::vector<Profile>& profiles, const CatalogueFormat& format = {}, int digits = 0);
 std::string materials_json(const std::vector<Material>& materials);
 std::string materials_csv(const std::vector<Material>& materials);
 // What there is: the series of profiles, and these materials.

@@ -151,6 +151,10 @@ class CaseResult {
   Reaction reaction(PointId point) const;
   Reaction reaction(std::string_view point) const;
   Balance balance() const;
+  // How many decimal digits of the movements stand, from 0 to 15, told against the largest of them. An estimate from
+  // what the equations still lack and what rounding may hide (Higham, Accuracy and Stability of Numerical Algorithms,
+  // 7.1). On the closed forms of docs/trust.md never too many, and at most three too few.
+  int digits() const;
 
  private:
   std::shared_ptr<const result::Data> data_;

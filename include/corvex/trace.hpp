@@ -28,9 +28,13 @@ struct TracePlace {
 
 // Both ends and every place where an inner force, a deflection or the sag is largest or least.
 std::vector<TracePlace> extreme_places(const MemberResult& member);
+// The same of the envelope: a figure counts where it is largest or least of all cases that are judged.
+std::vector<TracePlace> extreme_places(const Solution& solution, MemberId member);
 // So many places evenly from end to end; at least two.
 std::vector<TracePlace> even_places(const MemberResult& member, int count);
 // One place: before and after a jump, once where there is none.
 std::vector<TracePlace> places_at(const MemberResult& member, Length at);
+// Before and after where it jumps in some case that is judged.
+std::vector<TracePlace> places_at(const Solution& solution, MemberId member, Length at);
 
 }  // namespace corvex

@@ -61,18 +61,19 @@ std::string catalogue_json(const std::vector<Profile>& profiles, const Catalogue
   return printed(j);
 }
 
-std::string catalogue_csv(const std::vector<Profile>& profiles, const CatalogueFormat& format) {
+std::string catalogue_csv(const std::vector<Profile>& profiles, const CatalogueFormat& format, int digits) {
+  const int n = digits > 0 ? digits : 8;
   std::string text = "designation,standard,mass per metre [kg/m]";
   for (const SectionFigure& f : section_figures())
     if (format.whole || is_quick(f)) text += fmt::format(",{} [{}]", f.name, unit_for_section(f, format.units).text);
   text += ",note\n";
   for (const Profile& p : profiles) {
-    text +=
-        fmt::format("{},{},{:.8g}", cell(p.designation), cell(p.standard), mass_per_metre(p.section, format.density));
+    text += fmt::format("{},{},{:.{}g}", cell(p.designation), cell(p.standard),
+                        mass_per_metre(p.section, format.density), n);
     for (const SectionFigure& f : section_figures()) {
       if (!format.whole && !is_quick(f)) continue;
       const auto v = f.value(p.section);
-      text += v ? fmt::format(",{:.8g}", *v / unit_for_section(f, format.units).si + 0.0) : ",";
+      text += v ? fmt::format(",{:.{}g}", *v / unit_for_section(f, format.units).si + 0.0, n) : ",";
     }
     text += "," + cell(p.note) + "\n";
   }

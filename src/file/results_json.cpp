@@ -2,7 +2,6 @@
 #include <cmath>
 #include <nlohmann/json.hpp>
 
-#include "corvex/envelope.hpp"
 #include "corvex/file.hpp"
 
 namespace corvex {
@@ -117,6 +116,7 @@ Json case_json(const Structure& s, const CaseResult& c, const JsonOptions& optio
   const Balance b = c.balance();
   j["balance"] = {
       {"applied", reaction_json(b.applied)}, {"reacted", reaction_json(b.reacted)}, {"error", number(b.error)}};
+  j["digits"] = c.digits();
   Json& members = j["members"] = Json::object();
   for (std::size_t i = 0; i < s.members().size(); ++i)
     add(members, s.members()[i].name, member_json(s, c[MemberId{i}], options));
@@ -251,23 +251,58 @@ std::string results_json(const Solution& solution, const JsonOptions& options) {
   return printed(j);
 }
 
-std::string trace_json(const Solution& solution, const MemberResult& member, const std::string& load_case,
-                       const std::vector<TracePlace>& places) {
+namespace {
+
+// What `station` makes of each place, and what is told of it beside.
+template <class Station>
+std::string trace_json(const Solution& solution, const Member& member, const std::string& load_case,
+                       std::optional<int> digits, const std::vector<TracePlace>& places, const Station& station) {
   Json j = head_json(solution);
   j["format"] = "corvex-trace";
-  j["member"] = member.member().name;
-  j["length"] = number(member.length().si());
+  j["member"] = member.name;
+  j["length"] = number(solution.structure().length_of(member));
   j["case"] = load_case;
+  if (digits) j["digits"] = *digits;
   Json& stations = j["stations"] = Json::array();
   for (const TracePlace& p : places) {
-    Json s = station_json(member, p.at.si(), p.side);
+    Json s = station(p);
     s["side"] = p.side == Side::before ? "before" : "after";
-    s["stress"] = {{"max", stress_json(member.max_stress_at(p.at, p.side))},
-                   {"min", stress_json(member.min_stress_at(p.at, p.side))}};
     for (const auto& [figure, which] : p.extremes) s["extremes"].push_back(figure + " " + which);
     stations.push_back(std::move(s));
   }
   return printed(j);
+}
+
+}  // namespace
+
+std::string trace_json(const Solution& solution, const MemberResult& member, const std::string& load_case,
+                       const std::vector<TracePlace>& places) {
+  const int digits = solution[load_case].digits();
+  return trace_json(solution, member.member(), load_case, digits, places, [&](const TracePlace& p) {
+    Json s = station_json(member, p.at.si(), p.side);
+    s["stress"] = {{"max", stress_json(member.max_stress_at(p.at, p.side))},
+                   {"min", stress_json(member.min_stress_at(p.at, p.side))}};
+    return s;
+  });
+}
+
+std::string trace_json(const Solution& solution, MemberId member, const std::vector<TracePlace>& places) {
+  return trace_json(solution, solution.structure()[member], "envelope", {}, places, [&](const TracePlace& p) {
+    const SectionEnvelope e = envelope_at(solution, member, p.at, p.side);
+    return Json{{"at", number(p.at.si())},
+                {"axial", range_json(e.axial, false)},
+                {"shear_y", range_json(e.shear_y, false)},
+                {"shear_z", range_json(e.shear_z, false)},
+                {"torsion", range_json(e.torsion, false)},
+                {"moment_y", range_json(e.moment_y, false)},
+                {"moment_z", range_json(e.moment_z, false)},
+                {"deflection_y", range_json(e.deflection_y, false)},
+                {"deflection_z", range_json(e.deflection_z, false)},
+                {"x", range_json(e.x, false)},
+                {"y", range_json(e.y, false)},
+                {"z", range_json(e.z, false)},
+                {"stress", {{"max", governing_json(e.max_stress)}, {"min", governing_json(e.min_stress)}}}};
+  });
 }
 
 std::string verification_json(const Solution& solution, const JsonOptions& options) {

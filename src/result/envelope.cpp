@@ -79,6 +79,33 @@ MemberEnvelope envelope(const Solution& solution, MemberId member) {
   return e;
 }
 
+SectionEnvelope envelope_at(const Solution& solution, MemberId member, Length place, Side side) {
+  SectionEnvelope e;
+  for (const std::size_t c : solution.judged()) {
+    const MemberResult m = solution[c][member];
+    const std::string& name = solution[c].name();
+    const SectionState s = m.at(place, side);
+    const bool first = c == solution.judged().front();
+    for (const auto& [range, value] : {std::pair<Range*, Quantity>{&e.axial, s.axial},
+                                       {&e.shear_y, s.shear_y},
+                                       {&e.shear_z, s.shear_z},
+                                       {&e.torsion, s.torsion},
+                                       {&e.moment_y, s.moment_y},
+                                       {&e.moment_z, s.moment_z},
+                                       {&e.deflection_y, s.deflection_y},
+                                       {&e.deflection_z, s.deflection_z},
+                                       {&e.x, s.x},
+                                       {&e.y, s.y},
+                                       {&e.z, s.z}}) {
+      if (first || exceeds(value.si, range->max.value.si)) range->max = {value, place, name};
+      if (first || exceeds(-value.si, -range->min.value.si)) range->min = {value, place, name};
+    }
+    offer(e.max_stress, m.max_stress_at(place, side), 1, name);
+    offer(e.min_stress, m.min_stress_at(place, side), -1, name);
+  }
+  return e;
+}
+
 std::array<Range, 6> displacement_envelope(const Solution& solution, PointId point) {
   return of_points(solution, [&](const CaseResult& c) {
     const Displacement d = c.displacement(point);

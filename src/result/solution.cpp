@@ -280,6 +280,12 @@ Balance CaseResult::balance() const {
           reaction_of({r.force.x, r.force.y, r.force.z, r.moment.x, r.moment.y, r.moment.z}), r.error};
 }
 
+int CaseResult::digits() const {
+  const double error = data_->analysis.cases[case_].error;
+  constexpr double least = 1e-15;
+  return error < 1 ? static_cast<int>(-std::log10(std::max(error, least))) : 0;
+}
+
 Solution::Solution(std::shared_ptr<const result::Data> data) : data_(std::move(data)) {}
 
 const Problems& Solution::notes() const {

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "corvex/envelope.hpp"
+
 namespace corvex {
 namespace {
 
@@ -73,18 +75,16 @@ std::vector<Found> extremes(const MemberResult& member) {
   return found;
 }
 
-}  // namespace
-
-std::vector<TracePlace> extreme_places(const MemberResult& member) {
-  const std::vector<Found> found = extremes(member);
-  const double L = member.length().si();
+// Both ends and these, each with what is extreme there; `places` tells whether a place counts twice.
+template <class Places>
+std::vector<TracePlace> gathered(const std::vector<Found>& found, double L, const Places& places_of) {
   std::vector<double> places{0, L};
   for (const Found& f : found) places.push_back(f.at);
   std::sort(places.begin(), places.end());
   std::vector<TracePlace> all;
   for (const double at : places) {
     if (!all.empty() && at - all.back().at.si() <= same_place * L) continue;
-    std::vector<TracePlace> here = places_at(member, Length::si(at));
+    std::vector<TracePlace> here = places_of(Length::si(at));
     for (const Found& f : found)
       if (std::abs(f.at - at) <= same_place * L)
         (here.size() > 1 && f.side == Side::after ? here.back() : here.front())
@@ -92,6 +92,48 @@ std::vector<TracePlace> extreme_places(const MemberResult& member) {
     all.insert(all.end(), here.begin(), here.end());
   }
   return all;
+}
+
+// Of the figures that have a sign, the case that governs one end of their range.
+const std::string* governing(const MemberEnvelope& e, std::string_view figure, std::string_view which) {
+  if (figure == "sag") return &e.sag.load_case;
+  static constexpr std::pair<const char*, Range MemberEnvelope::*> ranges[] = {
+      {"axial", &MemberEnvelope::axial},
+      {"shear_y", &MemberEnvelope::shear_y},
+      {"shear_z", &MemberEnvelope::shear_z},
+      {"torsion", &MemberEnvelope::torsion},
+      {"moment_y", &MemberEnvelope::moment_y},
+      {"moment_z", &MemberEnvelope::moment_z},
+      {"deflection_y", &MemberEnvelope::deflection_y},
+      {"deflection_z", &MemberEnvelope::deflection_z}};
+  for (const auto& [name, range] : ranges)
+    if (name == figure) return which == "max" ? &(e.*range).max.load_case : &(e.*range).min.load_case;
+  return nullptr;
+}
+
+}  // namespace
+
+std::vector<TracePlace> extreme_places(const MemberResult& member) {
+  return gathered(extremes(member), member.length().si(), [&](Length at) { return places_at(member, at); });
+}
+
+std::vector<TracePlace> extreme_places(const Solution& solution, MemberId member) {
+  const MemberEnvelope e = envelope(solution, member);
+  std::vector<Found> found;
+  for (const std::size_t c : solution.judged())
+    for (const Found& f : extremes(solution[c][member]))
+      if (const std::string* most = governing(e, f.figure, f.which); most && *most == solution[c].name())
+        found.push_back(f);
+  const Structure& s = solution.structure();
+  return gathered(found, s.length_of(s[member]), [&](Length at) { return places_at(solution, member, at); });
+}
+
+std::vector<TracePlace> places_at(const Solution& solution, MemberId member, Length at) {
+  std::vector<TracePlace> most;
+  for (const std::size_t c : solution.judged())
+    if (std::vector<TracePlace> here = places_at(solution[c][member], at); here.size() > most.size())
+      most = std::move(here);
+  return most;
 }
 
 }  // namespace corvex

@@ -6,6 +6,7 @@
 #include <cmath>
 #include <numeric>
 
+#include "solve/accuracy.hpp"
 #include "solve/balance.hpp"
 #include "solve/load_checks.hpp"
 #include "solve/mechanism.hpp"
@@ -74,7 +75,7 @@ class Run {
  private:
   void begin(const LoadCase& loads) {
     a_.cases.push_back(
-        {SpanLoads(s_, a_.spans, loads), {}, ground(s_, loads), {}, resultant(s_, loads), 0, false, nullptr});
+        {SpanLoads(s_, a_.spans, loads), {}, ground(s_, loads), {}, resultant(s_, loads), 0, 0, false, nullptr});
   }
 
   // All cases from this one on, each in the state in which members that act one way only keep their sign.
@@ -94,6 +95,7 @@ class Run {
     sum.movement.assign(s_.points().size(), {});
     sum.reaction.assign(s_.supports().size(), Six{});
     sum.forceless = true;
+    double off = 0;
     for (const auto& [load_case, factor] : combination.terms) {
       const CaseAnalysis& part = a_.cases[load_case];
       for (std::size_t p = 0; p < sum.movement.size(); ++p)
@@ -106,8 +108,10 @@ class Run {
       for (std::size_t i = 0; i < sum.reaction.size(); ++i)
         for (std::size_t k = 0; k < 6; ++k) sum.reaction[i][k] += factor * part.reaction[i][k];
       sum.largest += std::abs(factor) * part.largest;
+      off += std::abs(factor) * part.error * largest_movement(s_, part);
       sum.forceless = sum.forceless && part.forceless;
     }
+    if (const double moved = largest_movement(s_, sum); moved > 0) sum.error = off / moved;
     tidy(sum);
   }
 

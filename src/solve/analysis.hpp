@@ -16,6 +16,7 @@ struct CaseAnalysis {
   std::vector<Six> ground;         // how each support moves by itself; empty where none does
   std::vector<Six> reaction;       // of each support, as given to the structure; global axes
   Resultant applied;
+  double error = 0;    // of its movements, as a share of the largest
   double largest = 0;  // of the forces and moments that meet at points: rounding is small beside it
   // Supports settle or members grow, but nothing resists: all forces are rounding.
   bool forceless = false;

@@ -46,17 +46,19 @@ Reacted reacted(const Structure& s, const CaseAnalysis& c) {
 }
 
 Problems imbalances(const Structure& s, const Analysis& a) {
-  constexpr double poor = 1e-6, hopeless = 1e-3;
+  constexpr double poor = 1e-6, hopeless = 1e-3, no_digit = 1;
   Problems problems;
   for (std::size_t c = 0; c < a.cases.size(); ++c) {
     const Reacted r = reacted(s, a.cases[c]);
     const bool sound = finite(r.force) && finite(r.moment);
-    const double error = sound ? r.error : std::numeric_limits<double>::infinity();
-    if (error <= poor) continue;
+    const double error = sound ? r.error : std::numeric_limits<double>::infinity(), movement = a.cases[c].error;
+    if (error <= poor && movement <= poor) continue;
     const std::string& name = a.loads(s, c).name();
-    const bool refused = error > hopeless;
+    const bool refused = error > hopeless || !(movement < no_digit);
     std::string text =
-        fmt::format("in case '{}' reactions and loads balance only to {:.1e} of the largest force: ", name, error);
+        error > poor
+            ? fmt::format("in case '{}' reactions and loads balance only to {:.1e} of the largest force: ", name, error)
+            : fmt::format("in case '{}' the movements may be off by {:.1e} of the largest: ", name, movement);
     text += refused ? "no digit can be trusted" : "few digits stand";
     text += " (long chains of very short members, or members far stiffer than their neighbours, lose them)";
     problems.push_back({std::move(text),

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "solve/accuracy.hpp"
 #include "solve/mechanism.hpp"
 #include "solve/memory.hpp"
 
@@ -103,7 +104,11 @@ Problems Equations::factorise_and_solve(std::vector<Need>& need) {
     need = needs(s_, a_, cases_);
   else
     add_elastic(a_, cases_, need);
+  stalled_ = false;
   if (!digits_stand(need)) need = refine();
+  const std::vector<double> errors = movement_errors(s_, a_, cases_, need, lacking(need), *factor_);
+  constexpr double distrust = 30;
+  for (std::size_t c = 0; c < cases_.size(); ++c) a_.cases[cases_[c]].error = errors[c] * (stalled_ ? distrust : 1);
   return {};
 }
 
@@ -148,6 +153,8 @@ std::vector<Need> Equations::refine() {
     const double before = worst;
     worst = remainder(need, lack);
     if (worst < hardly_less * before) continue;
+    // A factor that gains no more digits here knows too little of the matrix to tell how far off it is.
+    stalled_ = worst > 1e-11;
     if (worst > before) {
       move(-step);
       need = needs(s_, a_, cases_);

@@ -34,6 +34,7 @@ class Equations {
   LowerMatrix& K_;
   std::optional<Factor>& factor_;
   std::vector<std::size_t> cases_;
+  bool stalled_ = false;  // further steps of refinement gain nothing, though much is lacking
 };
 
 }  // namespace corvex::solver

@@ -15,6 +15,8 @@ namespace corvex::solver {
 struct Need {
   std::vector<Six> at;  // of each point, global axes
   double largest = 0;   // of the forces and moments that meet there: what a remainder is small against
+  // Their sizes, summed: what its rounding is small against. Of points with skew supports in any direction.
+  std::vector<std::array<float, 6>> gross{};
 };
 using Cases = std::span<const std::size_t>;
 

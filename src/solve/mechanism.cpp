@@ -235,6 +235,49 @@ Eigen::MatrixXd energies(const Spans& spans, const std::vector<Element>& element
   return E;
 }
 
+// Whether some span or spring that moves is strained as one that resists is. The energy of a motion is small beside
+// that of the stiffest parts also where it only bends the softest; the strain of a soft span beside its own movement is
+// not.
+bool strains_a_span(const Spans& spans, const std::vector<Element>& elements, const Freedoms& f,
+                    const Eigen::VectorXd& z) {
+  constexpr double moves_enough = 1e-6, strained = 1e-14;
+  struct Strain {
+    double moved, energy, reference;
+  };
+  std::vector<Strain> all;
+  double most = 0;
+  for (std::size_t i = 0; i < spans.all.size(); ++i) {
+    const Span& span = spans.all[i];
+    const Movement a{f.of_point(span.a, z.data()), {}}, b{f.of_point(span.b, z.data()), {}};
+    const Vector12 bent = ends<long double>(spans.axes[span.member], span, a, b).bent;
+    Eigen::Matrix<double, 6, 1> D;
+    for (int k = 0; k < 6; ++k) D(k) = bent(deformation_entry[k]);
+    double move = 0, turn = 0;
+    for (const Six* six : {&a.value, &b.value})
+      for (std::size_t k = 0; k < 3; ++k) {
+        move = std::max(move, std::abs((*six)[k]));
+        turn = std::max(turn, std::abs((*six)[k + 3]) * span.length);
+      }
+    // What the span would resist if its ends moved so against each other.
+    const double moved = std::max(move, turn);
+    Eigen::Matrix<double, 6, 1> against = Eigen::Matrix<double, 6, 1>::Constant(moved / span.length);
+    for (int k = 0; k < 6; ++k)
+      if (deformation_entry[k] % 6 == 0) against(k) = moved;
+    const auto& K = elements[i].deformation_stiffness();
+    all.push_back({moved, D.dot(K * D), against.cwiseAbs2().dot(K.diagonal())});
+    most = std::max(most, moved);
+  }
+  const bool stretches_a_spring = std::any_of(f.springs.begin(), f.springs.end(), [&](const PointSpring& s) {
+    const Six u = f.of_point(s.point, z.data());
+    for (std::size_t k = 0; k < 3; ++k)
+      if (s.stiffness[k] > 0 && std::abs(u[k]) > moves_enough * most) return true;
+    return false;
+  });
+  return stretches_a_spring || std::any_of(all.begin(), all.end(), [&](const Strain& s) {
+           return s.moved > moves_enough * most && s.energy > strained * s.reference;
+         });
+}
+
 }  // namespace
 
 Problems inner_motions(const Structure& structure, const Spans& spans, const std::vector<Element>& elements,
@@ -256,9 +299,13 @@ Problems inner_motions(const Structure& structure, const Spans& spans, const std
   const bool all_null = modes.eigenvalues()(m - 1) < no_energy;
   Eigen::Index null = 0;
   while (null < m && modes.eigenvalues()(null) < no_energy) ++null;
+  // Single columns are the simpler motions; they are free of energy only if all are.
+  const auto motion = [&](Eigen::Index c) {
+    return all_null ? Eigen::VectorXd(Z.col(c)) : Eigen::VectorXd(Z * modes.eigenvectors().col(c));
+  };
+  if (null > 0 && strains_a_span(spans, elements, f, motion(0))) return {};
   for (Eigen::Index c = 0; c < null && problems.size() < most_told; ++c) {
-    // Single columns are the simpler motions; they are free of energy only if all are.
-    const Eigen::VectorXd z = all_null ? Eigen::VectorXd(Z.col(c)) : Eigen::VectorXd(Z * modes.eigenvectors().col(c));
+    const Eigen::VectorXd z = motion(c);
     problems.push_back({in_words(structure, motion_of(f, z)), {}, "members"});
   }
   const std::size_t all = static_cast<std::size_t>(null) + (weak.size() - static_cast<std::size_t>(m));

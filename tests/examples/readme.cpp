@@ -40,7 +40,7 @@ TEST_CASE("The README's hand calculation is kept") {
 TEST_CASE("The README's model of whatever joins, holds and loads solves") {
   const corvex::test::Folder folder;
   folder.write("roof.yaml", block("yaml", 2));
-  const auto o = folder.run("solve roof.yaml");
+  const auto o = folder.run("solve roof.yaml --all");
   INFO(o.err);
   CHECK(o.status == 0);
   CHECK_THAT(o.out, Catch::Contains("slack") && Catch::Contains("ropes.4"));

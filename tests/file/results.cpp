@@ -3,6 +3,7 @@
 #include <nlohmann/json.hpp>
 
 #include "support/near.hpp"
+#include "support/schema.hpp"
 #include "support/text.hpp"
 
 using namespace corvex;
@@ -14,7 +15,9 @@ namespace {
 Json results(const Model& m, int stations = 0) {
   const Solution s = solve(m.structure);
   REQUIRE(s.ok());
-  return Json::parse(results_json(s, {.stations = stations}));
+  const std::string text = results_json(s, {.stations = stations});
+  test::check_results(text);
+  return Json::parse(text);
 }
 
 std::vector<std::string> keys(const Json& j) {

@@ -1,5 +1,6 @@
 // A structure that is read and the same one built by a program's own calls answer with the same bytes.
 #include "support/plan.hpp"
+#include "support/schema.hpp"
 #include "support/text.hpp"
 
 using namespace corvex;
@@ -15,6 +16,7 @@ TEST_CASE("Files and calls give the same bytes of JSON") {
       REQUIRE(from_file.ok());
       REQUIRE(from_calls.ok());
       const std::string a = results_json(from_file, {.stations = 5}), b = results_json(from_calls, {.stations = 5});
+      check_results(a);
       CHECK(a.size() > 1000);
       CHECK(a == b);
     }

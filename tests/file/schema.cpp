@@ -1,21 +1,10 @@
 // The JSON Schema of the model file: it accepts what the program reads, and refuses what it refuses.
+#include "support/schema.hpp"
+
 #include <filesystem>
 #include <fstream>
 #include <set>
 #include <sstream>
-
-// The validator's headers are not ours to mend.
-#pragma GCC diagnostic push
-#pragma GCC diagnostic ignored "-Wall"
-#pragma GCC diagnostic ignored "-Wextra"
-#pragma GCC diagnostic ignored "-Wpedantic"
-#pragma GCC diagnostic ignored "-Wconversion"
-#pragma GCC diagnostic ignored "-Wunused-parameter"
-#include <valijson/adapters/nlohmann_json_adapter.hpp>
-#include <valijson/schema.hpp>
-#include <valijson/schema_parser.hpp>
-#include <valijson/validator.hpp>
-#pragma GCC diagnostic pop
 
 #include "support/plan.hpp"
 #include "support/text.hpp"
@@ -38,33 +27,8 @@ std::string content(const fs::path& path) {
 
 const fs::path source = CORVEX_SOURCE;
 
-class Schema {
- public:
-  Schema() : json_(Json::parse(content(source / "share/corvex/model.schema.json"))) {
-    valijson::SchemaParser(valijson::SchemaParser::kDraft7)
-        .populateSchema(valijson::adapters::NlohmannJsonAdapter(json_), schema_);
-  }
-  // What is wrong with a model; empty if it is accepted.
-  std::string refusal(const std::string& model) const {
-    const Json json = yaml_as_json(model);
-    valijson::Validator validator(valijson::Validator::kStrongTypes);
-    valijson::ValidationResults results;
-    if (validator.validate(schema_, valijson::adapters::NlohmannJsonAdapter(json), &results)) return {};
-    std::string all = "refused";
-    valijson::ValidationResults::Error e;
-    while (results.popError(e))
-      for (const std::string& c : e.context) all += "\n" + c + " " + e.description;
-    return all;
-  }
-  const Json& json() const { return json_; }
-
- private:
-  Json json_;
-  valijson::Schema schema_;
-};
-
 void check_accepted(const Schema& schema, const std::string& name, const std::string& model) {
-  const std::string why = schema.refusal(model);
+  const std::string why = schema.refusal(yaml_as_json(model));
   INFO(name << "\n" << why);
   CHECK(why.empty());
 }
@@ -211,7 +175,7 @@ const std::vector<Broken> broken = {
 }  // namespace
 
 TEST_CASE("The schema accepts every model that ships, every example of the page, and random frames of every kind") {
-  const Schema schema;
+  const Schema schema("model.schema.json");
   int count = 0;
   for (const char* folder : {"examples/cider-works", "share/corvex/new"})
     for (const auto& entry : fs::directory_iterator(source / folder))
@@ -228,20 +192,20 @@ TEST_CASE("The schema accepts every model that ships, every example of the page,
 }
 
 TEST_CASE("The schema refuses broken models, as the program does") {
-  const Schema schema;
+  const Schema schema("model.schema.json");
   CHECK(solve(read(whole).structure).ok());
   REQUIRE(broken.size() >= 60);
   for (const Broken& b : broken) {
     const std::string model = replaced(whole, b.what, b.by);
     INFO(b.what << " -> " << b.by);
-    CHECK_FALSE(schema.refusal(model).empty());
+    CHECK_FALSE(schema.refusal(yaml_as_json(model)).empty());
     const auto read = read_model_text(model, "model.yaml");
     CHECK_FALSE((read.ok() && read->structure.validate().empty()));
   }
 }
 
 TEST_CASE("The schema refuses slips in the parts that are not built yet") {
-  const Schema schema;
+  const Schema schema("model.schema.json");
   for (const Broken& b : std::vector<Broken>{{"{push: 1.5}", "[push]"},
                                              {"{push: 1.5}", "{}"},
                                              {"{safety: 1.5}", "{safty: 1.5}"},
@@ -250,12 +214,12 @@ TEST_CASE("The schema refuses slips in the parts that are not built yet") {
                                              {"{thin: {sections:", "{thin: {section:"},
                                              {"{thin: {sections: {tube: {wall: 3 mm}}}}", "[thin]"}}) {
     INFO(b.what << " -> " << b.by);
-    CHECK_FALSE(schema.refusal(replaced(whole, b.what, b.by)).empty());
+    CHECK_FALSE(schema.refusal(yaml_as_json(replaced(whole, b.what, b.by))).empty());
   }
 }
 
 TEST_CASE("Every key of the schema stands on the page, and tells what it is") {
-  const Schema schema;
+  const Schema schema("model.schema.json");
   std::set<std::string> keys;
   collect(schema.json(), keys);
   CHECK(keys.size() > 80);

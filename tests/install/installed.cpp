@@ -62,9 +62,10 @@ TEST_CASE("The installed tree can be moved, and holds what the program needs") {
   CHECK_THAT(shop.run("elsewhere/bin/corvex verify" + model), Contains("all 10 kept"));
   CHECK_THAT(shop.run("elsewhere/bin/corvex new"), Contains("/elsewhere/share/corvex/model.schema.json\n"));
   const std::string files = shop.run("cd elsewhere && find . -type f -o -type l");
-  for (const char* file : {"include/corvex/corvex.hpp", "share/man/man1/corvex.1", "share/corvex/model.schema.json",
-                           "bash-completion/completions/corvex", "corvex-config.cmake", "corvex-config-version.cmake",
-                           "examples/cider-works/walkway-beam.yaml"})
+  for (const char* file :
+       {"include/corvex/corvex.hpp", "share/man/man1/corvex.1", "share/corvex/model.schema.json",
+        "share/corvex/results.schema.json", "bash-completion/completions/corvex", "corvex-config.cmake",
+        "corvex-config-version.cmake", "examples/cider-works/walkway-beam.yaml"})
     CHECK_THAT(files, Contains(file));
 }
 

@@ -80,10 +80,11 @@ TEST_CASE("As a table a trace shows every case with points, jumps and extremes")
   const Outcome o = folder.run("trace model.yaml beam");
   CHECK(o.status == 0);
   CHECK_THAT(o.out, Contains("beam, 3000 mm long") && Contains("== lift ==") && Contains("== turn ==") &&
-                        Contains("max Mz") && Contains("M, before") && Contains("M, after") && Contains("most sag"));
+                        Contains("max Mz") && Contains("1500 M  before") && Contains("1500 M  after") &&
+                        Contains("== envelope ==") && Contains("most sag"));
   CHECK(folder.run("trace model.yaml beam -o out.txt").out.empty());
   CHECK(folder.content("out.txt") == o.out);
   const Outcome both = folder.run("trace model.yaml beam --json");
   CHECK(both.status == 2);
-  CHECK_THAT(both.err, Contains("with --json say which one, as --case lift"));
+  CHECK_THAT(both.err, Contains("with --json say which one, as --case 'lift' or --case envelope"));
 }

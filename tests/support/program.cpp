@@ -5,6 +5,8 @@
 #include <fstream>
 #include <sstream>
 
+#include "support/schema.hpp"
+
 namespace corvex::test {
 namespace {
 
@@ -34,7 +36,9 @@ std::string Folder::write(const std::string& name, const std::string& content) c
 }
 
 std::string Folder::content(const std::string& name) const {
-  return read(path_ / name);
+  std::string text = read(path_ / name);
+  if (name.ends_with(".json")) check_results(text);
+  return text;
 }
 
 Outcome Folder::run(const std::string& arguments, const std::string& input, const std::string& before) const {
@@ -46,6 +50,7 @@ Outcome Folder::run(const std::string& arguments, const std::string& input, cons
   const int code = std::system(command.c_str());
   Outcome o{WIFEXITED(code) ? WEXITSTATUS(code) : -1, read(beside + ".out"), read(beside + ".err")};
   for (const char* end : {".in", ".out", ".err"}) std::filesystem::remove(beside + end);
+  if (o.status != 2) check_results(o.out);
   return o;
 }
 

@@ -1,11 +1,11 @@
-#include "hand_text.hpp"
+#include "hand_table.hpp"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
 
-#include "table.hpp"
+#include "number.hpp"
 
 namespace corvex::cli {
 namespace {
@@ -17,7 +17,6 @@ NamedUnit shown_in(const Comparison& c, const ModelUnits& units) {
 
 // "0.12 %", or in the unit of the figure where the allowed difference is a quantity.
 std::string difference(double value, const Comparison& c, const NamedUnit& unit) {
-  constexpr double noise = 1e-9;
   const double size = c.absolute ? std::max(std::abs(c.hand.si), c.within) : 1;
   if (!(std::abs(value) >= noise * size)) return std::isnan(value) ? "–" : c.absolute ? "0" : "0 %";
   return c.absolute ? number(value / unit.si, 2) + " " + unit.text : short_number(value * 100, 3) + " %";
@@ -53,8 +52,7 @@ std::vector<std::string> broken(const std::string& words, std::size_t widest) {
 
 // "P/2 + q*L/2 = 3.2 kN/2 + 0.8 kN/m*2.4 m/2", on two lines where it is long.
 std::vector<std::string> worked_lines(const WorkedFormula& f, const ModelUnits& units, const std::string& result,
-                                      const std::string& note) {
-  constexpr std::size_t page = 104;
+                                      const std::string& note, std::size_t page) {
   const std::string numbers = f.uses.empty() ? "" : " = " + numbers_put_in(f, units);
   std::string line = f.text + numbers + (numbers == result ? "" : result) + note;
   if (width(line) <= page) return {line};
@@ -63,49 +61,72 @@ std::vector<std::string> worked_lines(const WorkedFormula& f, const ModelUnits& 
   return lines;
 }
 
-}  // namespace
+constexpr std::size_t set_in = 6;  // of what stands beneath a row
 
-std::string hand_text(const Verification& hand, const ModelUnits& units, int digits) {
-  using Align = Table::Align;
-  Table t({{"figure", "", Align::left},
-           {"case", "", Align::left},
-           {"hand", ""},
-           {"computed", ""},
-           {"unit", "", Align::left},
-           {"deviation", ""},
-           {"allowed", ""},
-           {"", "", Align::left}});
-  std::size_t kept = 0;
+std::size_t page_for(std::size_t terminal) {
+  constexpr std::size_t usual = 104, least = 24;
+  return terminal == 0 ? usual : std::max(terminal, least + set_in) - set_in;
+}
+
+Table table_of(const Verification& hand, const ModelUnits& units, std::size_t page) {
+  const std::size_t all = hand.comparisons.size();
+  const auto kept = static_cast<std::size_t>(
+      std::count_if(hand.comparisons.begin(), hand.comparisons.end(), [](const Comparison& c) { return c.kept; }));
+  Table t{.name = "hand",
+          .title = kept == all ? fmt::format("Hand calculation: all {} kept", kept)
+                               : fmt::format("Hand calculation: {} of {} NOT KEPT", all - kept, all)};
+  t.columns = {words_column("figure", true), words_column("case"),         number_column("hand"),
+               number_column("computed"),    words_column("unit"),         number_column("deviation"),
+               number_column("allowed"),     words_column("deviation in"), words_column(""),
+               words_column("formula"),      words_column("numbers"),      words_column("note"),
+               words_column("remark")};
+  for (const std::size_t k : {2, 3, 4, 6}) t.columns[k].tied = true;
+  t.columns[8].data_head = "verdict";
+  for (const std::size_t k : {7, 9, 10, 11, 12}) t.columns[k].use = For::data;
   for (const Comparison& c : hand.comparisons) {
     const NamedUnit unit = shown_in(c, units);
     const double size = std::max(std::abs(c.hand.si), c.absolute ? c.within : 0);
-    // Below this share of its neighbour a figure is rounding noise.
-    const auto shown = [&](double si) { return std::abs(si) < 1e-9 * size ? "0" : number(si / unit.si, digits); };
-    t.row({c.what, c.load_case, shown(c.hand.si), shown(c.computed.si), unit.text, difference(c.deviation, c, unit),
-           difference(c.within, c, unit), c.kept ? "kept" : "NOT KEPT"});
-    kept += c.kept;
+    const auto value = [&](double si) { return std::abs(si) < noise * size ? 0 : si / unit.si; };
+    const auto share = [&](double v) {
+      return std::isnan(v) ? Cell(difference(v, c, unit))
+                           : Cell(c.absolute ? v / unit.si : v * 100, difference(v, c, unit));
+    };
+    Cell verdict = c.kept ? "kept" : "NOT KEPT";
+    verdict.tone = c.kept ? Tone::good : Tone::bad;
+    const bool worked = !c.formula.text.empty();
+    t.row({c.what, c.load_case, value(c.hand.si), value(c.computed.si), unit.text, share(c.deviation), share(c.within),
+           c.absolute ? unit.text : "%", verdict, c.formula.text, worked ? numbers_put_in(c.formula, units) : "",
+           c.note, c.remark});
     const std::string note = c.note.empty() ? "" : "(" + c.note + ")";
-    if (c.formula.text.empty() && !note.empty()) t.beneath(note);
-    if (!c.formula.text.empty())
-      for (std::string& line : worked_lines(c.formula, units, "", note.empty() ? "" : "   " + note))
-        t.beneath(std::move(line));
-    if (!c.remark.empty()) t.beneath("! " + c.remark);
+    if (!worked && !note.empty()) t.say_beneath(note);
+    if (worked)
+      for (std::string& line : worked_lines(c.formula, units, "", note.empty() ? "" : "   " + note, page))
+        t.say_beneath(std::move(line));
+    if (!c.remark.empty()) t.say_beneath("! " + c.remark);
   }
-  const std::size_t all = hand.comparisons.size();
-  const std::string tally =
-      kept == all ? fmt::format("all {} kept", kept) : fmt::format("{} of {} NOT KEPT", all - kept, all);
-  std::string values;
+  return t;
+}
+
+}  // namespace
+
+void add_hand(Page& page, const Verification& hand, const ModelUnits& units, std::size_t terminal) {
+  const std::size_t room = page_for(terminal);
+  page.emplace_back(table_of(hand, units, room));
+  Words values;
   for (const WorkedValue& v : hand.values) {
     if (v.formula.uses.empty()) continue;  // a number stands in the formulas as it is
     const NamedUnit unit = unit_for(v.value.dimension, units);
     const std::string result =
         " = " + short_number(v.value.si / unit.si, 5) + (unit.text.empty() ? "" : " " + unit.text);
-    values += "  " + v.name + " = ";
-    for (const std::string& line : worked_lines(v.formula, units, result, ""))
-      values += (values.back() == '\n' ? "      " : "") + line + "\n";
+    bool first = true;
+    for (const std::string& line : worked_lines(v.formula, units, result, "", room)) {
+      values.lines.push_back({"", first ? "  " + v.name + " = " + line : "      " + line});
+      first = false;
+    }
   }
-  if (!values.empty()) values = "\nwith\n" + values;
-  return fmt::format("Hand calculation: {}\n{}{}", tally, t.text(), values);
+  if (values.lines.empty()) return;
+  values.lines.insert(values.lines.begin(), {"", "with"});
+  page.emplace_back(std::move(values));
 }
 
 }  // namespace corvex::cli

@@ -1,0 +1,219 @@
+#include "case_figures.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+#include "number.hpp"
+
+namespace corvex::cli {
+namespace {
+
+double largest(const Diagram& d) {
+  return std::max(std::abs(d.max().value.si), std::abs(d.min().value.si));
+}
+
+std::string point_at(const Structure& s, const Member& m, Length at) {
+  const double L = s.length_of(m);
+  for (std::size_t k = 0; k < m.through.size(); ++k)
+    if (std::abs(s.place_of(m, k) - at.si()) < 1e-9 * L) return s[m.through[k]].name;
+  return {};
+}
+
+double size_of(const Structure& s) {
+  Vector low = s.points().front().position, high = low;
+  for (const Point& point : s.points()) {
+    const Vector& p = point.position;
+    low = {std::min(low.x, p.x), std::min(low.y, p.y), std::min(low.z, p.z)};
+    high = {std::max(high.x, p.x), std::max(high.y, p.y), std::max(high.z, p.z)};
+  }
+  return length(high - low);
+}
+
+}  // namespace
+
+double clean(double si, const NamedUnit& unit, double size) {
+  return std::abs(si) <= noise * size ? 0 : si / unit.si;
+}
+
+Cell place_cell(const Structure& s, const Member& m, Length at, const NamedUnit& unit) {
+  const bool start = std::abs(at.si()) < 1e-9 * s.length_of(m);
+  return {start ? 0 : at.si() / unit.si, point_at(s, m, at)};
+}
+
+Planes planes_of(const Structure& s, const Member& m) {
+  if (!s.is_plane()) return {};
+  const Axes axes = local_axes(s, m);
+  return {std::abs(axes.y.z) < 0.99, std::abs(axes.z.z) < 0.99};
+}
+
+CaseFigures::CaseFigures(const Model& model, const Solution& solution, std::size_t index)
+    : s_(solution.structure()), u_(model.units), case_(solution[index]) {
+  Sizes& z = sizes_;
+  for (std::size_t i = 0; i < s_.points().size(); ++i) {
+    const Displacement d = case_.displacement(PointId{i});
+    z.move = std::max({z.move, std::abs(d.x.si()), std::abs(d.y.si()), std::abs(d.z.si())});
+    z.turn = std::max({z.turn, std::abs(d.rx.si()), std::abs(d.ry.si()), std::abs(d.rz.si())});
+  }
+  for (std::size_t i = 0; i < s_.members().size(); ++i) {
+    const MemberResult& m = members_.emplace_back(case_[MemberId{i}]);
+    z.force = std::max({z.force, largest(m.axial()), largest(m.shear_y()), largest(m.shear_z())});
+    z.moment = std::max({z.moment, largest(m.torsion()), largest(m.moment_y()), largest(m.moment_z())});
+    const Extreme e = m.movement();
+    if (e.value.si > most_.value.si * (1 + noise)) most_ = e, most_member_ = i;
+    const Stresses& found = stresses_.emplace_back(Stresses{m.max_stress(), m.min_stress(), m.von_mises()});
+    const auto& worst = found.mises;
+    if (worst && (!worst_stress_ || worst->value.si() > worst_stress_->value.si() * (1 + noise)))
+      worst_stress_ = worst, worst_member_ = i;
+    for (const auto* one : {&found.tension, &found.compression, &found.mises})
+      if (*one) z.stress = std::max(z.stress, std::abs((*one)->value.si()));
+  }
+  const Balance b = case_.balance();
+  z.force = std::max({z.force, std::abs(b.applied.x.si()), std::abs(b.applied.y.si()), std::abs(b.applied.z.si())});
+  z.move = std::max(z.move, most_.value.si);
+  const double size = size_of(s_);
+  // Where there is no moment at all, the noise of one is a force's noise times a lever.
+  z.moment = std::max(z.moment, z.force * size * 1e-3);
+  // Under moments alone the noise of a force is theirs over a lever.
+  if (size > 0) z.force = std::max(z.force, z.moment / size * 1e-3);
+  z.turn = std::max(z.turn, size > 0 ? z.move / size * 1e-3 : 0);
+}
+
+std::vector<std::size_t> CaseFigures::members_by_use() const {
+  struct Use {
+    double of_strength = 0, stress = 0, force = 0;
+  };
+  std::vector<Use> use;
+  for (std::size_t i = 0; i < members_.size(); ++i) {
+    Use& u = use.emplace_back();
+    const MemberResult& m = members_[i];
+    if (const auto& mises = stresses_[i].mises) {
+      u.stress = clean(mises->value.si(), {"", 1}, sizes_.stress);
+      if (const auto strength = m.strength()) u.of_strength = u.stress / strength->si();
+    } else {
+      u.force = largest(m.axial());
+    }
+  }
+  const auto more = [](double a, double b) { return a > b * (1 + noise); };
+  std::vector<std::size_t> order(members_.size());
+  std::iota(order.begin(), order.end(), std::size_t{0});
+  // Those of symmetric places differ by rounding only and keep the order of the model.
+  std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
+    const Use &x = use[a], &y = use[b];
+    if (more(x.of_strength, y.of_strength) || more(y.of_strength, x.of_strength)) return x.of_strength > y.of_strength;
+    if (more(x.stress, y.stress) || more(y.stress, x.stress)) return x.stress > y.stress;
+    return more(x.force, y.force);
+  });
+  return order;
+}
+
+std::vector<std::size_t> CaseFigures::points_by_movement() const {
+  std::vector<double> moves;
+  for (std::size_t i = 0; i < s_.points().size(); ++i) {
+    const Displacement d = case_.displacement(PointId{i});
+    moves.push_back(length(Vector{d.x.si(), d.y.si(), d.z.si()}));
+  }
+  std::vector<std::size_t> order(moves.size());
+  std::iota(order.begin(), order.end(), std::size_t{0});
+  std::stable_sort(order.begin(), order.end(),
+                   [&](std::size_t a, std::size_t b) { return moves[a] > moves[b] + noise * sizes_.move; });
+  return order;
+}
+
+Line CaseFigures::summary(int digits) const {
+  Line line{case_.name(), movement_words(digits)};
+  if (worst_stress_ && worst_stress_->value.si() > 0) {
+    const MemberResult& m = members_[worst_member_];
+    line.text +=
+        fmt::format("; worst stress {} {} in {} at {}", number(worst_stress_->value.si() / u_.stress.si, digits),
+                    u_.stress.text, m.member().name, place_words(m, worst_stress_->at, digits));
+    if (const auto safety = m.safety()) {
+      line.text += fmt::format(" (safety {}{})", number(*safety, std::min(digits, 3)),
+                               *safety < 1 ? ": over the limit of the material" : "");
+      if (*safety < 1) line.tone = Tone::bad;
+    }
+  }
+  const double error = case_.balance().error;
+  line.text += error < 1e-6 ? "; reactions balance" : fmt::format("; REACTIONS DO NOT BALANCE (error {:.1e})", error);
+  if (!(error < 1e-6)) line.tone = Tone::bad;
+  constexpr int enough = 6;
+  if (const int stand = case_.digits(); stand < enough) {
+    line.text += stand == 0
+                     ? "; NO DIGIT OF THE MOVEMENTS IS SURE"
+                     : fmt::format("; about {} digit{} stand{}", stand, stand == 1 ? "" : "s", stand == 1 ? "s" : "");
+    if (line.tone == Tone::plain) line.tone = Tone::warning;
+  }
+  return line;
+}
+
+std::vector<Column> summary_columns(const ModelUnits& u) {
+  std::vector<Column> columns{words_column("case"),
+                              number_column("largest movement", u.deflection.text),
+                              words_column("moving most"),
+                              place_column(u.length.text, "largest movement at"),
+                              number_column("von Mises", u.stress.text),
+                              words_column("most stressed"),
+                              place_column(u.length.text, "von Mises at"),
+                              number_column("safety"),
+                              number_column("balance error"),
+                              number_column("digits")};
+  return columns;
+}
+
+std::vector<Cell> CaseFigures::summary_row() const {
+  std::vector<Cell> cells{case_.name(), clean(most_.value.si, u_.deflection, 0)};
+  if (most_.value.si > 0) {
+    const Member& m = members_[most_member_].member();
+    cells.insert(cells.end(), {m.name, place_cell(s_, m, most_.at, u_.length)});
+  } else {
+    cells.resize(cells.size() + 2);
+  }
+  if (worst_stress_) {
+    const MemberResult& m = members_[worst_member_];
+    cells.insert(cells.end(), {worst_stress_->value.si() / u_.stress.si, m.member().name,
+                               place_cell(s_, m.member(), worst_stress_->at, u_.length)});
+    const auto safety = m.safety_against(worst_stress_->value);
+    cells.push_back(safety ? Cell(*safety) : Cell());
+  } else {
+    cells.resize(cells.size() + 4);
+  }
+  cells.push_back(case_.balance().error);
+  cells.push_back(static_cast<double>(case_.digits()));
+  return cells;
+}
+
+std::string CaseFigures::place_words(const MemberResult& m, Length at, int digits) const {
+  const std::string point = point_at(s_, m.member(), at);
+  return point.empty() ? short_number(at.si() / u_.length.si, digits) + " " + u_.length.text : point;
+}
+
+std::string CaseFigures::movement_words(int digits) const {
+  if (members_.empty() || most_.value.si == 0) return "nothing moves";
+  const MemberResult& m = members_[most_member_];
+  const SectionState s = m.at(most_.at);
+  std::string where = "at " + place_words(m, most_.at, digits);
+  if (point_at(s_, m.member(), most_.at).empty()) where = "in " + m.member().name + " " + where;
+  return fmt::format("moves {} {} {} {}", number(most_.value.si / u_.deflection.si, digits), u_.deflection.text,
+                     direction({s.x.si(), s.y.si(), s.z.si()}), where);
+}
+
+// Up and down, right and left in the plane; in space along an axis where that is nearly the direction.
+std::string CaseFigures::direction(const Vector& v) const {
+  const double size = length(v), up = dot(v, s_.up_direction());
+  constexpr double nearly = 0.94;  // within 20°
+  const std::string vertical = up < 0 ? "down" : "up", sideways = v.x < 0 ? "to the left" : "to the right";
+  if (std::abs(up) > nearly * size) return vertical;
+  if (s_.is_plane()) {
+    if (std::abs(v.x) > nearly * size) return sideways;
+    return std::abs(up) > std::abs(v.x) ? vertical + " and " + sideways : sideways + " and " + vertical;
+  }
+  const double parts[] = {v.x, v.y, v.z};
+  for (int i = 0; i < 3; ++i)
+    if (std::abs(parts[i]) > nearly * size) return fmt::format("along {}{}", parts[i] < 0 ? "-" : "", "xyz"[i]);
+  const auto share = [&](double part) { return std::abs(part) < 0.005 * size ? 0.0 : part / size; };
+  return fmt::format("along ({:.2f}, {:.2f}, {:.2f})", share(v.x), share(v.y), share(v.z));
+}
+
+}  // namespace corvex::cli

@@ -1,0 +1,225 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "result_tables.hpp"
+
+namespace corvex::cli {
+namespace {
+
+// Of those in this order that are chosen, the first few where tables are short.
+Rows chosen(const std::vector<std::size_t>& order, const std::vector<bool>& marked, bool whole, std::size_t most) {
+  Rows rows;
+  for (std::size_t i = 0; i < marked.size(); ++i) {
+    const std::size_t at = whole ? i : order[i];
+    if (marked[at]) rows.shown.push_back(at);
+  }
+  rows.all = rows.shown.size();
+  if (!whole && rows.all > most) rows.shown.resize(most);
+  return rows;
+}
+
+Rows shown_members(const CaseFigures& c, const Selection& selection) {
+  return chosen(selection.all ? std::vector<std::size_t>() : c.members_by_use(), selection.members, selection.all,
+                short_members);
+}
+
+}  // namespace
+
+std::string Rows::rest(const char* what, const char* option) const {
+  if (shown.size() == all) return {};
+  const std::size_t more = all - shown.size();
+  return fmt::format("and {} more {}{}: --all shows {}, {} NAME {}", more, what, more == 1 ? "" : "s",
+                     more == 1 ? "it" : "them", option, more == 1 ? "too" : "one");
+}
+
+Table reactions_table(const CaseFigures& c, const Selection& selection) {
+  static constexpr const char* heads[] = {"Fx", "Fy", "Fz", "Mx", "My", "Mz"};
+  const Structure& s = c.structure();
+  const ModelUnits& u = c.units();
+  // All forces; of the moments those that some support holds.
+  std::vector<std::size_t> parts{0, 1};
+  if (!s.is_plane()) parts.push_back(2);
+  for (std::size_t k = s.is_plane() ? 5 : 3; k < 6; ++k)
+    if (std::any_of(s.supports().begin(), s.supports().end(), [&](const PointSupport& p) { return p.gives(k); }))
+      parts.push_back(k);
+  Table t{.name = "reactions", .title = "Reactions", .load_case = c.result().name()};
+  t.columns = {words_column("point", true)};
+  for (const std::size_t k : parts) t.columns.push_back(number_column(heads[k], (k < 3 ? u.force : u.moment).text));
+  const auto row = [&](const std::string& name, const Reaction& r, const auto& gives) {
+    const double six[] = {r.x.si(), r.y.si(), r.z.si(), r.mx.si(), r.my.si(), r.mz.si()};
+    std::vector<Cell> cells{name};
+    for (const std::size_t k : parts)
+      cells.push_back(!gives(k) ? Cell()
+                      : k < 3   ? Cell(clean(six[k], u.force, c.sizes().force))
+                                : Cell(clean(six[k], u.moment, c.sizes().moment)));
+    t.row(std::move(cells));
+  };
+  // In the order of the model, where there are few; else the largest first.
+  std::vector<std::size_t> order;
+  std::vector<bool> marked;
+  std::vector<double> size;
+  for (std::size_t i = 0; i < s.supports().size(); ++i) {
+    const Reaction r = c.result().reaction(s.supports()[i].at);
+    size.push_back(length(Vector{r.x.si(), r.y.si(), r.z.si()}));
+    order.push_back(i);
+    marked.push_back(selection.points[s.supports()[i].at.index]);
+  }
+  if (static_cast<std::size_t>(std::count(marked.begin(), marked.end(), true)) > short_points)
+    std::stable_sort(order.begin(), order.end(),
+                     [&](std::size_t a, std::size_t b) { return size[a] > size[b] + 1e-9 * c.sizes().force; });
+  const Rows rows = chosen(order, marked, selection.all, short_points);
+  for (const std::size_t i : rows.shown) {
+    const PointSupport& p = s.supports()[i];
+    row(s[p.at].name, c.result().reaction(p.at), [&](std::size_t k) { return p.gives(k); });
+  }
+  const Balance b = c.result().balance();
+  const auto forces = [](std::size_t k) { return k < 3; };
+  row("sum", b.reacted, forces);
+  row("loads", b.applied, forces);
+  for (Row* last : {&t.rows.back(), &t.rows[t.rows.size() - 2]}) last->use = For::people;
+  t.after = rows.rest("support", "--point");
+  return t;
+}
+
+Table balance_table(const CaseFigures& c) {
+  static constexpr const char* heads[] = {"Fx", "Fy", "Fz", "Mx", "My", "Mz"};
+  const ModelUnits& u = c.units();
+  Table t{.name = "balance", .load_case = c.result().name(), .use = For::data};
+  t.columns = {words_column("of")};
+  for (std::size_t k = 0; k < 6; ++k) t.columns.push_back(number_column(heads[k], (k < 3 ? u.force : u.moment).text));
+  const Balance b = c.result().balance();
+  for (const auto& [name, r] :
+       {std::pair<const char*, const Reaction&>{"reactions", b.reacted}, {"loads", b.applied}}) {
+    const double six[] = {r.x.si(), r.y.si(), r.z.si(), r.mx.si(), r.my.si(), r.mz.si()};
+    std::vector<Cell> cells{name};
+    for (std::size_t k = 0; k < 6; ++k)
+      cells.push_back(k < 3 ? clean(six[k], u.force, c.sizes().force) : clean(six[k], u.moment, c.sizes().moment));
+    t.row(std::move(cells));
+  }
+  return t;
+}
+
+Table movements_table(const CaseFigures& c, const Selection& selection) {
+  const Structure& s = c.structure();
+  const ModelUnits& u = c.units();
+  const bool plane = s.is_plane();
+  const std::string& l = u.deflection.text;
+  Table t{.name = "movements", .title = "Movements", .load_case = c.result().name()};
+  t.columns = {words_column("point", true), number_column("x", l), number_column("y", l)};
+  if (!plane) t.columns.push_back(number_column("z", l));
+  for (const char* about : {"about x", "about y", "about z"})
+    if (!plane || about[6] == 'z') t.columns.push_back(number_column(about, u.angle.text));
+  const Rows rows = chosen(selection.all ? std::vector<std::size_t>() : c.points_by_movement(), selection.points,
+                           selection.all, short_points);
+  for (const std::size_t i : rows.shown) {
+    const Displacement d = c.result().displacement(PointId{i});
+    std::vector<Cell> cells{s.points()[i].name};
+    const double m[] = {d.x.si(), d.y.si(), d.z.si()}, r[] = {d.rx.si(), d.ry.si(), d.rz.si()};
+    for (int k = 0; k < (plane ? 2 : 3); ++k) cells.push_back(clean(m[k], u.deflection, c.sizes().move));
+    if (c.result().turns(PointId{i}))
+      for (int k = plane ? 2 : 0; k < 3; ++k) cells.push_back(clean(r[k], u.angle, c.sizes().turn));
+    t.row(std::move(cells));
+  }
+  t.after = rows.rest("point", "--point");
+  return t;
+}
+
+Table inner_forces_table(const CaseFigures& c, const Selection& selection) {
+  const Structure& s = c.structure();
+  const ModelUnits& u = c.units();
+  Table t{.name = "inner", .title = "Inner forces", .load_case = c.result().name()};
+  Column member = words_column("member", true), symbol = words_column("", true), unit = words_column("unit", true);
+  member.grouped = true;
+  symbol.data_head = "figure";
+  unit.use = For::people;
+  t.columns = {member,
+               symbol,
+               unit,
+               number_column("max"),
+               place_column(u.length.text, "max at"),
+               number_column("min"),
+               place_column(u.length.text, "min at"),
+               words_column("")};
+  for (const std::size_t k : {std::size_t{3}, std::size_t{5}}) t.columns[k].unit_of_row = true;
+  t.columns.back().data_head = "acts";
+  t.columns.back().tied = true;
+  const Rows rows = shown_members(c, selection);
+  for (const std::size_t i : rows.shown) {
+    const MemberResult& m = c.member(i);
+    const auto row = [&](const char* name, const Diagram& d, bool force, const std::string& words = "") {
+      const NamedUnit& in = force ? u.force : u.moment;
+      const double size = force ? c.sizes().force : c.sizes().moment;
+      const Extreme high = d.max(), low = d.min();
+      const bool nothing = std::max(std::abs(high.value.si), std::abs(low.value.si)) <= 1e-9 * size;
+      Row r{.part = force ? "forces" : "moments", .unit = in.text};
+      r.cells = {m.member().name, name, in.text};
+      for (const Extreme& e : {high, low}) {
+        r.cells.push_back(clean(e.value.si, in, size));
+        r.cells.push_back(nothing ? Cell() : place_cell(s, m.member(), e.at, u.length));
+      }
+      r.cells.push_back(nothing && words != "slack" ? "" : words);
+      t.rows.push_back(std::move(r));
+    };
+    const Diagram axial = m.axial();
+    const bool link = m.member().kind == MemberKind::link;
+    const bool pulled = axial.min().value.si >= 0, pushed = axial.max().value.si <= 0;
+    const bool told = link || m.member().acts != Acts::always;
+    row("N", axial, true, !told ? "" : m.is_slack() ? "slack" : pulled ? "tension" : pushed ? "compression" : "");
+    if (link) continue;
+    const Planes in = planes_of(s, m.member());
+    if (in.y) row("Vy", m.shear_y(), true);
+    if (in.z) row("Vz", m.shear_z(), true);
+    if (!s.is_plane()) row("T", m.torsion(), false);
+    if (in.z) row("My", m.moment_y(), false);
+    if (in.y) row("Mz", m.moment_z(), false);
+  }
+  t.after = rows.rest("member", "--member");
+  return t;
+}
+
+Table stress_table(const CaseFigures& c, const Selection& selection) {
+  const Structure& s = c.structure();
+  const ModelUnits& u = c.units();
+  const std::string& l = u.length.text;
+  Table t{.name = "stress",
+          .title = "Stress, safety against yield, and sag from the chord",
+          .load_case = c.result().name()};
+  t.columns = {words_column("member", true)};
+  for (const char* head : {"tension", "compression", "von Mises"})
+    t.columns.insert(t.columns.end(), {number_column(head, u.stress.text), place_column(l, head + std::string(" at"))});
+  t.columns.insert(t.columns.end(),
+                   {number_column("safety"), number_column("sag", u.deflection.text), place_column(l, "sag at")});
+  t.columns[7].most_digits = 3;
+  const Rows rows = shown_members(c, selection);
+  for (const std::size_t i : rows.shown) {
+    const MemberResult& m = c.member(i);
+    const CaseFigures::Stresses& found = c.stresses(i);
+    std::vector<Cell> cells{m.member().name};
+    const auto add = [&](double si, const NamedUnit& unit, double size, Length at) {
+      const double value = clean(si, unit, size);
+      cells.emplace_back(value);
+      cells.push_back(value == 0 ? Cell() : place_cell(s, m.member(), at, u.length));
+    };
+    const auto stress = [&](const std::optional<StressExtreme>& e, double side) {
+      if (!e) return (void)cells.insert(cells.end(), {unknown(), Cell()});
+      // No tension anywhere is no tension, not the least compression.
+      add(e->value.si() * side > 0 || side == 0 ? e->value.si() : 0, u.stress, c.sizes().stress, e->at);
+    };
+    stress(found.tension, 1);
+    stress(found.compression, -1);
+    stress(found.mises, 0);
+    const auto safety = found.mises ? m.safety_against(found.mises->value) : std::nullopt;
+    const bool stressed = found.mises && clean(found.mises->value.si(), u.stress, c.sizes().stress) != 0;
+    cells.push_back(safety && stressed ? Cell(*safety) : unknown());
+    if (safety && stressed && *safety < 1) cells.back().tone = Tone::bad;
+    const Extreme sag = m.sag();
+    add(sag.value.si, u.deflection, c.sizes().move, sag.at);
+    t.row(std::move(cells));
+  }
+  t.after = rows.rest("member", "--member");
+  return t;
+}
+
+}  // namespace corvex::cli

@@ -1,0 +1,216 @@
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+#include "corvex/envelope.hpp"
+#include "number.hpp"
+#include "result_tables.hpp"
+
+namespace corvex::cli {
+namespace {
+
+double size_of(const Range& r) {
+  return std::max(std::abs(r.max.value.si), std::abs(r.min.value.si));
+}
+
+Column case_column(const std::string& data_head) {
+  Column c = words_column("in");
+  c.data_head = data_head;
+  c.tied = true;
+  return c;
+}
+
+// A name, what of it, its unit, then the largest and the least value with the case of each.
+Table ranges(const char* name, const char* title, const char* of, const std::string* place_unit) {
+  Table t{.name = name, .title = title};
+  Column whose = words_column(of, true), what = words_column("", true), unit = words_column("unit", true);
+  whose.grouped = true;
+  what.data_head = "figure";
+  unit.use = For::people;
+  t.columns = {whose, what, unit};
+  for (const std::string which : {"max", "min"}) {
+    t.columns.push_back(number_column(which));
+    t.columns.back().unit_of_row = true;
+    if (place_unit) t.columns.push_back(place_column(*place_unit, which + " at"));
+    t.columns.push_back(case_column(which + " in"));
+  }
+  return t;
+}
+
+struct Figure {
+  const char* name;
+  const char* part;  // where it goes in data
+  const NamedUnit& unit;
+  double size;  // noise is small beside it
+};
+
+// With places where `m` is given.
+void add_range(Table& t, const std::string& whose, const Figure& f, const Range& r, const Structure* s, const Member* m,
+               const NamedUnit& length) {
+  Row row{.part = f.part, .unit = f.unit.text};
+  row.cells = {whose, f.name, f.unit.text};
+  const bool nothing = size_of(r) <= noise * f.size;
+  for (const GoverningExtreme* e : {&r.max, &r.min}) {
+    row.cells.push_back(clean(e->value.si, f.unit, f.size));
+    if (m) row.cells.push_back(nothing ? Cell() : place_cell(*s, *m, e->at, length));
+    row.cells.push_back(nothing ? "" : e->load_case);
+  }
+  t.rows.push_back(std::move(row));
+}
+
+// Those that are marked; the first few, the largest of them first, where tables are short.
+Rows chosen(const std::vector<double>& size, const std::vector<bool>& marked, bool whole, std::size_t most,
+            bool always_sorted) {
+  Rows rows;
+  for (std::size_t i = 0; i < marked.size(); ++i)
+    if (marked[i]) rows.shown.push_back(i);
+  rows.all = rows.shown.size();
+  if (whole || (!always_sorted && rows.all <= most)) return rows;
+  const double largest = size.empty() ? 0 : *std::max_element(size.begin(), size.end());
+  std::stable_sort(rows.shown.begin(), rows.shown.end(), [&](std::size_t a, std::size_t b) {
+    return size[a] > size[b] * (1 + noise) + noise * noise * largest;
+  });
+  if (rows.all > most) rows.shown.resize(most);
+  return rows;
+}
+
+}  // namespace
+
+EnvelopeTables::EnvelopeTables(const Model& model, const Solution& solution, const Selection& selection)
+    : s_(solution.structure()), u_(model.units), solution_(solution), selection_(selection) {
+  std::vector<double> use;
+  bool known = true;
+  for (std::size_t i = 0; i < s_.members().size(); ++i) {
+    const MemberEnvelope& e = members_.emplace_back(envelope(solution, MemberId{i}));
+    sizes_.force = std::max({sizes_.force, size_of(e.axial), size_of(e.shear_y), size_of(e.shear_z)});
+    sizes_.moment = std::max({sizes_.moment, size_of(e.torsion), size_of(e.moment_y), size_of(e.moment_z)});
+    sizes_.move = std::max({sizes_.move, size_of(e.deflection_y), size_of(e.deflection_z)});
+    for (const auto* worst : {&e.max_stress, &e.min_stress, &e.von_mises})
+      if (worst->stress) sizes_.stress = std::max(sizes_.stress, std::abs(worst->stress->value.si()));
+    use.push_back(e.safety ? 1 / *e.safety : 0);
+    known = known && (e.safety || !e.von_mises.stress || e.von_mises.stress->value.si() == 0);
+  }
+  // Where some strength is not known, stress tells what is used most.
+  if (!known)
+    for (std::size_t i = 0; i < use.size(); ++i)
+      use[i] = members_[i].von_mises.stress ? members_[i].von_mises.stress->value.si() : 0;
+  rows_ = chosen(use, selection.members, selection.all, short_members, true);
+}
+
+Table EnvelopeTables::inner_forces() const {
+  Table t = ranges("envelope", "Inner forces", "member", &u_.length.text);
+  for (const std::size_t i : rows_.shown) {
+    const MemberEnvelope& e = members_[i];
+    const Member& m = s_.members()[i];
+    const auto row = [&](const char* name, const Range& r, bool force) {
+      const Figure f{name, force ? "forces" : "moments", force ? u_.force : u_.moment,
+                     force ? sizes_.force : sizes_.moment};
+      add_range(t, m.name, f, r, &s_, &m, u_.length);
+    };
+    row("N", e.axial, true);
+    if (m.kind == MemberKind::link) continue;
+    const Planes in = planes_of(s_, m);
+    if (in.y) row("Vy", e.shear_y, true);
+    if (in.z) row("Vz", e.shear_z, true);
+    if (!s_.is_plane()) row("T", e.torsion, false);
+    if (in.z) row("My", e.moment_y, false);
+    if (in.y) row("Mz", e.moment_z, false);
+  }
+  t.after = rows_.rest("member", "--member");
+  return t;
+}
+
+Table EnvelopeTables::stresses() const {
+  const std::string& l = u_.length.text;
+  Table t{.name = "envelope-stress", .title = "Stress, safety against yield, and sag from the chord"};
+  t.columns = {words_column("member", true)};
+  for (const std::string head : {"tension", "compression", "von Mises"})
+    t.columns.insert(t.columns.end(),
+                     {number_column(head, u_.stress.text), place_column(l, head + " at"), case_column(head + " in")});
+  t.columns.push_back(number_column("safety"));
+  t.columns.back().most_digits = 3;
+  t.columns.insert(t.columns.end(),
+                   {number_column("sag", u_.deflection.text), place_column(l, "sag at"), case_column("sag in")});
+  for (const std::size_t i : rows_.shown) {
+    const MemberEnvelope& e = members_[i];
+    const Member& m = s_.members()[i];
+    std::vector<Cell> cells{m.name};
+    const auto add = [&](double value, Length at, const std::string& load_case) {
+      cells.emplace_back(value);
+      cells.push_back(value == 0 ? Cell() : place_cell(s_, m, at, u_.length));
+      cells.push_back(value == 0 ? "" : load_case);
+    };
+    for (const auto& [worst, side] : {std::pair{&e.max_stress, 1.0}, {&e.min_stress, -1.0}, {&e.von_mises, 0.0}}) {
+      if (!worst->stress) {
+        cells.insert(cells.end(), {unknown(), Cell(), Cell()});
+        continue;
+      }
+      const double si = worst->stress->value.si();
+      add(si * side > 0 || side == 0 ? clean(si, u_.stress, sizes_.stress) : 0, worst->stress->at, worst->load_case);
+    }
+    const bool stressed = e.von_mises.stress && std::abs(e.von_mises.stress->value.si()) > noise * sizes_.stress;
+    cells.push_back(e.safety && stressed ? Cell(*e.safety) : unknown());
+    if (e.safety && stressed && *e.safety < 1) cells.back().tone = Tone::bad;
+    add(clean(e.sag.value.si, u_.deflection, sizes_.move), e.sag.at, e.sag.load_case);
+    t.row(std::move(cells));
+  }
+  t.after = rows_.rest("member", "--member");
+  return t;
+}
+
+Table EnvelopeTables::movements() const {
+  static constexpr const char* names[] = {"x", "y", "z", "about x", "about y", "about z"};
+  std::vector<std::array<Range, 6>> all;
+  std::vector<double> size;
+  double move = sizes_.move, turn = 0;
+  for (std::size_t i = 0; i < s_.points().size(); ++i) {
+    const auto& six = all.emplace_back(displacement_envelope(solution_, PointId{i}));
+    size.push_back(std::max({size_of(six[0]), size_of(six[1]), size_of(six[2])}));
+    move = std::max(move, size.back());
+    turn = std::max({turn, size_of(six[3]), size_of(six[4]), size_of(six[5])});
+  }
+  Table t = ranges("envelope", "Movements", "point", nullptr);
+  const Rows rows = chosen(size, selection_.points, selection_.all, short_points / 2, true);
+  for (const std::size_t i : rows.shown) {
+    const bool turns = solution_[solution_.judged().front()].turns(PointId{i});
+    for (std::size_t k = 0; k < 6; ++k) {
+      if (s_.is_plane() && k >= 2 && k <= 4) continue;
+      if (k >= 3 && !turns) continue;
+      const bool moves = k < 3;
+      add_range(t, s_.points()[i].name,
+                {names[k], moves ? "movements" : "turns", moves ? u_.deflection : u_.angle, moves ? move : turn},
+                all[i][k], nullptr, nullptr, u_.length);
+    }
+  }
+  t.after = rows.rest("point", "--point");
+  return t;
+}
+
+Table EnvelopeTables::reactions() const {
+  static constexpr const char* names[] = {"Fx", "Fy", "Fz", "Mx", "My", "Mz"};
+  std::vector<std::array<Range, 6>> all;
+  std::vector<double> size;
+  std::vector<bool> marked;
+  double force = sizes_.force, moment = sizes_.moment;
+  for (const PointSupport& p : s_.supports()) {
+    const auto& six = all.emplace_back(reaction_envelope(solution_, p.at));
+    size.push_back(std::max({size_of(six[0]), size_of(six[1]), size_of(six[2])}));
+    marked.push_back(selection_.points[p.at.index]);
+    force = std::max(force, size.back());
+    moment = std::max({moment, size_of(six[3]), size_of(six[4]), size_of(six[5])});
+  }
+  Table t = ranges("envelope-reactions", "Reactions", "point", nullptr);
+  const Rows rows = chosen(size, marked, selection_.all, short_points, false);
+  for (const std::size_t i : rows.shown)
+    for (std::size_t k = 0; k < 6; ++k) {
+      const PointSupport& p = s_.supports()[i];
+      if (!p.gives(k) || (s_.is_plane() && k >= 2 && k <= 4)) continue;
+      add_range(t, s_[p.at].name,
+                {names[k], k < 3 ? "forces" : "moments", k < 3 ? u_.force : u_.moment, k < 3 ? force : moment},
+                all[i][k], nullptr, nullptr, u_.length);
+    }
+  t.after = rows.rest("support", "--point");
+  return t;
+}
+
+}  // namespace corvex::cli

@@ -1,0 +1,47 @@
+// The tables of solve: of one case, and of the envelope.
+#pragma once
+
+#include "case_figures.hpp"
+#include "selection.hpp"
+
+namespace corvex::cli {
+
+// Which members and points, in which order, and how many of how many.
+struct Rows {
+  std::vector<std::size_t> shown;
+  std::size_t all = 0;
+
+  // "and 12 more: --all, or --member NAME"
+  std::string rest(const char* what, const char* option) const;
+};
+
+Table reactions_table(const CaseFigures& c, const Selection& selection);
+// For data: what is applied and what is reacted, which for people stand below the reactions.
+Table balance_table(const CaseFigures& c);
+Table movements_table(const CaseFigures& c, const Selection& selection);
+Table inner_forces_table(const CaseFigures& c, const Selection& selection);
+Table stress_table(const CaseFigures& c, const Selection& selection);
+
+// Of all that is judged, with the case that governs.
+class EnvelopeTables {
+ public:
+  EnvelopeTables(const Model& model, const Solution& solution, const Selection& selection);
+
+  Table inner_forces() const;
+  Table stresses() const;
+  Table movements() const;
+  Table reactions() const;
+
+ private:
+  std::size_t largest_first(std::vector<std::size_t>& order, const std::vector<double>& size) const;
+
+  const Structure& s_;
+  const ModelUnits& u_;
+  const Solution& solution_;
+  const Selection& selection_;
+  std::vector<MemberEnvelope> members_;
+  Sizes sizes_;
+  Rows rows_;  // of members, the most used first
+};
+
+}  // namespace corvex::cli

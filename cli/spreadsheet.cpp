@@ -1,0 +1,102 @@
+// Tables as a spreadsheet (Office Open XML), by libxlsxwriter.
+#include <xlsxwriter.h>
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+#include "number.hpp"
+#include "page.hpp"
+
+namespace corvex::cli {
+namespace {
+
+// The most that a sheet holds.
+constexpr std::size_t most_rows = 1048576, most_text = 32767, most_name = 31;
+
+// No more than so many bytes, and no character cut in two.
+std::string at_most(std::size_t bytes, const std::string& text) {
+  std::size_t end = std::min(bytes, text.size());
+  while (end > 0 && end < text.size() && (static_cast<unsigned char>(text[end]) & 0xC0) == 0x80) --end;
+  return text.substr(0, end);
+}
+
+class Sheets {
+ public:
+  Sheets(lxw_workbook* book, int digits) : book_(book), digits_(digits), head_(workbook_add_format(book)) {
+    format_set_bold(head_);
+    format_set_bottom(head_, LXW_BORDER_THIN);
+    format_set_text_wrap(head_);
+    format_set_align(head_, LXW_ALIGN_VERTICAL_TOP);
+  }
+
+  std::string add(const DataTable& t) {
+    if (t.rows.size() + 1 > most_rows)
+      return "the table '" + t.name + "' has more rows than a sheet holds; --csv has no such bound";
+    lxw_worksheet* sheet = workbook_add_worksheet(book_, at_most(most_name, t.name).c_str());
+    if (!sheet) return "the sheet '" + t.name + "' cannot be made";
+    std::vector<std::size_t> widest(t.heads.size(), 8);
+    const auto columns = static_cast<lxw_col_t>(t.heads.size());
+    for (lxw_col_t c = 0; c < columns; ++c) {
+      worksheet_write_string(sheet, 0, c, t.heads[c].c_str(), head_);
+      widest[c] = std::max(widest[c], std::min<std::size_t>(width(t.heads[c]), 14));
+    }
+    for (std::size_t r = 0; r < t.rows.size(); ++r)
+      for (lxw_col_t c = 0; c < columns && c < t.rows[r].size(); ++c) {
+        const Cell& cell = t.rows[r][c];
+        const auto row = static_cast<lxw_row_t>(r + 1);
+        if (cell.value && std::isfinite(*cell.value))
+          worksheet_write_number(sheet, row, c, *cell.value + 0.0, format_of(*cell.value));
+        else if (!cell.words.empty())
+          worksheet_write_string(sheet, row, c, at_most(most_text, cell.words).c_str(), nullptr);
+        widest[c] = std::max(widest[c], std::min<std::size_t>(width(cell.words), 60));
+      }
+    for (lxw_col_t c = 0; c < columns; ++c)
+      worksheet_set_column(sheet, c, c, static_cast<double>(widest[c]) + 1.5, nullptr);
+    worksheet_freeze_panes(sheet, 1, 0);
+    if (!t.rows.empty() && columns > 0)
+      worksheet_autofilter(sheet, 0, 0, static_cast<lxw_row_t>(t.rows.size()), static_cast<lxw_col_t>(columns - 1));
+    return {};
+  }
+
+ private:
+  // So many digits are shown; all of them are there.
+  lxw_format* format_of(double value) {
+    int decimals = 0;
+    if (const double size = std::abs(value); size > 0)
+      decimals = std::clamp(digits_ - 1 - static_cast<int>(std::floor(std::log10(size) + 1e-12)), 0, 15);
+    lxw_format*& format = formats_[decimals];
+    if (!format) {
+      format = workbook_add_format(book_);
+      format_set_num_format(format, decimals == 0 ? "0" : ("0." + std::string(decimals, '0')).c_str());
+    }
+    return format;
+  }
+
+  lxw_workbook* book_;
+  int digits_;
+  lxw_format* head_;
+  std::map<int, lxw_format*> formats_;
+};
+
+}  // namespace
+
+std::string write_spreadsheet(const std::string& path, const std::string& title, const std::vector<DataTable>& tables,
+                              int digits) {
+  lxw_workbook* book = workbook_new(path.c_str());
+  if (!book) return "there is not enough memory for the spreadsheet";
+  std::string name = at_most(255, title), program = "corvex";
+  lxw_doc_properties properties{};
+  properties.title = name.data();
+  properties.comments = program.data();
+  workbook_set_properties(book, &properties);
+  Sheets sheets(book, digits);
+  std::string why;
+  for (const DataTable& t : tables)
+    if (why.empty()) why = sheets.add(t);
+  const lxw_error error = workbook_close(book);
+  if (why.empty() && error != LXW_NO_ERROR) why = lxw_strerror(error);
+  return why;
+}
+
+}  // namespace corvex::cli

@@ -1,0 +1,40 @@
+#include "terminal.hpp"
+
+#include <fmt/color.h>
+#include <sys/ioctl.h>
+#include <unistd.h>
+
+#include <cstdlib>
+#include <string_view>
+
+namespace corvex::cli {
+namespace {
+
+bool has_colour(int stream) {
+  const char *no = std::getenv("NO_COLOR"), *kind = std::getenv("TERM");
+  return isatty(stream) && (!no || !*no) && kind && *kind && std::string_view(kind) != "dumb";
+}
+
+}  // namespace
+
+std::size_t terminal_width() {
+  winsize size{};
+  if (!isatty(STDOUT_FILENO) || ioctl(STDOUT_FILENO, TIOCGWINSZ, &size) != 0) return 0;
+  return size.ws_col;
+}
+
+bool terminal_has_colour() {
+  return has_colour(STDOUT_FILENO);
+}
+
+std::string mark_error(const std::string& words) {
+  if (!has_colour(STDERR_FILENO)) return words;
+  return fmt::format(fmt::emphasis::bold | fmt::fg(fmt::terminal_color::red), "{}", words);
+}
+
+std::string mark_warning(const std::string& words) {
+  if (!has_colour(STDERR_FILENO)) return words;
+  return fmt::format(fmt::fg(fmt::terminal_color::yellow), "{}", words);
+}
+
+}  // namespace corvex::cli

@@ -1,0 +1,189 @@
+#include "trace_tables.hpp"
+
+#include <fmt/format.h>
+#include <fmt/ranges.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "case_figures.hpp"
+#include "corvex/envelope.hpp"
+#include "number.hpp"
+
+namespace corvex::cli {
+namespace {
+
+enum class Kind { force, moment, movement };
+
+struct Figure {
+  const char *key, *head;
+  Kind kind;
+  double (*of)(const SectionState&);
+  Range SectionEnvelope::*range;
+};
+
+// Those that the structure and the member can have.
+std::vector<Figure> figures(const Structure& s, const Member& m) {
+  const bool space = !s.is_plane(), beam = m.kind == MemberKind::beam;
+  const Planes in = planes_of(s, m);
+  using T = const SectionState&;
+  using E = SectionEnvelope;
+  const std::pair<bool, Figure> all[] = {
+      {true, {"axial", "N", Kind::force, [](T t) { return t.axial.si(); }, &E::axial}},
+      {in.y && beam, {"shear_y", "Vy", Kind::force, [](T t) { return t.shear_y.si(); }, &E::shear_y}},
+      {in.z && beam, {"shear_z", "Vz", Kind::force, [](T t) { return t.shear_z.si(); }, &E::shear_z}},
+      {space && beam, {"torsion", "T", Kind::moment, [](T t) { return t.torsion.si(); }, &E::torsion}},
+      {in.z && beam, {"moment_y", "My", Kind::moment, [](T t) { return t.moment_y.si(); }, &E::moment_y}},
+      {in.y && beam, {"moment_z", "Mz", Kind::moment, [](T t) { return t.moment_z.si(); }, &E::moment_z}},
+      {in.y, {"deflection_y", "defl. y", Kind::movement, [](T t) { return t.deflection_y.si(); }, &E::deflection_y}},
+      {in.z, {"deflection_z", "defl. z", Kind::movement, [](T t) { return t.deflection_z.si(); }, &E::deflection_z}},
+      {true, {"x", "x", Kind::movement, [](T t) { return t.x.si(); }, &E::x}},
+      {true, {"y", "y", Kind::movement, [](T t) { return t.y.si(); }, &E::y}},
+      {space, {"z", "z", Kind::movement, [](T t) { return t.z.si(); }, &E::z}}};
+  std::vector<Figure> there;
+  for (const auto& [is_there, figure] : all)
+    if (is_there) there.push_back(figure);
+  return there;
+}
+
+const NamedUnit& unit_of(const Figure& f, const ModelUnits& u) {
+  return f.kind == Kind::force ? u.force : f.kind == Kind::moment ? u.moment : u.deflection;
+}
+
+const char* part_of(const Figure& f) {
+  return f.kind == Kind::force ? "forces" : f.kind == Kind::moment ? "moments" : "movements";
+}
+
+// Rounding beside the largest figure of its kind is nothing.
+struct Largest {
+  double of_kind[3] = {0, 0, 0}, stress = 0;
+
+  double& operator[](const Figure& f) { return of_kind[static_cast<std::size_t>(f.kind)]; }
+  void take(const Figure& f, double value) { (*this)[f] = std::max((*this)[f], std::abs(value)); }
+  void take(const std::optional<StressExtreme>& s) {
+    if (s) stress = std::max(stress, std::abs(s->value.si()));
+  }
+};
+
+// "before" and "after" where a place is told twice.
+std::string side_of(const std::vector<TracePlace>& places, std::size_t i) {
+  const Length at = places[i].at;
+  const bool twice = (i > 0 && places[i - 1].at == at) || (i + 1 < places.size() && places[i + 1].at == at);
+  return !twice ? "" : places[i].side == Side::before ? "before" : "after";
+}
+
+std::string extremes_words(const TracePlace& p, const std::vector<Figure>& shown) {
+  std::vector<std::string> words;
+  for (const Figure& f : shown)
+    for (const auto& [figure, which] : p.extremes)
+      if (figure == f.key) words.push_back(fmt::format("{} {}", which, f.head));
+  if (p.is_extreme_of("sag")) words.emplace_back("most sag");
+  return fmt::format("{}", fmt::join(words, ", "));
+}
+
+// At a place, and beside which of its sides.
+std::vector<Column> place_columns(const ModelUnits& u) {
+  Column at = place_column(u.length.text, "at"), side = words_column("", true);
+  at.label = true;
+  at.tied = false;
+  side.data_head = "side";
+  return {at, side};
+}
+
+// Tension is never less than none, compression never more.
+Cell stress_cell(const std::optional<StressExtreme>& s, double sign, const NamedUnit& unit, double size) {
+  if (!s) return unknown();
+  return s->value.si() * sign > 0 ? clean(s->value.si(), unit, size) : 0;
+}
+
+}  // namespace
+
+Table trace_table(const Structure& s, const MemberResult& m, const std::vector<TracePlace>& places, const ModelUnits& u,
+                  const std::string& load_case) {
+  const std::vector<Figure> shown = figures(s, m.member());
+  Table t{.name = "trace", .load_case = load_case, .columns = place_columns(u)};
+  for (const Figure& f : shown) t.columns.push_back(number_column(f.head, unit_of(f, u).text));
+  Column extremes = words_column("");
+  extremes.data_head = "extremes";
+  t.columns.insert(t.columns.end(),
+                   {number_column("tension", u.stress.text), number_column("compression", u.stress.text), extremes});
+  Largest largest;
+  std::vector<SectionState> states;
+  for (const TracePlace& p : places) {
+    states.push_back(m.at(p.at, p.side));
+    for (const Figure& f : shown) largest.take(f, f.of(states.back()));
+  }
+  largest.take(m.max_stress());
+  largest.take(m.min_stress());
+  for (std::size_t i = 0; i < places.size(); ++i) {
+    const TracePlace& p = places[i];
+    std::vector<Cell> cells{place_cell(s, m.member(), p.at, u.length), side_of(places, i)};
+    for (const Figure& f : shown) cells.push_back(clean(f.of(states[i]), unit_of(f, u), largest[f]));
+    cells.push_back(stress_cell(m.max_stress_at(p.at, p.side), 1, u.stress, largest.stress));
+    cells.push_back(stress_cell(m.min_stress_at(p.at, p.side), -1, u.stress, largest.stress));
+    cells.emplace_back(extremes_words(p, shown));
+    t.row(std::move(cells));
+  }
+  return t;
+}
+
+Table trace_envelope_table(const Solution& solution, MemberId member, const std::vector<TracePlace>& places,
+                           const ModelUnits& u) {
+  const Structure& s = solution.structure();
+  const Member& m = s[member];
+  const std::vector<Figure> shown = figures(s, m);
+  Table t{.name = "trace-envelope", .columns = place_columns(u)};
+  t.columns[0].grouped = t.columns[1].grouped = true;
+  Column figure = words_column("", true), unit = words_column("unit", true), extremes = words_column("");
+  figure.data_head = "figure";
+  unit.use = For::people;
+  extremes.data_head = "extreme";
+  t.columns.insert(t.columns.end(), {figure, unit});
+  for (const std::string which : {"max", "min"}) {
+    Column in = words_column("in");
+    in.data_head = which + " in";
+    in.tied = true;
+    t.columns.insert(t.columns.end(), {number_column(which), in});
+    t.columns[t.columns.size() - 2].unit_of_row = true;
+  }
+  t.columns.push_back(extremes);
+  Largest largest;
+  std::vector<SectionEnvelope> all;
+  for (const TracePlace& p : places) {
+    const SectionEnvelope& e = all.emplace_back(envelope_at(solution, member, p.at, p.side));
+    for (const Figure& f : shown)
+      for (const GoverningExtreme* one : {&(e.*f.range).max, &(e.*f.range).min}) largest.take(f, one->value.si);
+    largest.take(e.max_stress.stress);
+    largest.take(e.min_stress.stress);
+  }
+  for (std::size_t i = 0; i < places.size(); ++i) {
+    const TracePlace& p = places[i];
+    const Cell at = place_cell(s, m, p.at, u.length);
+    const std::string side = side_of(places, i);
+    for (const Figure& f : shown) {
+      const Range& r = all[i].*f.range;
+      const NamedUnit& in = unit_of(f, u);
+      std::string words;
+      for (const auto& [key, which] : p.extremes)
+        if (key == f.key) words += (words.empty() ? "" : ", ") + which + " of the member";
+      const double high = clean(r.max.value.si, in, largest[f]), low = clean(r.min.value.si, in, largest[f]);
+      const bool nothing = high == 0 && low == 0;
+      t.rows.push_back({.cells = {at, side, f.head, in.text, high, nothing ? "" : r.max.load_case, low,
+                                  nothing ? "" : r.min.load_case, words},
+                        .part = part_of(f),
+                        .unit = in.text});
+    }
+    const Cell high = stress_cell(all[i].max_stress.stress, 1, u.stress, largest.stress);
+    const Cell low = stress_cell(all[i].min_stress.stress, -1, u.stress, largest.stress);
+    const auto governing = [](const Cell& cell, const GoverningStress& s) {
+      return cell.value.value_or(0) == 0 ? "" : s.load_case;
+    };
+    t.rows.push_back({.cells = {at, side, "stress", u.stress.text, high, governing(high, all[i].max_stress), low,
+                                governing(low, all[i].min_stress)},
+                      .part = "stress",
+                      .unit = u.stress.text});
+  }
+  return t;
+}
+
+}  // namespace corvex::cli

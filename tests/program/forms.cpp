@@ -1,0 +1,271 @@
+// The forms in which results are told: short and whole tables, narrow and wide terminals, colour, CSV and Markdown by
+// the end of a file's name; and what happens when the program is interrupted.
+#include <algorithm>
+#include <catch2/catch.hpp>
+#include <fstream>
+#include <set>
+#include <sstream>
+
+#include "support/program.hpp"
+#include "support/tables.hpp"
+
+using namespace corvex::test;
+using Catch::Matchers::Contains;
+using Catch::Matchers::StartsWith;
+using Json = nlohmann::json;
+
+namespace {
+
+const std::string examples = CORVEX_EXAMPLES "/cider-works/";
+const std::string rack = "solve '" + examples + "pipe-rack.yaml'";
+
+// What the program writes to a terminal of so many columns.
+std::string on_terminal(const Folder& folder, const std::string& call, int columns, const std::string& before = "") {
+  folder.write("call.sh",
+               "stty cols " + std::to_string(columns) + "; " + before + " '" CORVEX_PROGRAM "' " + call + "\n");
+  const std::string path = folder.path().string();
+  const std::string command =
+      "cd '" + path + "' && TERM=xterm script -qec 'sh call.sh' /dev/null >'" + path + ".tty' </dev/null";
+  std::system(command.c_str());
+  std::ifstream in(path + ".tty", std::ios::binary);
+  std::stringstream text;
+  text << in.rdbuf();
+  std::filesystem::remove(path + ".tty");
+  std::string all = text.str();
+  all.erase(std::remove(all.begin(), all.end(), '\r'), all.end());
+  return all;
+}
+
+std::size_t widest(const std::string& text) {
+  std::istringstream in(text);
+  std::size_t most = 0;
+  for (std::string line; std::getline(in, line);)
+    most = std::max(most, static_cast<std::size_t>(std::count_if(line.begin(), line.end(), [](char c) {
+                      return (static_cast<unsigned char>(c) & 0xC0) != 0x80;
+                    })));
+  return most;
+}
+
+std::string without_colour(const std::string& text) {
+  std::string plain;
+  for (std::size_t i = 0; i < text.size(); ++i) {
+    if (text[i] == '\x1b') {
+      while (text[i] != 'm') ++i;
+    } else {
+      plain += text[i];
+    }
+  }
+  return plain;
+}
+
+}  // namespace
+
+TEST_CASE("Tables are short, what governs first, and --all has the rest in the order of the model") {
+  const Folder folder;
+  const std::string text = folder.run(rack + " --case winter --format markdown").out;
+  const std::string whole = folder.run(rack + " --case winter --format markdown --all").out;
+  const auto brief = read_markdown(text, "winter"), all = read_markdown(whole, "winter");
+  const ReadTable &stress = brief.at(3), &all_stress = all.at(3);
+  REQUIRE(stress.rows.size() == 6);
+  CHECK(all_stress.rows.size() == 15);
+  double before = 1e30;
+  for (std::size_t r = 0; r < stress.rows.size(); ++r) {
+    const double safety = stress.si(r, "safety");
+    CHECK((r == 0 || safety >= stress.si(r - 1, "safety")));
+    before = std::min(before, safety);
+  }
+  // The least safety of all comes first.
+  for (std::size_t r = 0; r < all_stress.rows.size(); ++r)
+    if (all_stress.cell(r, "safety") != "–") CHECK(all_stress.si(r, "safety") >= before);
+  CHECK(stress.si(0, "safety") == before);
+  CHECK_THAT(text, Contains("and 9 more members: --all shows them, --member NAME one"));
+  CHECK_THAT(whole, !Contains("more members"));
+  CHECK(brief.at(1).rows.size() == 8);
+  CHECK(all.at(1).rows.size() == 14);
+  CHECK(all.at(1).rows.front().front() == "U");
+  // Members by name are shown in full, however many there are.
+  CHECK_THAT(folder.run(rack + " --case winter --member posts").out, !Contains("more"));
+}
+
+TEST_CASE("With several cases the envelope stands for them, and each shows its balance") {
+  const Folder folder;
+  const std::string text = folder.run(rack).out;
+  CHECK_THAT(text, Contains("== envelope of 2 combinations ==") && Contains("\n== winter ==\n\nReactions\n"));
+  const std::string winter = text.substr(text.find("== winter =="));
+  CHECK_THAT(winter.substr(0, winter.find("== summer ==")), !Contains("Inner forces"));
+  CHECK_THAT(text, Contains("All tables of one of them: --case NAME"));
+  const std::string all = folder.run(rack + " --all").out;
+  const std::string whole = all.substr(all.find("== winter =="));
+  CHECK_THAT(whole.substr(0, whole.find("== summer ==")), Contains("Inner forces") && Contains("Movements"));
+}
+
+TEST_CASE("A terminal's width is kept, and nothing is lost by it") {
+  const Folder folder;
+  const std::string whole = folder.run("verify '" + examples + "conveyor-trestle.yaml'").out;
+  const int columns = GENERATE(80, 120, 200);
+  for (const std::string& call : {rack, "verify '" + examples + "conveyor-trestle.yaml'", std::string("catalogue"),
+                                  "trace '" + examples + "press-frame.yaml' 'left column'"}) {
+    INFO(call << ", " << columns << " columns");
+    const std::string text = without_colour(on_terminal(folder, call + " 2>/dev/null", columns));
+    CHECK(widest(text) <= static_cast<std::size_t>(columns));
+    // Every word of the wide form is there: broken lines and tables have them in another order.
+    std::istringstream words(folder.run(call).out);
+    std::multiset<std::string> shown;
+    std::istringstream narrow(text);
+    for (std::string w; narrow >> w;) shown.insert(w);
+    for (std::string w; words >> w;) {
+      INFO(w);
+      REQUIRE(shown.count(w) > 0);
+    }
+  }
+}
+
+TEST_CASE("Colour is for terminals, and not for those who do not want it") {
+  const Folder folder;
+  std::string heavy = folder.run("new --kind beam").out;
+  folder.write("beam.yaml", heavy);
+  CHECK_THAT(on_terminal(folder, "solve beam.yaml", 120), Contains("\x1b["));
+  CHECK_THAT(on_terminal(folder, "solve beam.yaml", 120, "NO_COLOR=1"), !Contains("\x1b["));
+  CHECK_THAT(on_terminal(folder, "solve beam.yaml", 120, "TERM=dumb"), !Contains("\x1b["));
+  CHECK_THAT(on_terminal(folder, "solve nothing.yaml", 120), Contains("\x1b["));
+  CHECK_THAT(folder.run("solve beam.yaml").out, !Contains("\x1b["));
+  CHECK_THAT(folder.run("solve nothing.yaml").err, !Contains("\x1b["));
+  // Beside the colour it is the same text.
+  CHECK(without_colour(on_terminal(folder, "solve beam.yaml", 300)) ==
+        on_terminal(folder, "solve beam.yaml", 300, "NO_COLOR=1"));
+}
+
+TEST_CASE("The end of a file's name says its form, and --format says it louder") {
+  const Folder folder;
+  for (const auto& [file, format] : {std::pair<std::string, std::string>{"r.md", "markdown"},
+                                     {"r.csv", "csv"},
+                                     {"r.json", "json"},
+                                     {"r.txt", "table"}}) {
+    INFO(file);
+    REQUIRE(folder.run(rack + " -o " + file).status == 0);
+    CHECK(folder.content(file) == folder.run(rack + " --format " + format).out);
+    REQUIRE(folder.run(rack + " -o " + file + " --format markdown").status == 0);
+    CHECK_THAT(read_markdown(folder.content(file), "").front().name, StartsWith("Limits"));
+  }
+}
+
+TEST_CASE("CSV: all tables under their names, or one, with so many digits") {
+  const Folder folder;
+  const std::string all = folder.run(rack + " --format csv").out;
+  CHECK_THAT(all, StartsWith("model\r\n") && Contains("\r\n\r\nreactions\r\ncase,point,Fx [kN],Fy [kN]\r\n"));
+  const std::string one = folder.run(rack + " --format csv --table reactions").out;
+  CHECK_THAT(one, StartsWith("case,point,Fx [kN],Fy [kN]\r\n"));
+  CHECK_THAT(all, Contains(one));
+  CHECK_THAT(folder.run(rack + " --format csv --table reactions --digits 3").out, Contains("winter,U,0,18.3\r\n"));
+  const Outcome wrong = folder.run(rack + " --format csv --table reaction");
+  CHECK(wrong.status == 2);
+  CHECK_THAT(wrong.err, Contains("there is no table 'reaction'; did you mean 'reactions'?"));
+  // A name with a comma or a quote stays one cell.
+  std::string model = folder.run("new --kind beam").out;
+  folder.write("beam.yaml", model);
+  CHECK(folder.run("solve beam.yaml --csv out").status == 0);
+  CHECK(read_csv_folder(folder.path() / "out").size() >= 7);
+}
+
+TEST_CASE("What a form cannot do is refused") {
+  const Folder folder;
+  for (const auto& [options, why] :
+       {std::pair<std::string, std::string>{"--format csv -o r.xlsx", ".xlsx is a spreadsheet"},
+        {"--table reactions", "add --format csv"},
+        {"--csv out -o r.txt", "files of its own"},
+        {"--json --units mm", "SI units"},
+        {"-o r.json --units mm", "SI units"},
+        {"--units 'mm, cm'", "two units of length"},
+        {"--units 'mm, , N'", "a unit is missing"},
+        {"--units 'mm, newton'", "'newton'"},
+        {"--units 'deflektion: mm'", "did you mean 'deflection'?"},
+        {"--units 'force: mm'", "not a unit of force"},
+        {"--units '2 mm'", "without a number"},
+        {"--units 's'", "no unit of a length"},
+        {"--format pdf", "--format"},
+        {"-o missing/r.xlsx", "cannot be written"},
+        {"--csv /proc/out", "cannot be made"}}) {
+    const Outcome o = folder.run(rack + " " + options);
+    INFO(options << ": " << o.err);
+    CHECK(o.status == 2);
+    CHECK(o.out.empty());
+    CHECK_THAT(o.err, Contains(why));
+  }
+  CHECK(std::filesystem::is_empty(folder.path()));
+}
+
+TEST_CASE("Few digits are told, many are not") {
+  const Folder folder;
+  std::string model =
+      "corvex: 1\nunits: {length: mm, force: kN}\nsections:\n  thin: {shape: round bar, diameter: 20 mm}\n"
+      "  thick: {shape: properties, A: 1e6 mm^2, Iz: 1e13 mm^4}\npoints:\n";
+  std::string members = "members:\n";
+  for (int i = 0; i <= 40; ++i) model += "  P" + std::to_string(i) + ": [" + std::to_string(i * 30) + ", 0]\n";
+  for (int i = 0; i < 40; ++i)
+    members += "  m" + std::to_string(i) + ": {through: [P" + std::to_string(i) + ", P" + std::to_string(i + 1) +
+               "], section: " + (i < 20 ? "thin" : "thick") + ", material: S235}\n";
+  folder.write("chain.yaml",
+               model + members + "supports: {P0: fixed}\nloads: {tip: [{at: P40, force: {down: 0.01}}]}\n");
+  const Json c = Json::parse(folder.run("solve chain.yaml --json").out)["cases"]["tip"];
+  const int digits = c["digits"];
+  INFO(digits);
+  REQUIRE(digits < 6);
+  CHECK_THAT(folder.run("solve chain.yaml").out, Contains("about " + std::to_string(digits) + " digit"));
+  CHECK_THAT(folder.run(rack).out, !Contains("digit"));
+  for (const auto& [name, other] : Json::parse(folder.run(rack + " --json").out)["cases"].items())
+    if (name != "envelope") CHECK(other["digits"] >= 10);
+}
+
+namespace {
+
+// A girder of so many bays, whose solution takes a while.
+std::string girder(int bays) {
+  std::string points = "points:\n", members = "members:\n";
+  const auto member = [&](const std::string& name, const std::string& a, const std::string& b) {
+    members += "  " + name + ": {through: [" + a + ", " + b + "], section: leg, material: S235}\n";
+  };
+  for (int i = 0; i <= bays; ++i) {
+    const std::string n = std::to_string(i), next = std::to_string(i + 1);
+    points += "  L" + n + ": [" + n + ", 0]\n  U" + n + ": [" + n + ", 1]\n";
+    member("post " + n, "L" + n, "U" + n);
+    if (i == bays) continue;
+    member("low " + n, "L" + n, "L" + next);
+    member("high " + n, "U" + n, "U" + next);
+    member("slope " + n, "L" + n, "U" + next);
+  }
+  return "corvex: 1\nunits: {length: m, force: kN}\nsections: {leg: SHS 60x60x4}\n" + points + members +
+         "supports: {L0: pinned, L" + std::to_string(bays) + ": roller}\nloads: {weight: [{gravity: down}]}\n";
+}
+
+}  // namespace
+
+TEST_CASE("An interruption leaves no half-written file, and an old one as it was") {
+  const Folder folder;
+  folder.write("girder.yaml", girder(400));
+  const std::string name = GENERATE("results.json", "results.xlsx", "results.txt");
+  const std::string quick =
+      " solve girder.yaml" + std::string(name == "results.json" ? " --stations 60" : " --all") + " -o ";
+  folder.write(name, "old");
+  REQUIRE(folder.run(quick + "whole-" + name).status == 0);
+  const std::string whole = folder.content("whole-" + name);
+  for (int tenths = 1; tenths <= 12; ++tenths) {
+    const std::string command = "cd '" + folder.path().string() + "' && timeout -s INT " +
+                                std::to_string(tenths * 0.15) + " '" CORVEX_PROGRAM "'" + quick + name +
+                                " >/dev/null 2>&1";
+    const int code = std::system(command.c_str());
+    INFO(name << " after " << tenths * 0.15 << " s");
+    CHECK_FALSE(folder.has(name + ".part"));
+    if (WIFEXITED(code) && WEXITSTATUS(code) == 0) break;
+    const std::string there = folder.content(name);
+    CHECK((there == "old" || there.size() == whole.size()));
+  }
+}
+
+TEST_CASE("Long work shows its progress on a terminal, and wipes it away") {
+  const Folder folder;
+  folder.write("girder.yaml", girder(1500));
+  const std::string text = on_terminal(folder, "solve girder.yaml --json --stations 100 -o out.txt", 100);
+  CHECK_THAT(text, Contains("corvex: working out forces and stresses, ") && Contains(" s"));
+  CHECK(text.rfind("\x1b[K") > text.rfind("corvex: "));
+  CHECK(folder.run("solve girder.yaml -o out.txt").err.empty());
+}
