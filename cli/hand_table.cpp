@@ -80,7 +80,7 @@ Table table_of(const Verification& hand, const ModelUnits& units, std::size_t pa
                number_column("allowed"),     words_column("deviation in"), words_column(""),
                words_column("formula"),      words_column("numbers"),      words_column("note"),
                words_column("remark")};
-  for (const std::size_t k : {2, 3, 4, 6}) t.columns[k].tied = true;
+  for (const std::size_t k : {2, 3, 4, 6, 8}) t.columns[k].tied = true;
   t.columns[8].data_head = "verdict";
   for (const std::size_t k : {7, 9, 10, 11, 12}) t.columns[k].use = For::data;
   for (const Comparison& c : hand.comparisons) {

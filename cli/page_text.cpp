@@ -16,7 +16,7 @@ std::string toned(const std::string& text, Tone tone, const Style& style) {
   if (!style.colour || tone == Tone::plain || text.empty()) return text;
   const auto look = tone == Tone::head      ? fmt::text_style(fmt::emphasis::bold)
                     : tone == Tone::good    ? fmt::fg(fmt::terminal_color::green)
-                    : tone == Tone::warning ? fmt::fg(fmt::terminal_color::yellow)
+                    : tone == Tone::warning ? fmt::fg(fmt::terminal_color::magenta)
                                             : fmt::emphasis::bold | fmt::fg(fmt::terminal_color::red);
   return fmt::format(look, "{}", text);
 }

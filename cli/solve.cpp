@@ -4,13 +4,13 @@
 
 #include "corvex/file.hpp"
 #include "hand_table.hpp"
-#include "progress.hpp"
 #include "solve_page.hpp"
+#include "solved.hpp"
 
 namespace corvex::cli {
 namespace {
 
-constexpr int not_kept = 1;
+constexpr int not_kept = 1, refused = 2;
 
 Page verify_page(const Model& model, const Verification& hand, const Style& style) {
   Page page{Heading{model.structure.title()}};
@@ -30,21 +30,16 @@ int solve(const SolveOptions& o, bool hand_only) {
     progress.done();
     return cli::refuse(why);
   };
-  progress.doing("reading " + o.model);
-  auto model = read_model(o.model);
-  if (!model) return refuse(model.error());
-  if (const std::string why = choose_units(o.output.units, model.value().units); !why.empty()) return refuse(why);
-  if (hand_only && model->hand.expect.empty())
+  auto solved = read_and_solve(o.model, o.output, progress);
+  if (!solved) return refused;
+  const auto& [model, solution] = *solved;
+  if (hand_only && model.hand.expect.empty())
     return refuse(std::string("the model has nothing to verify: write what you worked out under hand: expect:"));
-  const Structure& s = model->structure;
-  progress.doing(fmt::format("solving {} members in {} load cases", s.members().size(), s.load_cases().size()));
-  const Solution solution = corvex::solve(s);
-  if (!solution.ok()) return refuse(model->located(solution.problems()));
   progress.doing("working out limits and the hand calculation");
-  const auto hand = verify(solution, model->hand);
-  if (!hand) return refuse(model->located(hand.error()));
-  const auto limits = check_limits(solution, hand_only ? Limits{} : model->limits);
-  if (!limits) return refuse(model->located(limits.error()));
+  const auto hand = verify(solution, model.hand);
+  if (!hand) return refuse(model.located(hand.error()));
+  const auto limits = check_limits(solution, hand_only ? Limits{} : model.limits);
+  if (!limits) return refuse(model.located(limits.error()));
   // A page for people has the notes in it; what is for other programs is whole.
   const bool for_people = o.output.csv_folder.empty() && (*form == Form::table || *form == Form::markdown);
   Wanted wanted = o.wanted;
@@ -56,19 +51,20 @@ int solve(const SolveOptions& o, bool hand_only) {
   std::string json;
   Page page;
   if (*form == Form::json) {
-    const JsonOptions options{.stations = o.stations, .hand = *hand, .limits = *limits, .units = model->units};
+    const JsonOptions options{.stations = o.stations, .hand = *hand, .limits = *limits, .units = model.units};
     json = hand_only ? verification_json(solution, options) : results_json(solution, options);
   } else if (hand_only) {
-    page = verify_page(*model, *hand, style_of(o.output));
+    page = verify_page(model, *hand, style_of(o.output));
   } else {
-    page = solve_page(*model, solution, *hand, *limits, *shown, style_of(o.output));
+    page = solve_page(model, solution, *hand, *limits, *shown, style_of(o.output));
   }
   progress.done();
 
   if (hand_only || !for_people)
-    for (const Problems* notes : {&model->notes, &solution.notes(), &limits->notes})
-      for (const Problem& p : model->located(*notes)) tell(p);
-  const int status = *form == Form::json ? put_text(json, o.output) : put_page(page, s.title(), *form, o.output);
+    for (const Problems* notes : {&model.notes, &solution.notes(), &limits->notes})
+      for (const Problem& p : model.located(*notes)) tell(p);
+  const int status =
+      *form == Form::json ? put_text(json, o.output) : put_page(page, model.structure.title(), *form, o.output);
   if (status != 0) return status;
   return hand->all_kept() && limits->all_kept() ? 0 : not_kept;
 }

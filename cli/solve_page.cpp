@@ -51,7 +51,8 @@ void add_head(Page& page, const Model& model, const Structure& s, const Problems
   Words words{
       {{"", fmt::format("{}, {}, {}, {} {}", s.is_plane() ? "plane" : "space", count(s.points().size(), "point"),
                         count(s.members().size(), "member"), number(s.mass().si() / mass.si, digits), mass.text)}}};
-  for (const Problem& p : model.located(notes)) words.lines.push_back({"", describe(p), Tone::warning});
+  for (const Problem& p : model.located(notes))
+    words.lines.push_back({"", describe(p), p.severity == Problem::Severity::note ? Tone::plain : Tone::warning});
   page.emplace_back(std::move(words));
   Table t{.name = "model", .use = For::data};
   t.columns = {words_column("title"), words_column("kind"), number_column("points"), number_column("members"),

@@ -34,7 +34,7 @@ std::string mark_error(const std::string& words) {
 
 std::string mark_warning(const std::string& words) {
   if (!has_colour(STDERR_FILENO)) return words;
-  return fmt::format(fmt::fg(fmt::terminal_color::yellow), "{}", words);
+  return fmt::format(fmt::fg(fmt::terminal_color::magenta), "{}", words);
 }
 
 }  // namespace corvex::cli

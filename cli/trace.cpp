@@ -7,12 +7,14 @@
 #include "corvex/file.hpp"
 #include "corvex/formula.hpp"
 #include "number.hpp"
-#include "progress.hpp"
 #include "selection.hpp"
+#include "solved.hpp"
 #include "trace_tables.hpp"
 
 namespace corvex::cli {
 namespace {
+
+constexpr int refused = 2;
 
 // A point of the member, a share of its length or a length; an empty answer means success.
 std::string place(const Structure& s, const Member& m, const ModelUnits& units, const std::string& text, Length& at) {
@@ -58,14 +60,10 @@ int trace(const TraceOptions& o) {
     progress.done();
     return cli::refuse(why);
   };
-  progress.doing("reading " + o.model);
-  auto model = read_model(o.model);
-  if (!model) return refuse(model.error());
-  if (const std::string why = choose_units(o.output.units, model.value().units); !why.empty()) return refuse(why);
-  const Structure& s = model->structure;
-  progress.doing(fmt::format("solving {} members in {} load cases", s.members().size(), s.load_cases().size()));
-  const Solution solution = solve(s);
-  if (!solution.ok()) return refuse(model->located(solution.problems()));
+  const auto solved = read_and_solve(o.model, o.output, progress);
+  if (!solved) return refused;
+  const auto& [model, solution] = *solved;
+  const Structure& s = model.structure;
   const bool only_envelope = o.load_case == "envelope";
   Wanted wanted{.members = {o.member}};
   if (!o.load_case.empty() && !only_envelope) wanted.cases = {o.load_case};
@@ -79,13 +77,13 @@ int trace(const TraceOptions& o) {
         fmt::format("with --json say which one, as --case '{}' or --case envelope", solution[cases[0]].name()));
   std::vector<Length> at;
   for (const std::string& text : o.at)
-    if (const std::string why = place(s, s[*id], model->units, text, at.emplace_back()); !why.empty())
+    if (const std::string why = place(s, s[*id], model.units, text, at.emplace_back()); !why.empty())
       return refuse(why);
   progress.done();
-  for (const Problems* notes : {&model->notes, &solution.notes()})
-    for (const Problem& p : model->located(*notes)) tell(p);
+  for (const Problems* notes : {&model.notes, &solution.notes()})
+    for (const Problem& p : model.located(*notes)) tell(p);
 
-  const ModelUnits& u = model->units;
+  const ModelUnits& u = model.units;
   const Style style = style_of(o.output);
   Page page{Heading{s.title()},
             Words{{{"", fmt::format("{}, {} {} long", o.member,

@@ -46,12 +46,79 @@ double largest(const Six& six, double size) {
   return most;
 }
 
-// How many tries are made for so many cases: several for one case, as signs at random may cancel; one for several
-// where there are many, as each costs a solution.
-std::size_t tries_for(std::size_t cases) {
-  constexpr std::size_t least = 4, cases_each = 16;
-  return least + cases / cases_each;
-}
+// The case itself, or a sum of several with signs at random: it is off by as much as the worst of them.
+struct Mixture {
+  std::vector<Six> movement;
+  Eigen::VectorXd lack;
+  std::vector<Six> gross;
+};
+
+class Estimate {
+ public:
+  Estimate(const Structure& s, const Analysis& a, Cases cases, const Eigen::MatrixXd& lack)
+      : s_(s), a_(a), cases_(cases), lack_(lack), size_(size_of(s)) {
+    // Few cases are looked at one by one.
+    constexpr std::size_t few = 4, mixtures = 2;
+    const bool own = cases.size() <= few;
+    mixtures_.assign(own ? cases.size() : mixtures,
+                     {std::vector<Six>(s.points().size(), Six{}), Eigen::VectorXd::Zero(lack.rows()), {}});
+    for (std::size_t c = 0; c < cases.size(); ++c) {
+      moved_.push_back(largest_movement(s, a.cases[cases[c]]));
+      if (moved_[c] == 0) continue;
+      for (std::size_t i = own ? c : 0; i < (own ? c + 1 : mixtures); ++i) add(c, mixtures_[i]);
+    }
+    for (Mixture& m : mixtures_) m.gross = gross_forces(a, cases.front(), m.movement);
+  }
+
+  std::vector<double> errors(const Factor& factor) {
+    const Freedoms& f = a_.freedoms;
+    const double share = rounding(s_.points().size());
+    // Signs at random may cancel, so there are several tries; each costs a solution.
+    constexpr Eigen::Index large = 5000;
+    const std::size_t tries = std::max<std::size_t>(lack_.rows() > large ? 2 : 4, mixtures_.size());
+    Eigen::MatrixXd block(lack_.rows(), static_cast<Eigen::Index>(tries));
+    for (std::size_t t = 0; t < tries; ++t) {
+      const Mixture& m = mixtures_[t % mixtures_.size()];
+      auto column = block.col(static_cast<Eigen::Index>(t));
+      column = m.lack;
+      for (std::size_t p = 0; p < f.equation.size(); ++p)
+        for (std::size_t k = 0; k < 6; ++k)
+          if (const int e = f.equation[p][k]; e >= 0) column[e] += sign_() * share * m.gross[p][k];
+    }
+    const Eigen::MatrixXd off = factor.solve(block);
+    // Where little of it is chance the estimate is the error itself.
+    constexpr double margin = 1.3;
+    std::vector<double> of_mixture(mixtures_.size(), 0), all;
+    for (std::size_t t = 0; t < tries; ++t) {
+      const double* column = off.col(static_cast<Eigen::Index>(t)).data();
+      double& most = of_mixture[t % mixtures_.size()];
+      for (std::size_t p = 0; p < f.equation.size(); ++p)
+        most = std::max(most, margin * largest(f.of_point(p, column), size_));
+    }
+    const bool own = mixtures_.size() == cases_.size();
+    const double worst = *std::max_element(of_mixture.begin(), of_mixture.end());
+    for (std::size_t c = 0; c < cases_.size(); ++c) all.push_back(moved_[c] == 0 ? 0 : own ? of_mixture[c] : worst);
+    return all;
+  }
+
+ private:
+  void add(std::size_t c, Mixture& m) {
+    const double weight = sign_() / moved_[c];
+    m.lack += weight * lack_.col(static_cast<Eigen::Index>(c));
+    const std::vector<Movement>& movement = a_.cases[cases_[c]].movement;
+    for (std::size_t p = 0; p < movement.size(); ++p)
+      for (std::size_t k = 0; k < 6; ++k) m.movement[p][k] += weight * movement[p].value[k];
+  }
+
+  const Structure& s_;
+  const Analysis& a_;
+  Cases cases_;
+  const Eigen::MatrixXd& lack_;
+  double size_;
+  std::vector<double> moved_;
+  Signs sign_;
+  std::vector<Mixture> mixtures_;
+};
 
 }  // namespace
 
@@ -62,35 +129,9 @@ double largest_movement(const Structure& s, const CaseAnalysis& result) {
   return most;
 }
 
-std::vector<double> movement_errors(const Structure& s, const Analysis& a, Cases cases, const std::vector<Need>& needs,
-                                    const Eigen::MatrixXd& lack, const Factor& factor) {
-  const Freedoms& f = a.freedoms;
-  const double size = size_of(s);
-  const std::size_t tries = tries_for(cases.size());
-  Eigen::MatrixXd block = Eigen::MatrixXd::Zero(lack.rows(), static_cast<Eigen::Index>(tries));
-  Signs sign;
-  const double share = rounding(s.points().size());
-  for (std::size_t i = 0; i < std::max(cases.size(), tries); ++i) {
-    const std::size_t c = i % cases.size();
-    const double moved = largest_movement(s, a.cases[cases[c]]);
-    if (moved == 0) continue;
-    auto column = block.col(static_cast<Eigen::Index>(i % tries));
-    column += lack.col(static_cast<Eigen::Index>(c)) * (sign() / moved);
-    for (std::size_t p = 0; p < f.equation.size(); ++p)
-      for (std::size_t k = 0; k < 6; ++k)
-        if (const int e = f.equation[p][k]; e >= 0) column[e] += sign() * share * needs[c].gross[p][k] / moved;
-  }
-  const Eigen::MatrixXd off = factor.solve(block);
-  // Where little of it is chance the estimate is the error itself.
-  constexpr double margin = 1.3;
-  std::vector<double> error(cases.size(), 0);
-  for (std::size_t i = 0; i < std::max(cases.size(), tries); ++i) {
-    const double* column = off.col(static_cast<Eigen::Index>(i % tries)).data();
-    double& most = error[i % cases.size()];
-    for (std::size_t p = 0; p < f.equation.size(); ++p)
-      most = std::max(most, margin * largest(f.of_point(p, column), size));
-  }
-  return error;
+std::vector<double> movement_errors(const Structure& s, const Analysis& a, Cases cases, const Eigen::MatrixXd& lack,
+                                    const Factor& factor) {
+  return Estimate(s, a, cases, lack).errors(factor);
 }
 
 }  // namespace corvex::solver

@@ -16,6 +16,6 @@ double largest_movement(const Structure& structure, const CaseAnalysis& result);
 // For each of these cases: the error of its movements as a share of the largest. `lack` has a column for each. Where
 // there are many cases some share one estimate, that of the worst.
 std::vector<double> movement_errors(const Structure& structure, const Analysis& analysis, Cases cases,
-                                    const std::vector<Need>& needs, const Eigen::MatrixXd& lack, const Factor& factor);
+                                    const Eigen::MatrixXd& lack, const Factor& factor);
 
 }  // namespace corvex::solver

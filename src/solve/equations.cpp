@@ -105,8 +105,9 @@ Problems Equations::factorise_and_solve(std::vector<Need>& need) {
   else
     add_elastic(a_, cases_, need);
   stalled_ = false;
-  if (!digits_stand(need)) need = refine();
-  const std::vector<double> errors = movement_errors(s_, a_, cases_, need, lacking(need), *factor_);
+  Eigen::MatrixXd lack = lacking(need);
+  if (!digits_stand(need, lack)) need = refine(lack);
+  const std::vector<double> errors = movement_errors(s_, a_, cases_, lack, *factor_);
   constexpr double distrust = 30;
   for (std::size_t c = 0; c < cases_.size(); ++c) a_.cases[cases_[c]].error = errors[c] * (stalled_ ? distrust : 1);
   return {};
@@ -132,18 +133,18 @@ Problems Equations::motions() {
 }
 
 // Whether the first solution is as good as further ones would make it.
-bool Equations::digits_stand(const std::vector<Need>& need) const {
+bool Equations::digits_stand(const std::vector<Need>& need, const Eigen::MatrixXd& lack) const {
   constexpr double well_shaped = 1e6, expected = 5e-12;
-  const Eigen::MatrixXd lack = lacking(need);
   if (!(remainder(need, lack) < expected)) return false;
   return factor_->amplification() < well_shaped || errors_are_rounding(lack);
 }
 
-std::vector<Need> Equations::refine() {
+// What is lacking in the end stands in `lack`.
+std::vector<Need> Equations::refine(Eigen::MatrixXd& lack) {
   constexpr int most_steps = 20;
   constexpr double good_enough = 1e-14, hardly_less = 0.7;
   std::vector<Need> need = needs(s_, a_, cases_);
-  Eigen::MatrixXd lack = lacking(need);
+  lack = lacking(need);
   double worst = remainder(need, lack);
   for (int i = 0; i < most_steps && worst > good_enough; ++i) {
     const Eigen::MatrixXd step = factor_->solve(lack);
@@ -158,6 +159,7 @@ std::vector<Need> Equations::refine() {
     if (worst > before) {
       move(-step);
       need = needs(s_, a_, cases_);
+      lack = lacking(need);
     }
     break;
   }

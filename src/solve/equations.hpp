@@ -22,8 +22,8 @@ class Equations {
   void assemble();
   Problems factorise_and_solve(std::vector<Need>& need);
   Problems motions();
-  bool digits_stand(const std::vector<Need>& need) const;
-  std::vector<Need> refine();
+  bool digits_stand(const std::vector<Need>& need, const Eigen::MatrixXd& lack) const;
+  std::vector<Need> refine(Eigen::MatrixXd& lack);
   bool errors_are_rounding(const Eigen::MatrixXd& lack) const;
   Eigen::MatrixXd lacking(const std::vector<Need>& need) const;
   void move(const Eigen::MatrixXd& step);

@@ -16,7 +16,6 @@ void take(Need& need, std::size_t point, const Vector& force, const Vector& mome
   const double six[] = {force.x, force.y, force.z, moment.x, moment.y, moment.z};
   for (std::size_t k = 0; k < 6; ++k) {
     need.at[point][k] -= six[k];
-    need.gross[point][k] += static_cast<float>(std::abs(six[k]));
     need.largest = std::max(need.largest, std::abs(six[k]));
   }
 }
@@ -25,7 +24,6 @@ std::vector<Need> point_loads(const Structure& structure, const Analysis& a, Cas
   std::vector<Need> all(cases.size());
   for (std::size_t i = 0; i < all.size(); ++i) {
     all[i].at.assign(structure.points().size(), Six{});
-    all[i].gross.assign(structure.points().size(), {});
     for (const Load& load : a.loads(structure, cases[i]).loads()) {
       if (const auto* l = std::get_if<PointLoad>(&load)) take(all[i], l->at.index, l->force, l->moment);
       if (const auto* g = std::get_if<GravityLoad>(&load))
@@ -40,7 +38,6 @@ void add_springs(const Analysis& a, std::size_t load_case, Need& need) {
     const Six force = spring_force(a, load_case, s);
     for (std::size_t k = 0; k < 6; ++k) {
       need.at[s.point][k] -= force[k];
-      need.gross[s.point][k] += static_cast<float>(std::abs(force[k]));
       need.largest = std::max(need.largest, std::abs(force[k]));
     }
   }
@@ -49,19 +46,12 @@ void add_springs(const Analysis& a, std::size_t load_case, Need& need) {
 void add(Need& need, const Span& s, const Axes& axes, const Vector12& local) {
   need.largest = std::max(need.largest, local.cwiseAbs().maxCoeff());
   Six &a = need.at[s.a], &b = need.at[s.b];
-  auto &gross_a = need.gross[s.a], &gross_b = need.gross[s.b];
-  const auto met = [](std::array<float, 6>& gross, std::size_t k, const Vector& v) {
-    gross[k] += static_cast<float>(std::abs(v.x));
-    gross[k + 1] += static_cast<float>(std::abs(v.y));
-    gross[k + 2] += static_cast<float>(std::abs(v.z));
-  };
   for (int i = 0; i < 2; ++i) {
     const Vector at_a = axes.global({local(3 * i), local(3 * i + 1), local(3 * i + 2)});
     const Vector at_b = axes.global({local(6 + 3 * i), local(7 + 3 * i), local(8 + 3 * i)});
     const std::size_t k = 3 * static_cast<std::size_t>(i);
     a[k] += at_a.x, a[k + 1] += at_a.y, a[k + 2] += at_a.z;
     b[k] += at_b.x, b[k + 1] += at_b.y, b[k + 2] += at_b.z;
-    met(gross_a, k, at_a), met(gross_b, k, at_b);
     if (i > 0 || !s.armed) continue;
     for (const auto& [six, force, arm] : {std::tuple(&a, at_a, s.arm_a), {&b, at_b, s.arm_b}}) {
       const Vector moment = cross(arm, force);
@@ -108,6 +98,26 @@ void add_elastic(const Analysis& a, Cases cases, std::vector<Need>& all) {
     }
     add_springs(a, cases[n], all[n]);
   }
+}
+
+std::vector<Six> gross_forces(const Analysis& a, std::size_t load_case, const std::vector<Six>& movement) {
+  std::vector<Six> gross(movement.size(), Six{});
+  const auto meet = [](Six& at, std::size_t k, const Vector& v) {
+    at[k] += std::abs(v.x), at[k + 1] += std::abs(v.y), at[k + 2] += std::abs(v.z);
+  };
+  for (std::size_t i = 0; i < a.spans.all.size(); ++i) {
+    const Span& s = a.spans.all[i];
+    const Axes& axes = a.spans.axes[s.member];
+    const Vector12 local =
+        a.element(load_case, i).elastic_forces(ends<double>(axes, s, {movement[s.a], {}}, {movement[s.b], {}}).bent);
+    for (const int k : {0, 3}) {
+      meet(gross[s.a], static_cast<std::size_t>(k), axes.global({local(k), local(k + 1), local(k + 2)}));
+      meet(gross[s.b], static_cast<std::size_t>(k), axes.global({local(k + 6), local(k + 7), local(k + 8)}));
+    }
+  }
+  for (const PointSpring& s : a.freedoms.springs)
+    for (std::size_t k = 0; k < 6; ++k) gross[s.point][k] += std::abs(s.stiffness[k] * movement[s.point][k]);
+  return gross;
 }
 
 std::vector<Need> needs(const Structure& structure, const Analysis& a, Cases cases) {

@@ -15,8 +15,6 @@ namespace corvex::solver {
 struct Need {
   std::vector<Six> at;  // of each point, global axes
   double largest = 0;   // of the forces and moments that meet there: what a remainder is small against
-  // Their sizes, summed: what its rounding is small against. Of points with skew supports in any direction.
-  std::vector<std::array<float, 6>> gross{};
 };
 using Cases = std::span<const std::size_t>;
 
@@ -26,6 +24,10 @@ std::vector<Need> needs_at_rest(const Structure& structure, const Analysis& anal
 void add_elastic(const Analysis& analysis, Cases cases, std::vector<Need>& needs);
 // All of it for the movements that `analysis` holds, in all the digits that they are kept to.
 std::vector<Need> needs(const Structure& structure, const Analysis& analysis, Cases cases);
+
+// The sizes of all forces and moments that meet at each point, summed, for these movements of a state with the elements
+// of that case: what their rounding is a share of. Loads within spans are left out.
+std::vector<Six> gross_forces(const Analysis& analysis, std::size_t load_case, const std::vector<Six>& movement);
 
 // What the springs of a support give to the structure in a case.
 Six spring_force(const Analysis& analysis, std::size_t load_case, const PointSpring& spring);
