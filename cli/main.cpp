@@ -11,6 +11,7 @@
 #include "catalogue.hpp"
 #include "corvex/formula.hpp"
 #include "demo.hpp"
+#include "draw.hpp"
 #include "new.hpp"
 #include "output.hpp"
 #include "solve.hpp"
@@ -25,8 +26,8 @@ constexpr int refused = 2;
 using corvex::cli::refuse;
 
 // Verbs that the design names; "not built yet" is another answer than "unknown".
-const std::vector<std::string> built = {"new", "solve", "trace", "verify", "catalogue", "demo"};
-const std::vector<std::string> planned = {"inspect", "derive", "compare", "choose", "draw", "report", "convert"};
+const std::vector<std::string> built = {"new", "solve", "trace", "verify", "draw", "catalogue", "demo"};
+const std::vector<std::string> planned = {"inspect", "derive", "compare", "choose", "report", "convert"};
 
 // A word where a verb should stand that is none.
 std::string wrong_verb(int argc, char** argv) {
@@ -96,6 +97,37 @@ void add_trace(CLI::App& verb, corvex::cli::TraceOptions& o) {
   corvex::cli::add_output_options(verb, o.output);
 }
 
+void add_draw(CLI::App& verb, corvex::cli::DrawOptions& o) {
+  verb.add_option("MODEL", o.model, "model file (YAML or JSON); - is standard input")->required();
+  verb.add_option("--what", o.what, fmt::format("one of: {}", fmt::join(corvex::cli::pictures(), ", ")))
+      ->check(CLI::IsMember(corvex::cli::pictures()))
+      ->type_name("PICTURE")
+      ->capture_default_str();
+  verb.add_option("--case", o.load_case, "load case or combination; the first that solve shows if not given")
+      ->type_name("NAME");
+  verb.add_option("--view", o.view, "front, side, top or space (from a corner)")
+      ->check(CLI::IsMember(corvex::cli::views()))
+      ->type_name("VIEW");
+  verb.add_option("--only", o.only, "only these members, or families of members; a sheet is of one")
+      ->type_name("NAME")
+      ->delimiter(',')
+      ->allow_extra_args(false);
+  CLI::Option* scale = verb.add_option("--scale", o.scale, "movements so many times as large")
+                           ->check(CLI::PositiveNumber)
+                           ->type_name("TIMES");
+  verb.add_flag("--true-scale", o.true_scale, "movements as large as they are")->excludes(scale);
+  verb.add_option("--size", o.size, "width and height in pixels, as 1280x800")->type_name("WxH");
+  verb.add_flag("--dark", o.dark, "on a dark page");
+  verb.add_option("--units", o.units, "figures in these units, as \"mm, N\"")->type_name("UNITS");
+  verb.add_option("--digits", o.digits, "significant digits")
+      ->check(CLI::Range(1, 15))
+      ->type_name("N")
+      ->capture_default_str();
+  verb.add_option("-o,--output", o.output,
+                  "the file: its name ends with .svg, .png or .pdf; SVG on standard output if not given")
+      ->type_name("FILE");
+}
+
 int run(int argc, char** argv) {
   if (const std::string why = wrong_verb(argc, argv); !why.empty()) return refuse(why);
 
@@ -130,6 +162,11 @@ int run(int argc, char** argv) {
   CLI::App* trace_verb = app.add_subcommand("trace", "every quantity of one member, from place to place");
   add_trace(*trace_verb, to);
 
+  corvex::cli::DrawOptions dr;
+  CLI::App* draw_verb = app.add_subcommand(
+      "draw", "a picture of the structure, its loads, deformed shape, diagrams or stresses: SVG, PNG or PDF");
+  add_draw(*draw_verb, dr);
+
   corvex::cli::CatalogueOptions co;
   CLI::App* catalogue_verb =
       app.add_subcommand("catalogue", "profiles and materials that are built in, and the sections of a model");
@@ -140,7 +177,7 @@ int run(int argc, char** argv) {
       app.add_subcommand("demo", "the example models of an orchard's cider works with their results, into a folder");
   demo_verb->add_option("DIR", folder, "the folder; made if it is not there")->required();
 
-  for (CLI::App* verb : {new_verb, solve_verb, trace_verb, verify_verb, catalogue_verb, demo_verb})
+  for (CLI::App* verb : {new_verb, solve_verb, trace_verb, verify_verb, draw_verb, catalogue_verb, demo_verb})
     verb->group("Verbs");
 
   try {
@@ -152,6 +189,7 @@ int run(int argc, char** argv) {
   if (*new_verb) return corvex::cli::begin_model(no);
   if (*solve_verb || *verify_verb) return corvex::cli::solve(so, verify_verb->parsed());
   if (*trace_verb) return corvex::cli::trace(to);
+  if (*draw_verb) return corvex::cli::draw(dr);
   if (*catalogue_verb) return corvex::cli::catalogue(co);
   return corvex::cli::demo(folder);
 }

@@ -106,7 +106,8 @@ Table trace_table(const Structure& s, const MemberResult& m, const std::vector<T
   Column extremes = words_column("");
   extremes.data_head = "extremes";
   t.columns.insert(t.columns.end(),
-                   {number_column("tension", u.stress.text), number_column("compression", u.stress.text), extremes});
+                   {number_column("tension", u.stress.text), number_column("compression", u.stress.text),
+                    number_column("von Mises", u.stress.text), extremes});
   Largest largest;
   std::vector<SectionState> states;
   for (const TracePlace& p : places) {
@@ -115,12 +116,15 @@ Table trace_table(const Structure& s, const MemberResult& m, const std::vector<T
   }
   largest.take(m.max_stress());
   largest.take(m.min_stress());
+  largest.take(m.von_mises());
   for (std::size_t i = 0; i < places.size(); ++i) {
     const TracePlace& p = places[i];
     std::vector<Cell> cells{place_cell(s, m.member(), p.at, u.length), side_of(places, i)};
     for (const Figure& f : shown) cells.push_back(clean(f.of(states[i]), unit_of(f, u), largest[f]));
     cells.push_back(stress_cell(m.max_stress_at(p.at, p.side), 1, u.stress, largest.stress));
     cells.push_back(stress_cell(m.min_stress_at(p.at, p.side), -1, u.stress, largest.stress));
+    const auto mises = m.von_mises_at(p.at, p.side);
+    cells.push_back(mises ? Cell(clean(mises->value.si(), u.stress, largest.stress)) : unknown());
     cells.emplace_back(extremes_words(p, shown));
     t.row(std::move(cells));
   }
@@ -155,6 +159,7 @@ Table trace_envelope_table(const Solution& solution, MemberId member, const std:
       for (const GoverningExtreme* one : {&(e.*f.range).max, &(e.*f.range).min}) largest.take(f, one->value.si);
     largest.take(e.max_stress.stress);
     largest.take(e.min_stress.stress);
+    largest.take(e.von_mises.stress);
   }
   for (std::size_t i = 0; i < places.size(); ++i) {
     const TracePlace& p = places[i];
@@ -180,6 +185,11 @@ Table trace_envelope_table(const Solution& solution, MemberId member, const std:
     };
     t.rows.push_back({.cells = {at, side, "stress", u.stress.text, high, governing(high, all[i].max_stress), low,
                                 governing(low, all[i].min_stress)},
+                      .part = "stress",
+                      .unit = u.stress.text});
+    const auto& mises = all[i].von_mises.stress;
+    const Cell worst = mises ? Cell(clean(mises->value.si(), u.stress, largest.stress)) : unknown();
+    t.rows.push_back({.cells = {at, side, "von Mises", u.stress.text, worst, governing(worst, all[i].von_mises)},
                       .part = "stress",
                       .unit = u.stress.text});
   }

@@ -39,10 +39,10 @@ struct MemberEnvelope {
 };
 MemberEnvelope envelope(const Solution& solution, MemberId member);
 
-// The same at one place of the member, with the normal stress of the section there.
+// The same at one place of the member, with the stress of the section there.
 struct SectionEnvelope {
   Range axial, shear_y, shear_z, torsion, moment_y, moment_z, deflection_y, deflection_z, x, y, z;
-  GoverningStress max_stress, min_stress;
+  GoverningStress max_stress, min_stress, von_mises;
 };
 SectionEnvelope envelope_at(const Solution& solution, MemberId member, Length place, Side side = Side::after);
 

@@ -119,6 +119,7 @@ class MemberResult {
   std::optional<StressExtreme> min_stress_at(Length place, Side side = Side::after) const;
   // From normal stress and the shear of Vy, Vz and T. Nothing where a part of it is not known.
   std::optional<StressExtreme> von_mises() const;
+  std::optional<StressExtreme> von_mises_at(Length place, Side side = Side::after) const;
   // The material's allowable stress or yield strength over the worst von Mises stress. Nothing where either
   // is not known, or where there is no stress.
   std::optional<double> safety() const;

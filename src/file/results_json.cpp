@@ -282,6 +282,7 @@ std::string trace_json(const Solution& solution, const MemberResult& member, con
     Json s = station_json(member, p.at.si(), p.side);
     s["stress"] = {{"max", stress_json(member.max_stress_at(p.at, p.side))},
                    {"min", stress_json(member.min_stress_at(p.at, p.side))}};
+    s["von_mises"] = {{"max", stress_json(member.von_mises_at(p.at, p.side))}};
     return s;
   });
 }
@@ -301,7 +302,8 @@ std::string trace_json(const Solution& solution, MemberId member, const std::vec
                 {"x", range_json(e.x, false)},
                 {"y", range_json(e.y, false)},
                 {"z", range_json(e.z, false)},
-                {"stress", {{"max", governing_json(e.max_stress)}, {"min", governing_json(e.min_stress)}}}};
+                {"stress", {{"max", governing_json(e.max_stress)}, {"min", governing_json(e.min_stress)}}},
+                {"von_mises", {{"max", governing_json(e.von_mises)}}}};
   });
 }
 

@@ -102,6 +102,7 @@ SectionEnvelope envelope_at(const Solution& solution, MemberId member, Length pl
     }
     offer(e.max_stress, m.max_stress_at(place, side), 1, name);
     offer(e.min_stress, m.min_stress_at(place, side), -1, name);
+    offer(e.von_mises, m.von_mises_at(place, side), 1, name);
   }
   return e;
 }

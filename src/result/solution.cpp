@@ -205,6 +205,11 @@ std::optional<StressExtreme> MemberResult::min_stress_at(Length place, Side side
 std::optional<StressExtreme> MemberResult::von_mises() const {
   return result::StressCourse(data_->structure, member(), *inner_).von_mises();
 }
+std::optional<StressExtreme> MemberResult::von_mises_at(Length place, Side side) const {
+  const auto [piece, along] = locate(place, side);
+  return result::StressCourse(data_->structure, member(), result::cross_section(inner_->pieces[piece], along))
+      .von_mises();
+}
 
 std::optional<double> MemberResult::safety() const {
   const auto worst = von_mises();

@@ -4,6 +4,8 @@
 #include <catch2/catch.hpp>
 #include <corvex/corvex.hpp>
 #include <corvex/file.hpp>
+#include <corvex/number.hpp>
+#include <corvex/picture.hpp>
 #include <filesystem>
 #include <fstream>
 #include <string>
@@ -148,6 +150,12 @@ TEST_CASE("Examples of solution.hpp, diagram.hpp, hand.hpp") {
   {
 #include "limits.inc"
   } check("limits");
+  {
+#include "picture.inc"
+  } check("picture");
+  {
+#include "number.inc"
+  } check("number");
 }
 
 TEST_CASE("The example of file.hpp") {

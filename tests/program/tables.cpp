@@ -373,7 +373,13 @@ TEST_CASE("A trace as CSV holds the figures of its JSON, of a case and of the en
       if (figure.empty())
         for (const std::string& head : t.heads)
           if (figures.count(head)) c.number(r, head, (*station)[figures.at(head)], 1e5), ++cells;
+      if (figure.empty() || figure == "von Mises") {
+        const Json& e = (*station)["von_mises"]["max"];
+        c.number(r, figure.empty() ? "von Mises" : "max", e["value"], 1e5);
+        if (!figure.empty()) c.word(r, "max in", e["case"]);
+      }
       for (const std::string end : {"max", "min"}) {
+        if (figure == "von Mises") continue;
         const bool stress = figure.empty() || figure == "stress";
         const double side = !stress ? 0 : end == "max" ? 1 : -1;
         const Json& e = (*station)[figure.empty() ? "stress" : figures.at(figure)][end];
@@ -388,7 +394,7 @@ TEST_CASE("A trace as CSV holds the figures of its JSON, of a case and of the en
       ++rows;
     }
   }
-  // N, Vy, Mz, the deflection, x, y and the stress.
-  CHECK(rows == j["stations"].size() * (load_case == "envelope" ? 7 : 1));
+  // N, Vy, Mz, the deflection, x, y, the normal stress and von Mises.
+  CHECK(rows == j["stations"].size() * (load_case == "envelope" ? 8 : 1));
   CHECK(cells == (load_case == "envelope" ? 0 : rows * 6));
 }

@@ -1,11 +1,10 @@
-#include "number.hpp"
+#include "corvex/number.hpp"
 
 #include <fmt/format.h>
 
-#include <algorithm>
 #include <cmath>
 
-namespace corvex::cli {
+namespace corvex {
 
 std::string number(double value, int digits) {
   if (!std::isfinite(value)) return "–";
@@ -29,9 +28,4 @@ std::string short_number(double value, int digits) {
   return text;
 }
 
-std::size_t width(const std::string& text) {
-  return static_cast<std::size_t>(
-      std::count_if(text.begin(), text.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; }));
-}
-
-}  // namespace corvex::cli
+}  // namespace corvex

@@ -1,0 +1,94 @@
+#include "draw.hpp"
+
+#include <fmt/format.h>
+#include <unistd.h>
+
+#include <algorithm>
+#include <charconv>
+
+#include "corvex/picture.hpp"
+#include "selection.hpp"
+#include "solved.hpp"
+
+namespace corvex::cli {
+namespace {
+
+constexpr int refused = 2;
+
+template <class T>
+T chosen(const std::vector<std::string>& names, const std::string& name) {
+  return static_cast<T>(std::find(names.begin(), names.end(), name) - names.begin());
+}
+
+bool ends_with(const std::string& text, std::string_view end) {
+  return text.size() > end.size() && text.compare(text.size() - end.size(), end.size(), end) == 0;
+}
+
+// SVG where it cannot be told from the name.
+std::optional<ImageFormat> format_of(const std::string& path) {
+  if (path.empty() || path == "-" || ends_with(path, ".svg")) return ImageFormat::svg;
+  if (ends_with(path, ".png")) return ImageFormat::png;
+  if (ends_with(path, ".pdf")) return ImageFormat::pdf;
+  return {};
+}
+
+// "1280x800"; an empty answer means success.
+std::string size(const std::string& text, PictureOptions& picture) {
+  if (text.empty()) return {};
+  const std::size_t cross = text.find('x');
+  const auto number = [](std::string_view t, double& v) {
+    const auto [end, error] = std::from_chars(t.data(), t.data() + t.size(), v);
+    return error == std::errc() && end == t.data() + t.size();
+  };
+  const std::string_view all = text;
+  if (cross != std::string::npos && number(all.substr(0, cross), picture.width) &&
+      number(all.substr(cross + 1), picture.height))
+    return {};
+  return fmt::format("--size '{}': width and height in pixels were expected, as 1280x800", text);
+}
+
+}  // namespace
+
+const std::vector<std::string>& pictures() {
+  static const std::vector<std::string> all = {"structure", "deformed", "axial", "shear", "moment",
+                                               "torsion",   "stress",   "use",   "sheet"};
+  return all;
+}
+
+const std::vector<std::string>& views() {
+  static const std::vector<std::string> all = {"front", "side", "top", "space"};
+  return all;
+}
+
+int draw(const DrawOptions& o) {
+  const auto format = format_of(o.output);
+  if (!format) return refuse(fmt::format("'{}': a picture ends with .svg, .png or .pdf", o.output));
+  PictureOptions picture{.of = chosen<PictureOf>(pictures(), o.what), .dark = o.dark, .digits = o.digits};
+  if (!o.view.empty()) picture.view = chosen<View>(views(), o.view);
+  if (o.true_scale) picture.scale = 1;
+  if (o.scale > 0) picture.scale = o.scale;
+  if (const std::string why = size(o.size, picture); !why.empty()) return refuse(why);
+  Progress progress;
+  const auto solved = read_and_solve(o.model, {.units = o.units}, progress);
+  if (!solved) return refused;
+  const auto& [model, solution] = *solved;
+  Wanted wanted{.members = o.only};
+  if (!o.load_case.empty()) wanted.cases = {o.load_case};
+  const auto shown = select(solution, wanted);
+  progress.done();
+  if (!shown) return refuse(shown.error());
+  picture.units = model.units;
+  picture.load_case = solution[shown->cases.front()].name();
+  for (std::size_t i = 0; i < shown->members.size(); ++i)
+    if (!o.only.empty() && shown->members[i]) picture.only.push_back(MemberId{i});
+  if (picture.of == PictureOf::sheet && picture.only.size() != 1)
+    return refuse("a sheet is of one member: say which, as --only 'NAME'");
+  for (const Problems* notes : {&model.notes, &solution.notes()})
+    for (const Problem& p : model.located(*notes)) tell(p);
+  const auto bytes = draw(solution, picture, *format);
+  if (!bytes) return refuse(bytes.error().text);
+  const std::string why = write(o.output, *bytes);
+  return why.empty() ? 0 : refuse(why);
+}
+
+}  // namespace corvex::cli

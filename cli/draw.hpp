@@ -1,0 +1,24 @@
+// The verb `draw`.
+#pragma once
+
+#include <string>
+#include <vector>
+
+namespace corvex::cli {
+
+struct DrawOptions {
+  std::string model, what = "structure", load_case, view, size, output, units;
+  std::vector<std::string> only;
+  double scale = 0;
+  bool true_scale = false, dark = false;
+  int digits = 4;
+};
+
+// What can be drawn, by its name.
+const std::vector<std::string>& pictures();
+const std::vector<std::string>& views();
+
+// A picture into a file. The exit status.
+int draw(const DrawOptions& options);
+
+}  // namespace corvex::cli

@@ -1,0 +1,60 @@
+// Corvex: pictures of structures and their results. (Target corvex::pictures.)
+//
+// One description of a picture becomes SVG (with real text), PNG or PDF. Everything is to scale; what is exaggerated says
+// how many times. The same input gives the same bytes.
+//
+//     const corvex::PictureOptions options{.of = corvex::PictureOf::moment, .load_case = "product"};
+//     const auto svg = corvex::draw(solution, options, corvex::ImageFormat::svg);
+//     fmt::print("{}\n", svg ? svg->substr(0, 4) : svg.error().text);   // <svg
+//
+// Sides: N, V and T of either sign stand on the member's +y (or +z) side where they are positive; bending moments stand
+// on the side that they pull. Pixels count as 1/96 inch in PDF. Letters are those of DejaVu Sans: a problem where it is
+// not installed.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "corvex/expected.hpp"
+#include "corvex/file.hpp"
+#include "corvex/solution.hpp"
+
+namespace corvex {
+
+enum class PictureOf {
+  structure,  // names, supports, loads
+  deformed,   // the exact shape over the undeformed one
+  axial,
+  shear,
+  moment,
+  torsion,
+  stress,  // the largest normal stress of each section, along the members
+  use,     // von Mises stress as a share of the allowed one
+  sheet,   // one member alone: loads, V, M, slope, deflection
+};
+// From the front (plane structures: always), the right side, the top; or from a corner, all lines parallel.
+enum class View { front, side, top, space };
+enum class ImageFormat { svg, png, pdf };
+
+struct PictureOptions {
+  PictureOf of = PictureOf::structure;
+  // A load case or combination; the first that is judged if empty.
+  std::string load_case{};
+  // Plane structures have the front view, those in space the one from a corner, if not given.
+  std::optional<View> view{};
+  // Movements are drawn so many times; found from the size of the picture if not given.
+  std::optional<double> scale{};
+  double width = 1280, height = 800;
+  // Only these members; all if empty. A sheet is of the first.
+  std::vector<MemberId> only{};
+  bool dark = false;
+  // Of figures that are written.
+  ModelUnits units{};
+  int digits = 4;
+};
+
+// The bytes of a file; or the reason: a case or member that is not there, a size that is too small, no font.
+Expected<std::string, Problem> draw(const Solution& solution, const PictureOptions& options, ImageFormat format);
+
+}  // namespace corvex

@@ -1,0 +1,268 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "picture/pictures.hpp"
+
+namespace corvex::picture {
+namespace {
+
+// One figure of one member, and the direction in which its positive values stand.
+struct Course {
+  MemberId member;
+  Diagram diagram;
+  Vector up;
+};
+
+// Bending stands on the side that it pulls, all else on the positive side.
+std::vector<Course> courses(const Scene& scene, PictureOf what) {
+  std::vector<Course> all;
+  const Structure& s = scene.structure();
+  for (std::size_t i = 0; i < s.members().size(); ++i) {
+    if (!scene.shows(i)) continue;
+    const MemberId id{i};
+    const MemberResult m = scene.result()[id];
+    const Axes axes = local_axes(s, s.members()[i]);
+    const bool beam = s.members()[i].kind == MemberKind::beam;
+    // Of a member with two planes each has its own direction; in a plane structure only one of them is seen.
+    const bool y = !s.is_plane() || std::abs(axes.y.z) < 0.99, z = !s.is_plane() || std::abs(axes.z.z) < 0.99;
+    const Vector across = y ? axes.y : axes.z;
+    switch (what) {
+      case PictureOf::axial: all.push_back({id, m.axial(), across}); break;
+      case PictureOf::torsion:
+        if (beam) all.push_back({id, m.torsion(), across});
+        break;
+      case PictureOf::shear:
+        if (beam && y) all.push_back({id, m.shear_y(), axes.y});
+        if (beam && z) all.push_back({id, m.shear_z(), axes.z});
+        break;
+      default:
+        if (beam && y) all.push_back({id, m.moment_z(), -axes.y});
+        if (beam && z) all.push_back({id, m.moment_y(), -axes.z});
+    }
+  }
+  return all;
+}
+
+double largest(const Diagram& d) {
+  return std::max(std::abs(d.max().value.si), std::abs(d.min().value.si));
+}
+
+struct Names {
+  const char *heading, *value, *what;
+};
+Names names_of(PictureOf what) {
+  switch (what) {
+    case PictureOf::axial: return {"Axial force N", "axial-value", "axial"};
+    case PictureOf::shear: return {"Shear force V", "shear-value", "shear"};
+    case PictureOf::torsion: return {"Torsion T", "torsion-value", "torsion"};
+    default: return {"Bending moment M", "moment-value", "moment"};
+  }
+}
+
+class DiagramPicture {
+ public:
+  DiagramPicture(Scene& scene, PictureOf what)
+      : s_(scene),
+        names_(names_of(what)),
+        force_(what == PictureOf::axial || what == PictureOf::shear),
+        axial_(what == PictureOf::axial),
+        all_(courses(scene, what)) {
+    for (const Course& c : all_) most_ = std::max(most_, largest(c.diagram));
+  }
+
+  void operator()() {
+    s_.members({s_.colours().member, 2.2});
+    for (const Course& c : all_) draw(c);
+    add_supports(s_);
+    add_names(s_, false);
+    s_.heading(fmt::format("{} in {}", names_.heading, s_.result().name()));
+    std::string words =
+        force_ && !axial_ ? "Positive on the +y (+z) side of a member, blue; negative orange"
+        : axial_
+            ? "Tension blue on the +y side of a member, compression orange with leaning strokes; links: dashes are compression"
+        : names_.what == std::string("torsion") ? "Positive on the +y side of a member, blue; negative orange"
+                                                : "On the side that is pulled; positive blue, negative orange";
+    s_.explain(words);
+    if (most_ <= rounding()) {
+      s_.explain("There is none in this case");
+      return;
+    }
+    s_.explain("Largest of all: " + governing() + "; below 3 % of it no values are written");
+  }
+
+ private:
+  const NamedUnit& unit_of() const { return force_ ? s_.units().force : s_.units().moment; }
+  // Forces that are only the rounding of others.
+  double rounding() const {
+    double force = 0;
+    const Balance b = s_.result().balance();
+    for (const Reaction* r : {&b.applied, &b.reacted})
+      force = std::max({force, std::abs(r->x.si()), std::abs(r->y.si()), std::abs(r->z.si())});
+    for (const Course& c : all_) force = std::max(force, largest(s_.result()[c.member].axial()));
+    return 1e-9 * force;
+  }
+  std::string words(double si) const { return figure(si, unit_of(), s_.options().digits, most_); }
+
+  std::string governing() const {
+    const Course* worst = nullptr;
+    for (const Course& c : all_)
+      if (!worst || largest(c.diagram) > largest(worst->diagram) * (1 + 1e-9)) worst = &c;
+    const Extreme max = worst->diagram.max(), min = worst->diagram.min();
+    const Extreme& e = max.value.si >= -min.value.si ? max : min;
+    const Member& m = s_.structure()[worst->member];
+    return fmt::format("{} in {} at {}", words(e.value.si), m.name, place_words(s_, m, e.at.si()));
+  }
+
+  // Pixels of the page for one unit.
+  double reach() const { return 4.2 * s_.letter() / most_; }
+
+  void draw(const Course& c) {
+    const double size = largest(c.diagram);
+    const Member& m = s_.structure()[c.member];
+    if (size <= 1e-9 * most_ || most_ <= rounding()) return;
+    if (axial_ && m.kind == MemberKind::link) return link(c, m);
+    const Spot up = s_.seen(c.up);
+    for (const Diagram::Piece& p : c.diagram.pieces()) piece(p, up, m);
+    values(c, up, m);
+  }
+
+  // Its force is all a link has: a line as thick as that is large, and the word.
+  void link(const Course& c, const Member& m) {
+    const Extreme max = c.diagram.max(), min = c.diagram.min();
+    const double v = max.value.si >= -min.value.si ? max.value.si : min.value.si, share = std::abs(v) / most_;
+    const double L = s_.structure().length_of(m);
+    const Spot a = foot(m, 0), b = foot(m, L);
+    Stroke stroke{colour(v).with(0.75), 2 + 7 * share};
+    if (v < 0) stroke.dash = {7, 2.5};
+    s_.line({a, b}, stroke, {names_.what, m.name});
+    Spot side = left_of(unit(b - a));
+    if (side.y > 0) side = side * -1;
+    std::vector<Spot> places;
+    for (const double t : {0.38, 0.62, 0.28, 0.72}) places.push_back(foot(m, L * t));
+    s_.label(words(v) + (v > 0 ? " tension" : " compression"), foot(m, L / 2), side, colour(v),
+             share >= 1 - 1e-9 ? 90 : 70, {names_.value, m.name}, share >= 1 - 1e-9, 6, std::move(places));
+  }
+
+  Spot foot(const Member& m, double along) const { return s_.at(s_.place(m, along)); }
+
+  // The area of a piece, in parts of one sign, with its hatching.
+  void piece(const Diagram::Piece& p, const Spot& up, const Member& m) {
+    const bool straight = p.powers[2] == 0 && p.powers[3] == 0 && p.powers[4] == 0 && p.powers[5] == 0;
+    const double pixels = length(foot(m, p.to) - foot(m, p.from));
+    const int n = straight ? 1 : std::clamp(static_cast<int>(pixels / 5), 4, 80);
+    const auto value = [&](double along) {
+      const double x = along - p.from;
+      double v = 0;
+      for (std::size_t k = p.powers.size(); k-- > 0;) v = v * x + p.powers[k];
+      return std::abs(v) <= 1e-9 * most_ ? 0 : v;
+    };
+    struct Ordinate {
+      double along, value;
+    };
+    std::vector<Ordinate> all;
+    for (int i = 0; i <= n; ++i) {
+      const double along = p.from + (p.to - p.from) * i / n, v = value(along);
+      // Where the sign changes an area ends and another begins.
+      if (!all.empty() && all.back().value * v < 0) {
+        const double t = all.back().value / (all.back().value - v);
+        const double zero = all.back().along + (along - all.back().along) * t;
+        all.push_back({zero, 0});
+        area(all.front().along, zero, all, up, m);
+        all = {{zero, 0}};
+      }
+      all.push_back({along, v});
+    }
+    area(all.front().along, all.back().along, all, up, m);
+    hatch(value, p, pixels, up, m);
+  }
+
+  Colour colour(double sign) const { return sign >= 0 ? s_.colours().positive : s_.colours().negative; }
+
+  template <class Ordinates>
+  void area(double from, double to, const Ordinates& all, const Spot& up, const Member& m) {
+    double sum = 0;
+    std::vector<Spot> outline{foot(m, from)}, top;
+    for (const auto& o : all) {
+      sum += o.value;
+      top.push_back(foot(m, o.along) + up * (o.value * reach()));
+    }
+    if (sum == 0) return;
+    outline.insert(outline.end(), top.begin(), top.end());
+    outline.push_back(foot(m, to));
+    for (std::size_t i = 1; i < outline.size(); ++i) s_.keep_clear(outline[i - 1], outline[i]);
+    s_.area(outline, colour(sum).with(0.13), {names_.what, m.name});
+    s_.line(std::move(outline), {colour(sum), 1.5}, {names_.what + std::string("-line"), m.name});
+  }
+
+  template <class Value>
+  void hatch(const Value& value, const Diagram::Piece& p, double pixels, const Spot& up, const Member& m) {
+    const int strokes = static_cast<int>(pixels / (0.62 * s_.letter()));
+    for (int sign : {1, -1}) {
+      Path hatching{.lines = {}, .stroke = Stroke{colour(sign).with(0.55), 0.8}, .meaning = {"hatch", m.name}};
+      for (int i = 1; i <= strokes; ++i) {
+        const double along = p.from + (p.to - p.from) * i / (strokes + 1), v = value(along);
+        if (v * sign <= 0) continue;
+        const Spot a = foot(m, along), b = a + up * (v * reach());
+        if (!axial_ || sign > 0) {
+          hatching.lines.push_back({a, b});
+          continue;
+        }
+        // Compression is told from tension by more than its colour: its strokes lean.
+        const Spot forward = unit(foot(m, p.to) - foot(m, p.from)) * (0.5 * length(b - a));
+        if (length(foot(m, p.to) - a) > length(forward)) hatching.lines.push_back({a, b + forward});
+      }
+      if (!hatching.lines.empty()) s_.path(std::move(hatching));
+    }
+  }
+
+  void value(double along, double v, int importance, const Spot& up, const Member& m) {
+    const Spot tip = foot(m, along) + up * (v * reach());
+    const bool governs = std::abs(v) >= most_ * (1 - 1e-9);
+    if (importance > 60) s_.dot(tip, 0.2 * s_.letter(), colour(v), {names_.what + std::string("-extreme"), m.name});
+    s_.label(words(v), tip, up * (v < 0 ? -1 : 1), colour(v), importance + (governs ? 20 : 0), {names_.value, m.name},
+             governs, 4);
+  }
+
+  // At extremes, at ends and on both sides of jumps; each once.
+  void values(const Course& c, const Spot& up, const Member& m) {
+    std::vector<std::pair<double, double>> told;
+    const double L = s_.structure().length_of(m);
+    const auto tell = [&](double along, double v, int importance) {
+      // What is small beside the largest is seen to be so.
+      if (std::abs(v) <= (importance > 60 ? 0.03 : 0.08) * most_) return;
+      for (const auto& [a, b] : told)
+        if (std::abs(a - along) < 1e-9 * L && std::abs(b - v) <= 1e-6 * most_) return;
+      told.emplace_back(along, v);
+      value(along, v, importance, up, m);
+    };
+    const Extreme max = c.diagram.max(), min = c.diagram.min();
+    const bool level = max.value.si - min.value.si <= 1e-9 * std::max(std::abs(max.value.si), std::abs(min.value.si));
+    if (level) return tell(L / 2, max.value.si, 70);
+    for (const Extreme& e : {max, min}) tell(e.at.si(), e.value.si, 70);
+    const auto& pieces = c.diagram.pieces();
+    for (std::size_t i = 0; i < pieces.size(); ++i) {
+      const double before = c.diagram.at(Length::si(pieces[i].from), Side::before).si;
+      const double after = c.diagram.at(Length::si(pieces[i].from), Side::after).si;
+      const bool jumps = std::abs(after - before) > 1e-6 * most_;
+      if (i == 0) tell(0, after, 55);
+      if (i > 0 && jumps) tell(pieces[i].from, before, 45), tell(pieces[i].from, after, 45);
+    }
+    tell(L, c.diagram.at(Length::si(L), Side::before).si, 55);
+  }
+
+  Scene& s_;
+  Names names_;
+  bool force_, axial_;
+  std::vector<Course> all_;
+  double most_ = 0;
+};
+
+}  // namespace
+
+void draw_diagram(Scene& scene, PictureOf what) {
+  DiagramPicture(scene, what)();
+}
+
+}  // namespace corvex::picture

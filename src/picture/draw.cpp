@@ -1,0 +1,58 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "picture/pictures.hpp"
+
+namespace corvex {
+namespace {
+
+std::optional<Problem> slip(const Solution& solution, const PictureOptions& o) {
+  const Structure& s = solution.structure();
+  constexpr double least = 200, most = 10000;
+  if (!(o.width >= least && o.width <= most && o.height >= least && o.height <= most))
+    return Problem{fmt::format("a picture of {:g} by {:g} pixels: each side has to be from {:g} to {:g}", o.width,
+                               o.height, least, most)};
+  if (o.scale && !(*o.scale >= 0 && std::isfinite(*o.scale)))
+    return Problem{"the scale of movements has to be a number"};
+  for (const MemberId m : o.only)
+    if (m.index >= s.members().size()) return Problem{"there is no such member"};
+  if (o.load_case.empty()) return {};
+  for (std::size_t i = 0; i < solution.size(); ++i)
+    if (solution[i].name() == o.load_case) return {};
+  return Problem{fmt::format("there is no load case or combination '{}'", o.load_case)};
+}
+
+picture::Drawing drawing_of(const Solution& solution, const PictureOptions& o, const picture::Lettering& lettering) {
+  if (o.of == PictureOf::sheet) return picture::sheet(solution, o, lettering);
+  picture::Scene scene(solution, o, lettering);
+  switch (o.of) {
+    case PictureOf::structure: draw_structure(scene); break;
+    case PictureOf::deformed: draw_deformed(scene); break;
+    case PictureOf::stress: draw_stress(scene, false); break;
+    case PictureOf::use: draw_stress(scene, true); break;
+    default: draw_diagram(scene, o.of);
+  }
+  return scene.finished();
+}
+
+}  // namespace
+
+Expected<std::string, Problem> draw(const Solution& solution, const PictureOptions& options, ImageFormat format) {
+  if (const auto problem = slip(solution, options)) return *problem;
+  const picture::Lettering lettering;
+  if (!lettering.has_font())
+    return Problem{
+        fmt::format("the font {} is not installed, and without it a picture has no words (package fonts-dejavu-core)",
+                    picture::font_family)};
+  const picture::Drawing drawing = drawing_of(solution, options, lettering);
+  switch (format) {
+    case ImageFormat::svg: return as_svg(drawing);
+    case ImageFormat::png: return as_png(drawing);
+    case ImageFormat::pdf: break;
+  }
+  return as_pdf(drawing);
+}
+
+}  // namespace corvex

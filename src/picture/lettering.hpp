@@ -1,0 +1,34 @@
+// Letters: how much room words take, by Pango and the font DejaVu Sans.
+#pragma once
+
+#include <pango/pangocairo.h>
+
+#include <memory>
+#include <string>
+
+namespace corvex::picture {
+
+inline constexpr const char* font_family = "DejaVu Sans";
+
+class Lettering {
+ public:
+  Lettering();
+
+  // Without the font, letters would vanish or stand in another one without a word.
+  bool has_font() const { return has_font_; }
+  double width(const std::string& words, double size, bool bold) const;
+
+ private:
+  struct Free {
+    void operator()(void* object) const { g_object_unref(object); }
+  };
+  std::unique_ptr<PangoFontMap, Free> map_;
+  std::unique_ptr<PangoContext, Free> context_;
+  std::unique_ptr<PangoLayout, Free> layout_;
+  bool has_font_ = false;
+};
+
+// A layout set to these words.
+void set_words(PangoLayout* layout, const std::string& words, double size, bool bold);
+
+}  // namespace corvex::picture

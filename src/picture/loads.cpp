@@ -1,0 +1,264 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "corvex/number.hpp"
+#include "picture/pictures.hpp"
+#include "structure/acting_load.hpp"
+
+namespace corvex::picture {
+namespace {
+
+constexpr int of_load = 60;
+
+struct Arrow {
+  Vector at, along;  // a force or moment
+  std::string of;
+};
+struct Row {
+  MemberId on;
+  double from, to;
+  Vector first, last;
+};
+
+// All that acts in the case, as forces, moments, rows of force, and words.
+struct Acting {
+  std::vector<Arrow> forces, moments;
+  std::vector<Row> rows;
+  std::vector<std::string> everywhere;
+  Vector pull{};  // of gravity and the like
+  struct Sign {
+    Vector at;
+    std::string words, of;
+    Vector move{};
+  };
+  std::vector<Sign> signs;
+};
+
+std::string short_figure(double si, const NamedUnit& unit) {
+  return short_number(si / unit.si, 4) + " " + unit.text;
+}
+
+class Gathering {
+ public:
+  explicit Gathering(const Scene& scene) : scene_(scene), s_(scene.structure()) {}
+
+  Acting operator()() {
+    const std::size_t cases = s_.load_cases().size();
+    if (scene_.case_index() < cases) {
+      take(s_.load_cases()[scene_.case_index()], 1);
+    } else {
+      for (const Combination::Term& t : s_.combinations()[scene_.case_index() - cases].terms)
+        take(s_.load_cases()[t.load_case], t.factor);
+    }
+    return std::move(all_);
+  }
+
+ private:
+  void take(const LoadCase& loads, double factor) {
+    factor_ = factor;
+    for (const Load& load : loads.loads()) std::visit([this](const auto& l) { take(l); }, load);
+  }
+  bool shown(MemberId m) const { return scene_.shows(m.index); }
+  Vector on(MemberId m, double along) const { return scene_.place(s_[m], along); }
+
+  void add(const Vector& at, const Vector& force, const Vector& moment, const std::string& of) {
+    if (!zero(force)) all_.forces.push_back({at, force * factor_, of});
+    if (!zero(moment)) all_.moments.push_back({at, moment * factor_, of});
+  }
+  void add(const ActingLine& l) {
+    if (shown(l.on) && l.to > l.from) all_.rows.push_back({l.on, l.from, l.to, l.first * factor_, l.last * factor_});
+  }
+  void take(const PointLoad& l) { add(s_[l.at].position, l.force, l.moment, s_[l.at].name); }
+  void take(const MemberLoad& l) {
+    if (!shown(l.on)) return;
+    const MemberLoad a = acting(s_, l);
+    add(on(a.on, a.at), a.force, a.moment, s_[l.on].name);
+  }
+  void take(const LineLoad& l) { add(acting(s_, l)); }
+  void take(const SpreadLoad& l) {
+    for (const ActingLine& a : acting(s_, l)) add(a);
+  }
+  void take(const GravityLoad& l) {
+    const double g = length(l.acceleration) * factor_;
+    all_.pull += l.acceleration * factor_;
+    const bool down = dot(l.acceleration, s_.up_direction()) < -0.999 * length(l.acceleration);
+    all_.everywhere.push_back(fmt::format("own weight {}: {} m/s²", down ? "down" : "aslant", short_number(g, 4)));
+    for (const PointMass& m : s_.point_masses())
+      all_.signs.push_back({s_[m.at].position, fmt::format("{} kg", short_number(m.mass, 4)), s_[m.at].name});
+  }
+  void take(const HeatLoad& l) {
+    if (!shown(l.on)) return;
+    const auto kelvin = [this](double k) { return fmt::format("{:+g} K", std::stod(number(k * factor_ + 0.0, 4))); };
+    const std::string words =
+        l.across == HeatLoad::Across::nothing
+            ? "heat " + kelvin(l.plus)
+            : fmt::format("heat {} on +{}, {} on -{}", kelvin(l.plus), l.across == HeatLoad::Across::y ? "y" : "z",
+                          kelvin(l.minus), l.across == HeatLoad::Across::y ? "y" : "z");
+    all_.signs.push_back({on(l.on, s_.length_of(s_[l.on]) * 0.35), words, s_[l.on].name});
+  }
+  void take(const ShortenLoad& l) {
+    if (!shown(l.on)) return;
+    const double by = l.by * factor_;
+    all_.signs.push_back({on(l.on, s_.length_of(s_[l.on]) * 0.35),
+                          fmt::format("{} by {}", by < 0 ? "too long" : "too short",
+                                      short_figure(std::abs(by), scene_.units().deflection)),
+                          s_[l.on].name});
+  }
+  void take(const SettleLoad& l) {
+    const double by = length(l.move) * factor_, turn = length(l.turn) * factor_;
+    std::string words = "settles";
+    if (by != 0) words += " " + short_figure(by, scene_.units().deflection);
+    if (turn != 0) words += (by != 0 ? " and turns " : " by turning ") + short_figure(turn, scene_.units().angle);
+    all_.signs.push_back({s_[l.at].position, words, s_[l.at].name, l.move * factor_});
+  }
+
+  const Scene& scene_;
+  const Structure& s_;
+  double factor_ = 1;
+  Acting all_;
+};
+
+// Loads as they were given: without zeros at the end.
+std::string given(double si, const NamedUnit& unit, int digits) {
+  return short_number(si / unit.si, digits) + " " + unit.text;
+}
+
+class Drawer {
+ public:
+  Drawer(Scene& scene, Acting acting) : s_(scene), a_(std::move(acting)) {}
+
+  void operator()() {
+    for (const Arrow& f : a_.forces) most_force_ = std::max(most_force_, length(f.along));
+    for (const Row& r : a_.rows) most_line_ = std::max({most_line_, length(r.first), length(r.last)});
+    for (const Row& r : a_.rows) row(r);
+    for (const Arrow& f : a_.forces) force(f);
+    for (const Arrow& m : a_.moments) moment(m);
+    for (const auto& sign : a_.signs) draw(sign);
+    std::string words;
+    if (most_force_ > 0)
+      words += fmt::format("longest arrow {}", given(most_force_, s_.units().force, s_.options().digits));
+    if (most_line_ > 0)
+      words += fmt::format("{}highest line load {}", words.empty() ? "" : ", ",
+                           given(most_line_, line_unit(), s_.options().digits));
+    if (!words.empty()) s_.explain("Loads by size within their kind: " + words);
+    if (a_.everywhere.empty()) return;
+    // Which way that pulls, in the corner.
+    if (const Spot seen = s_.seen(a_.pull); length(seen) > 0) {
+      const Spot middle{s_.options().width - 5 * s_.letter(), 4.6 * s_.letter()};
+      const Spot half = unit(seen) * (1.7 * s_.letter());
+      s_.arrow(middle - half, middle + half, colour(), {"gravity"}, 2.6);
+      s_.text("weight", {middle.x, middle.y - 3 * s_.letter()}, colour(), {"gravity-words"});
+    }
+    words.clear();
+    for (const std::string& w : a_.everywhere) words += (words.empty() ? "" : "; ") + w;
+    s_.explain("Also acting: " + words);
+  }
+
+ private:
+  const Colour& colour() const { return s_.colours().load; }
+  NamedUnit line_unit() const { return unit_for(Dimension::of(0, 1, -2), s_.units()); }
+
+  void force(const Arrow& f) {
+    const Spot seen = s_.seen(f.along), at = s_.at(f.at);
+    const std::string words = given(length(f.along), s_.units().force, s_.options().digits);
+    const double share = length(f.along) / most_force_;
+    // Foreshortened where it points at the eye; a ring where it does so straight.
+    const double reach = s_.letter() * (2.2 + 3.2 * share) * length(seen) / length(f.along);
+    const Spot away = unit(seen) * -1;
+    if (reach < 0.8 * s_.letter()) {
+      s_.dot(at, 0.5 * s_.letter(), colour(), {"force", f.of});
+      return s_.label(words, at, {1, -1}, colour(), of_load, {"force-value", f.of});
+    }
+    const Spot tip = at + away * (0.28 * s_.letter()), tail = at + away * reach;
+    s_.arrow(tail, tip, colour(), {"force", f.of}, 2);
+    s_.label(words, tail, away, colour(), of_load, {"force-value", f.of}, false, 3);
+  }
+
+  void moment(const Arrow& m) {
+    const Spot at = s_.at(m.at);
+    const std::string words = given(length(m.along), s_.units().moment, s_.options().digits);
+    const double r = 1.35 * s_.letter();
+    const Vector eye = cross(s_.structure().is_plane() ? Vector{1, 0, 0} : sight_right(), sight_up());
+    const double facing = dot(m.along, eye) / length(m.along);
+    if (std::abs(facing) > 0.35) {
+      // Seen turning: three quarters of a circle, counter-clockwise where it points at the eye.
+      std::vector<Spot> arc;
+      constexpr int steps = 24;
+      for (int i = 0; i <= steps; ++i) {
+        const double angle = (facing > 0 ? 1 : -1) * (-0.6 + 4.4 * i / steps) + (facing > 0 ? 0 : std::numbers::pi);
+        arc.push_back(at + Spot{std::cos(angle), -std::sin(angle)} * r);
+      }
+      const Spot tip = arc.back(), along = unit(arc.back() - arc[arc.size() - 3]), side = left_of(along);
+      s_.line(arc, {colour(), 2}, {"moment-load", m.of});
+      const double head = 0.7 * s_.letter();
+      s_.area({tip + along * (head * 0.6), tip + side * (head * 0.4) - along * (head * 0.4),
+               tip - side * (head * 0.4) - along * (head * 0.4)},
+              colour(), {"moment-load", m.of});
+    } else {
+      // From the side: along its axis, with two heads.
+      const Spot away = unit(s_.seen(m.along)) * -1;
+      const Spot tail = at + away * (3.6 * s_.letter());
+      s_.arrow(tail, at + away * (0.3 * s_.letter()), colour(), {"moment-load", m.of}, 2);
+      s_.arrow(tail, at + away * (0.95 * s_.letter()), colour(), {"moment-load", m.of}, 2);
+    }
+    s_.keep_clear(Box{at.x - r, at.y - r, at.x + r, at.y + r});
+    s_.label(words, at, {1, -1}, colour(), of_load, {"moment-value", m.of}, false, 1.2 * 13);
+  }
+  Vector sight_up() const { return sight(s_.structure(), s_.options().view).up; }
+  Vector sight_right() const { return sight(s_.structure(), s_.options().view).right; }
+
+  void row(const Row& r) {
+    const Member& m = s_.structure()[r.on];
+    const auto tail_at = [&](double t) {
+      const Vector q = r.first + (r.last - r.first) * t;
+      const Spot foot = s_.at(s_.place(m, r.from + (r.to - r.from) * t));
+      const Spot seen = s_.seen(q);
+      return std::pair(foot, foot - seen * (3.6 * s_.letter() / most_line_));
+    };
+    const auto [a, a_tail] = tail_at(0);
+    const auto [b, b_tail] = tail_at(1);
+    s_.area({a, a_tail, b_tail, b}, colour().with(0.1), {"line-load", m.name});
+    s_.line({a_tail, b_tail}, {colour(), 1.2}, {"line-load", m.name});
+    for (const double share : {0.3, 0.6, 1.0}) s_.keep_clear(a + (a_tail - a) * share, b + (b_tail - b) * share);
+    const int arrows = std::max(2, static_cast<int>(length(b - a) / (2.4 * s_.letter())));
+    for (int i = 0; i <= arrows; ++i) {
+      const auto [foot, tail] = tail_at(static_cast<double>(i) / arrows);
+      if (length(foot - tail) > 0.5 * s_.letter()) s_.arrow(tail, foot, colour(), {"line-load", m.name}, 1);
+    }
+    const auto value = [&](const Vector& q) { return given(length(q), line_unit(), s_.options().digits); };
+    const Spot up = unit(a_tail - a + (b_tail - b));
+    if (length(r.first - r.last) < 1e-9 * most_line_) {
+      // Beside the middle, where single forces like to stand.
+      s_.label(value(r.first), a_tail * 0.7 + b_tail * 0.3, up, colour(), of_load, {"line-value", m.name}, false, 3);
+    } else {
+      s_.label(value(r.first), a_tail, up, colour(), of_load, {"line-value", m.name}, false, 3);
+      s_.label(value(r.last), b_tail, up, colour(), of_load, {"line-value", m.name}, false, 3);
+    }
+  }
+
+  void draw(const Acting::Sign& sign) {
+    const Spot at = s_.at(sign.at);
+    if (!zero(sign.move)) {
+      const Spot along = unit(s_.seen(sign.move));
+      s_.arrow(at, at + along * (2.6 * s_.letter()), colour(), {"settlement", sign.of}, 1.4);
+    } else {
+      s_.dot(at, 0.34 * s_.letter(), colour(), {"sign", sign.of});
+    }
+    s_.label(sign.words, at, {0.4, 1}, colour(), of_load, {"sign-words", sign.of}, false, 8);
+  }
+
+  Scene& s_;
+  Acting a_;
+  double most_force_ = 0, most_line_ = 0;
+};
+
+}  // namespace
+
+void add_loads(Scene& scene) {
+  Drawer(scene, Gathering(scene)())();
+}
+
+}  // namespace corvex::picture

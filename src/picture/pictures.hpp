@@ -1,0 +1,25 @@
+// The pictures, and the parts that they share. Each adds to a scene.
+#pragma once
+
+#include "picture/scene.hpp"
+
+namespace corvex::picture {
+
+// Points and members with their names; `members` false leaves those of members out.
+void add_names(Scene& scene, bool members);
+// Each drawn as what it holds: directions as wedges, rotations as clamps, springs as coils.
+void add_supports(Scene& scene);
+// What acts in the case: forces by size within their kind, line loads with both end values, all else as signs.
+void add_loads(Scene& scene);
+
+void draw_structure(Scene& scene);
+void draw_deformed(Scene& scene);
+// N, V, M or T upon the members.
+void draw_diagram(Scene& scene, PictureOf what);
+// Stress, or its share of the strength, along the members.
+void draw_stress(Scene& scene, bool share);
+
+// One member alone: loads, V, M, slope and deflection under each other.
+Drawing sheet(const Solution& solution, const PictureOptions& options, const Lettering& lettering);
+
+}  // namespace corvex::picture

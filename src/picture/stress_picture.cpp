@@ -1,0 +1,165 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "corvex/number.hpp"
+#include "picture/pictures.hpp"
+
+namespace corvex::picture {
+namespace {
+
+// Between dark blue, grey and bright yellow: rising in lightness, so that it reads without colour too.
+Colour heat(double share, bool dark) {
+  static constexpr double stops[][3] = {{0, 34, 78},     {52, 76, 110},  {102, 105, 112},
+                                        {150, 140, 106}, {204, 182, 80}, {254, 232, 56}};
+  // The worst stands out most from the page.
+  const double t = dark ? std::clamp(share, 0.0, 1.0) : 0.94 - 0.94 * std::clamp(share, 0.0, 1.0);
+  const double at = t * 5;
+  const auto i = std::min<std::size_t>(static_cast<std::size_t>(at), 4);
+  const double f = at - static_cast<double>(i);
+  const auto mix = [&](int k) {
+    return static_cast<std::uint8_t>(std::lround(stops[i][k] + (stops[i + 1][k] - stops[i][k]) * f));
+  };
+  return {mix(0), mix(1), mix(2)};
+}
+
+struct Shown {
+  double share = 0;  // of the largest, or of the strength
+  bool compression = false;
+};
+
+class StressPicture {
+ public:
+  StressPicture(Scene& scene, bool use) : s_(scene), use_(use) {}
+
+  void operator()() {
+    const Structure& s = s_.structure();
+    for (std::size_t i = 0; i < s.members().size(); ++i) {
+      if (!s_.shows(i)) continue;
+      const MemberResult m = s_.result()[MemberId{i}];
+      for (const auto& e : {m.max_stress(), m.min_stress()})
+        if (!use_ && e) consider(*e, std::abs(e->value.si()), i);
+      const auto mises = m.von_mises();
+      const auto strength = m.strength();
+      if (use_ && mises && strength) consider(*mises, mises->value.si() / strength->si(), i);
+    }
+    top_ = use_ ? std::max(1.0, most_) : most_;
+    for (std::size_t i = 0; i < s.members().size(); ++i)
+      if (s_.shows(i)) draw(i);
+    add_supports(s_);
+    add_names(s_, false);
+    mark();
+    bar();
+    s_.heading(fmt::format("{} in {}", use_ ? "Stress as a share of the allowed stress" : "Largest normal stress",
+                           s_.result().name()));
+    s_.explain(
+        use_
+            ? "von Mises stress over allowable stress or yield strength, the worst of each section; grey: not known"
+            : "The larger of tension and compression in each section; cross-strokes where it is compression; grey: not known");
+  }
+
+ private:
+  void consider(const StressExtreme& e, double size, std::size_t member) {
+    if (size <= most_ * (1 + 1e-9)) return;
+    most_ = size;
+    worst_ = e;
+    worst_member_ = member;
+  }
+
+  std::optional<Shown> at(const MemberResult& m, Length along) const {
+    if (use_) {
+      const auto mises = m.von_mises_at(along);
+      const auto strength = m.strength();
+      if (!mises || !strength) return {};
+      return Shown{mises->value.si() / strength->si() / top_, false};
+    }
+    const auto high = m.max_stress_at(along), low = m.min_stress_at(along);
+    if (!high || !low) return {};
+    const double pull = std::max(high->value.si(), 0.0), push = std::max(-low->value.si(), 0.0);
+    return Shown{top_ > 0 ? std::max(pull, push) / top_ : 0, push > pull * (1 + 1e-9)};
+  }
+
+  void draw(std::size_t i) {
+    const Structure& s = s_.structure();
+    const Member& m = s.members()[i];
+    const MemberResult result = s_.result()[MemberId{i}];
+    const double L = s.length_of(m), wide = m.kind == MemberKind::link ? 4.5 : 8;
+    const Spot a = s_.at(s.axis_start(m)), b = s_.at(s.axis_end(m)), side = left_of(unit(b - a));
+    s_.keep_clear(a, b);
+    s_.line({a, b}, {s_.colours().quiet, wide + 1.6}, {"member", m.name});
+    const int n = std::clamp(static_cast<int>(length(b - a) / 6), 4, 100);
+    Path strokes{.lines = {}, .stroke = Stroke{s_.colours().page, 1.3}, .meaning = {"compression", m.name}};
+    for (int k = 0; k < n; ++k) {
+      const double t = (k + 0.5) / n;
+      const auto shown = at(result, Length::si(L * t));
+      // A little over the next one, so that no gap shows.
+      const Spot from = a + (b - a) * (static_cast<double>(k) / n);
+      const Spot to = a + (b - a) * (static_cast<double>(k + 1) / n) + unit(b - a) * 1.5;
+      s_.line({from, k + 1 == n ? b : to}, {shown ? heat(shown->share, s_.options().dark) : s_.colours().faint, wide},
+              {"stress", m.name});
+      if (shown && shown->compression && k % 2 == 0 && shown->share > 1e-6) {
+        const Spot middle = a + (b - a) * t;
+        strokes.lines.push_back({middle - side * (wide * 0.5), middle + side * (wide * 0.5)});
+      }
+    }
+    if (!strokes.lines.empty()) s_.path(std::move(strokes));
+  }
+
+  std::string words(double size) const {
+    return use_ ? fmt::format("{} %", number(size * 100, 3)) : figure(size, s_.units().stress, s_.options().digits);
+  }
+
+  void mark() {
+    if (!worst_) return;
+    const Member& m = s_.structure().members()[worst_member_];
+    const Spot here = s_.at(s_.place(m, worst_->at.si()));
+    Path ring{.lines = {{}}, .closed = true, .stroke = Stroke{s_.colours().mark, 2}, .meaning = {"most", m.name}};
+    for (int k = 0; k < 24; ++k)
+      ring.lines[0].push_back(here + Spot{std::cos(k * 0.2618), std::sin(k * 0.2618)} * (0.75 * s_.letter()));
+    s_.path(std::move(ring));
+    const double r = 0.75 * s_.letter();
+    s_.keep_clear(Box{here.x - r, here.y - r, here.x + r, here.y + r});
+    const double value = use_ ? most_ : worst_->value.si();
+    s_.label(fmt::format("{} in {} at {}", use_ ? words(value) : figure(value, s_.units().stress, s_.options().digits),
+                         m.name, place_words(s_, m, worst_->at.si())),
+             here, {0.3, -1}, s_.colours().mark, 100, {"most-value", m.name}, true, 13);
+  }
+
+  // The scale of colours, at the right of the foot.
+  void bar() {
+    if (!(top_ > 0)) return;
+    const double w = 18 * s_.letter(), h = 0.9 * s_.letter();
+    const double left = s_.options().width - w - 6 * s_.letter(), y = s_.options().height - 2.9 * s_.letter();
+    constexpr int steps = 48;
+    for (int i = 0; i < steps; ++i) {
+      const double x = left + w * i / steps, to = left + w * (i + 1) / steps + 1;
+      s_.area({{x, y}, {i + 1 == steps ? left + w : to, y}, {i + 1 == steps ? left + w : to, y + h}, {x, y + h}},
+              heat((i + 0.5) / steps, s_.options().dark), {"scale"});
+    }
+    constexpr int ticks = 4;
+    for (int i = 0; i <= ticks; ++i) {
+      const double share = static_cast<double>(i) / ticks, x = left + w * share;
+      s_.line({{x, y + h}, {x, y + h + 4}}, {s_.colours().quiet, 1}, {"scale"});
+      s_.text(fmt::format("{}", use_ ? short_number(share * top_ * 100, 3) + " %"
+                                     : short_number(share * top_ / s_.units().stress.si, 3) +
+                                           (i == ticks ? " " + s_.units().stress.text : "")),
+              {x, y + h + 4 + 0.7 * s_.letter()}, s_.colours().quiet, {"scale-value"});
+    }
+    s_.keep_clear(Box{left - 20, y - 4, left + w + 40, y + h + 24});
+  }
+
+  Scene& s_;
+  bool use_;
+  double most_ = 0, top_ = 0;
+  std::optional<StressExtreme> worst_;
+  std::size_t worst_member_ = 0;
+};
+
+}  // namespace
+
+void draw_stress(Scene& scene, bool share) {
+  StressPicture(scene, share)();
+}
+
+}  // namespace corvex::picture

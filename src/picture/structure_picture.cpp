@@ -1,0 +1,107 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "picture/pictures.hpp"
+
+namespace corvex::picture {
+namespace {
+
+// How important: supports and joints before points in between.
+constexpr int name_of_point = 50, name_of_member = 40;
+
+// Beside a point the name of a member would stand upon that of the point: in the middle of its longest stretch is room.
+std::vector<Spot> places_for_name(const Scene& s, const Member& m) {
+  const Structure& structure = s.structure();
+  double from = 0, widest = 0, before = 0;
+  for (std::size_t k = 1; k < m.through.size(); ++k) {
+    const double at = structure.place_of(m, k);
+    if (at - before > widest * (1 + 1e-9)) widest = at - before, from = before;
+    before = at;
+  }
+  std::vector<Spot> all;
+  for (const double share : {0.5, 0.38, 0.62, 0.28, 0.72}) all.push_back(s.at(s.place(m, from + widest * share)));
+  return all;
+}
+
+}  // namespace
+
+void add_names(Scene& scene, bool members) {
+  const Structure& s = scene.structure();
+  std::vector<bool> there(s.points().size(), false);
+  std::vector<Spot> crowd(s.points().size());
+  for (std::size_t i = 0; i < s.members().size(); ++i) {
+    if (!scene.shows(i)) continue;
+    const Member& m = s.members()[i];
+    for (std::size_t k = 0; k < m.through.size(); ++k) {
+      const Spot here = scene.at(s[m.through[k]].position);
+      there[m.through[k].index] = true;
+      for (const std::size_t other : {k == 0 ? k : k - 1, k + 1 < m.through.size() ? k + 1 : k})
+        if (other != k)
+          crowd[m.through[k].index] = crowd[m.through[k].index] + unit(here - scene.at(s[m.through[other]].position));
+    }
+  }
+  for (std::size_t i = 0; i < s.points().size(); ++i) {
+    if (!there[i]) continue;
+    const Spot here = scene.at(s.points()[i].position);
+    scene.dot(here, 0.2 * scene.letter(), scene.colours().ink, {"point", s.points()[i].name});
+    // Away from the members that meet there, and rather above.
+    scene.label(s.points()[i].name, here, unit(crowd[i]) + Spot{0.1, -0.35}, scene.colours().ink, name_of_point,
+                {"point-name", s.points()[i].name}, true);
+  }
+  if (!members) return;
+  for (std::size_t i = 0; i < s.members().size(); ++i) {
+    if (!scene.shows(i)) continue;
+    const Member& m = s.members()[i];
+    const Spot along = unit(scene.at(s.axis_end(m)) - scene.at(s.axis_start(m)));
+    Spot side = left_of(along);
+    if (side.y > 0 || (side.y == 0 && side.x < 0)) side = side * -1;
+    std::vector<Spot> places = places_for_name(scene, m);
+    const Spot middle = places.front();
+    places.erase(places.begin());
+    scene.label(m.name, middle, side, scene.colours().member, name_of_member, {"member-name", m.name}, false, 4,
+                std::move(places));
+  }
+}
+
+void draw_structure(Scene& scene) {
+  const Structure& s = scene.structure();
+  for (std::size_t i = 0; i < s.members().size(); ++i) {
+    if (!scene.shows(i)) continue;
+    const Member& m = s.members()[i];
+    const Spot a = scene.at(s.axis_start(m)), b = scene.at(s.axis_end(m));
+    // Rigid arms from the points to the axis.
+    const Spot points[] = {scene.at(s[m.through.front()].position), scene.at(s[m.through.back()].position)};
+    if (length(points[0] - a) > 0.5) scene.line({points[0], a}, {scene.colours().quiet, 2.5, {2, 2}}, {"arm", m.name});
+    if (length(points[1] - b) > 0.5) scene.line({points[1], b}, {scene.colours().quiet, 2.5, {2, 2}}, {"arm", m.name});
+    Stroke stroke{scene.colours().member, m.kind == MemberKind::link ? 1.6 : 3.2};
+    if (m.acts != Acts::always) stroke.dash = {9, 4};
+    scene.line({a, b}, stroke, {"member", m.name});
+    scene.keep_clear(a, b);
+    // A hinge is a small ring just inside the end that has it.
+    const double r = 0.3 * scene.letter();
+    for (const auto& [freed, end, along] : {std::tuple(m.freed_start, a, unit(b - a)), {m.freed_end, b, unit(a - b)}}) {
+      const bool turns = freed[4] || freed[5];
+      if (!turns || m.kind == MemberKind::link) continue;
+      Path ring{.lines = {{}},
+                .closed = true,
+                .fill = scene.colours().page,
+                .stroke = Stroke{scene.colours().member, 1.4},
+                .meaning = {"hinge", m.name}};
+      for (int k = 0; k < 16; ++k)
+        ring.lines[0].push_back(end + along * (2.2 * r) + Spot{std::cos(k * 0.3927) * r, std::sin(k * 0.3927) * r});
+      scene.path(std::move(ring));
+    }
+  }
+  add_supports(scene);
+  add_loads(scene);
+  add_names(scene, true);
+  scene.heading(fmt::format("Structure with the loads of {}", scene.result().name()));
+  bool links = false, one_way = false;
+  for (const Member& m : s.members()) links |= m.kind == MemberKind::link, one_way |= m.acts != Acts::always;
+  if (links || one_way)
+    scene.explain(fmt::format("Thick lines are beams{}{}", links ? ", thin ones links" : "",
+                              one_way ? ", dashed ones act one way only" : ""));
+}
+
+}  // namespace corvex::picture

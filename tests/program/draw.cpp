@@ -1,0 +1,67 @@
+// `corvex draw`.
+#include <catch2/catch.hpp>
+
+#include "support/program.hpp"
+
+using namespace corvex::test;
+using Catch::Matchers::Contains;
+using Catch::Matchers::StartsWith;
+
+namespace {
+
+const std::string examples = CORVEX_EXAMPLES "/cider-works/";
+const std::string trestle = "draw '" + examples + "conveyor-trestle.yaml'";
+
+}  // namespace
+
+TEST_CASE("draw writes SVG, PNG and PDF by the end of the file's name") {
+  const Folder folder;
+  for (const auto& [file, begin] :
+       {std::pair<std::string, std::string>{"a.svg", "<svg"}, {"a.png", "\x89PNG"}, {"a.pdf", "%PDF"}}) {
+    const Outcome o = folder.run(trestle + " --what moment -o " + file);
+    INFO(o.err);
+    CHECK(o.status == 0);
+    CHECK(o.out.empty());
+    CHECK_THAT(folder.content(file), StartsWith(begin));
+  }
+  CHECK(folder.run(trestle + " --what moment").out == folder.content("a.svg"));
+}
+
+TEST_CASE("draw takes cases, views, scales, sizes, members and units") {
+  const Folder folder;
+  CHECK_THAT(folder.run(trestle + " --case push").out, Contains("Structure with the loads of push"));
+  CHECK_THAT(folder.run(trestle + " --what deformed --scale 40").out, Contains("drawn 40 times as large"));
+  CHECK_THAT(folder.run(trestle + " --what deformed --true-scale").out, Contains("true scale"));
+  CHECK_THAT(folder.run(trestle + " --size 640x400").out, Contains("width=\"640\" height=\"400\""));
+  CHECK_THAT(folder.run(trestle + " --what moment --units 'm, N'").out, Contains("1458 N·m"));
+  CHECK_THAT(folder.run(trestle + " --what moment --digits 2").out, Contains(">1.5 kN·m<"));
+  const std::string one = folder.run(trestle + " --only 'left leg'").out;
+  CHECK_THAT(one, Contains(">left leg<") && !Contains(">right leg<"));
+  CHECK(folder.run(trestle + " --dark").out != folder.run(trestle).out);
+  const std::string skid = "draw '" + examples + "tank-skid.yaml'";
+  CHECK(folder.run(skid + " --view top").out != folder.run(skid + " --view side").out);
+  CHECK_THAT(folder.run(trestle + " --what sheet --only rail").out, Contains("rail, 2400 mm long, in product"));
+}
+
+TEST_CASE("draw refuses what it cannot draw") {
+  const Folder folder;
+  for (const auto& [options, why] :
+       {std::pair<std::string, std::string>{"-o picture.bmp", "ends with .svg, .png or .pdf"},
+        {"--what moments", "--what"},
+        {"--case storm", "there is no load case or combination 'storm'"},
+        {"--only beam", "there is no member 'beam'"},
+        {"--what sheet", "say which"},
+        {"--size 1280", "1280x800"},
+        {"--size 10x10", "from 200 to 10000"},
+        {"--scale 0", "--scale"},
+        {"--scale 2 --true-scale", "--scale"},
+        {"--view below", "--view"},
+        {"--units parsec", "parsec"}}) {
+    const Outcome o = folder.run(trestle + " " + options);
+    INFO(options << ": " << o.err);
+    CHECK(o.status == 2);
+    CHECK(o.out.empty());
+    CHECK_THAT(o.err, Contains(why));
+  }
+  CHECK(std::filesystem::is_empty(folder.path()));
+}
