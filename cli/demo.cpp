@@ -8,6 +8,7 @@
 #include <sstream>
 #include <vector>
 
+#include "corvex/picture.hpp"
 #include "demo_models.hpp"
 #include "output.hpp"
 #include "solve_page.hpp"
@@ -31,11 +32,49 @@ bool is_foreign(const Written& w) {
   return there.str() != w.content;
 }
 
+// The pictures of a model: those that say something about it.
+std::vector<Written> pictures_of(const Model& model, const Solution& solution, const fs::path& stem, std::string& why) {
+  std::vector<std::pair<std::string, PictureOptions>> all = {
+      {"structure", {.dimensions = model.structure.is_plane()}},
+      {"deformed", {.of = PictureOf::deformed, .moving = true}},
+      {"axial", {.of = PictureOf::axial}},
+      {"shear", {.of = PictureOf::shear}},
+      {"moment", {.of = PictureOf::moment}},
+      {"use", {.of = PictureOf::use}},
+      {"section", {.of = PictureOf::section, .only = {MemberId{0}}}},
+      {"sheet", {.of = PictureOf::sheet, .only = {MemberId{0}}}}};
+  if (!model.structure.is_plane()) all.insert(all.begin() + 5, {"torsion", {.of = PictureOf::torsion}});
+  std::vector<Written> files;
+  for (auto& [name, options] : all) {
+    options.units = model.units;
+    const auto bytes = draw(solution, options, ImageFormat::svg);
+    if (!bytes) {
+      why = bytes.error().text;
+      return {};
+    }
+    files.push_back({fs::path(stem).concat("-" + name + ".svg"), *bytes});
+  }
+  return files;
+}
+
+std::string for_page(const std::string& text) {
+  std::string out;
+  for (const char c : text) out += c == '<' ? "&lt;" : c == '&' ? "&amp;" : std::string(1, c);
+  return out;
+}
+
+constexpr const char* page_head =
+    "<!DOCTYPE html>\n<html lang=\"en\">\n<head>\n<meta charset=\"utf-8\">\n<title>The cider works</title>\n<style>\n"
+    "body{font:15px/1.5 'DejaVu Sans',sans-serif;color:#1c2630;max-width:1320px;margin:2em auto;padding:0 1.5em}\n"
+    "h2{margin-top:2.5em;border-bottom:1px solid #bcc4cc}\npre{font:inherit;white-space:pre-wrap}\n"
+    "div{display:grid;grid-template-columns:repeat(auto-fit,minmax(560px,1fr));gap:12px}\n"
+    "img{width:100%;border:1px solid #dde2e6}\n</style>\n</head>\n<body>\n<h1>The cider works</h1>\n";
+
 }  // namespace
 
 int demo(const std::string& folder) {
   std::vector<Written> files;
-  std::string told;
+  std::string told, page = page_head;
   for (const DemoModel& d : demo_models) {
     const fs::path path = fs::path(folder) / (std::string(d.name) + ".yaml");
     const auto model = read_model_text(d.text, path.string());
@@ -55,17 +94,32 @@ int demo(const std::string& folder) {
     files.push_back(
         {fs::path(path).replace_extension(".json"),
          results_json(solution, {.stations = 11, .hand = *hand, .limits = *limits, .units = model->units})});
+    std::string why;
+    const std::vector<Written> pictures = pictures_of(*model, solution, fs::path(path).replace_extension(), why);
+    if (!why.empty()) return refuse(why);
+    page += fmt::format(
+        "<h2>{0}</h2>\n<pre>{1}</pre>\n<p><a href=\"{2}.yaml\">model</a>, <a href=\"{2}.txt\">results</a>, "
+        "<a href=\"{2}.json\">JSON</a></p>\n<div>\n",
+        for_page(model->structure.title()), for_page(std::string(d.look_at)), d.name);
+    for (const Written& w : pictures) {
+      const std::string name = w.path.filename().string();
+      page += fmt::format("<a href=\"{0}\"><img src=\"{0}\" alt=\"{0}\"></a>\n", name);
+      files.push_back(w);
+    }
+    page += "</div>\n";
     told += fmt::format("\n{}\n", d.look_at);
     told += fmt::format("  model {}, results {}.txt and .json\n", path.string(),
                         fs::path(path).replace_extension().string());
   }
+  files.push_back({fs::path(folder) / "index.html", page + "</body>\n</html>\n"});
   std::error_code error;
   fs::create_directories(folder, error);
   if (error) return refuse(fmt::format("the folder '{}' cannot be made: {}", folder, error.message()));
   for (const Written& w : files)
     if (const std::string why = write(w.path.string(), w.content); !why.empty()) return refuse(why);
-  fmt::print("The cider works, in {0}:\n{1}\nTry: corvex solve {2}\n     corvex verify {2}\n", folder, told,
-             files.front().path.string());
+  fmt::print(
+      "The cider works, in {0}: all pictures on {0}/index.html\n{1}\nTry: corvex solve {2}\n     corvex verify {2}\n",
+      folder, told, files.front().path.string());
   return 0;
 }
 

@@ -29,6 +29,7 @@ std::optional<ImageFormat> format_of(const std::string& path) {
   if (path.empty() || path == "-" || ends_with(path, ".svg")) return ImageFormat::svg;
   if (ends_with(path, ".png")) return ImageFormat::png;
   if (ends_with(path, ".pdf")) return ImageFormat::pdf;
+  if (ends_with(path, ".gif")) return ImageFormat::gif;
   return {};
 }
 
@@ -50,8 +51,8 @@ std::string size(const std::string& text, PictureOptions& picture) {
 }  // namespace
 
 const std::vector<std::string>& pictures() {
-  static const std::vector<std::string> all = {"structure", "deformed", "axial", "shear", "moment",
-                                               "torsion",   "stress",   "use",   "sheet"};
+  static const std::vector<std::string> all = {"structure", "deformed", "axial", "shear",   "moment",
+                                               "torsion",   "stress",   "use",   "section", "sheet"};
   return all;
 }
 
@@ -62,8 +63,15 @@ const std::vector<std::string>& views() {
 
 int draw(const DrawOptions& o) {
   const auto format = format_of(o.output);
-  if (!format) return refuse(fmt::format("'{}': a picture ends with .svg, .png or .pdf", o.output));
-  PictureOptions picture{.of = chosen<PictureOf>(pictures(), o.what), .dark = o.dark, .digits = o.digits};
+  if (!format)
+    return refuse(
+        fmt::format("'{}': a picture ends with .svg, .png or .pdf, a moving one with .svg or .gif", o.output));
+  PictureOptions picture{.of = chosen<PictureOf>(pictures(), o.what),
+                         .dark = o.dark,
+                         .dimensions = o.dimensions,
+                         .real_width = o.real_width,
+                         .moving = o.animate,
+                         .digits = o.digits};
   if (!o.view.empty()) picture.view = chosen<View>(views(), o.view);
   if (o.true_scale) picture.scale = 1;
   if (o.scale > 0) picture.scale = o.scale;
@@ -81,8 +89,8 @@ int draw(const DrawOptions& o) {
   picture.load_case = solution[shown->cases.front()].name();
   for (std::size_t i = 0; i < shown->members.size(); ++i)
     if (!o.only.empty() && shown->members[i]) picture.only.push_back(MemberId{i});
-  if (picture.of == PictureOf::sheet && picture.only.size() != 1)
-    return refuse("a sheet is of one member: say which, as --only 'NAME'");
+  if ((picture.of == PictureOf::sheet || picture.of == PictureOf::section) && picture.only.size() != 1)
+    return refuse(fmt::format("a {} is of one member: say which, as --only 'NAME'", o.what));
   for (const Problems* notes : {&model.notes, &solution.notes()})
     for (const Problem& p : model.located(*notes)) tell(p);
   const auto bytes = draw(solution, picture, *format);

@@ -10,7 +10,7 @@ struct DrawOptions {
   std::string model, what = "structure", load_case, view, size, output, units;
   std::vector<std::string> only;
   double scale = 0;
-  bool true_scale = false, dark = false;
+  bool true_scale = false, dark = false, animate = false, dimensions = false, real_width = false;
   int digits = 4;
 };
 

@@ -118,6 +118,9 @@ void add_draw(CLI::App& verb, corvex::cli::DrawOptions& o) {
   verb.add_flag("--true-scale", o.true_scale, "movements as large as they are")->excludes(scale);
   verb.add_option("--size", o.size, "width and height in pixels, as 1280x800")->type_name("WxH");
   verb.add_flag("--dark", o.dark, "on a dark page");
+  verb.add_flag("--dimensions", o.dimensions, "with the distances between the points");
+  verb.add_flag("--real-width", o.real_width, "members as wide as their sections are high");
+  verb.add_flag("--animate", o.animate, "the deformed shape moving: SVG, or GIF");
   verb.add_option("--units", o.units, "figures in these units, as \"mm, N\"")->type_name("UNITS");
   verb.add_option("--digits", o.digits, "significant digits")
       ->check(CLI::Range(1, 15))

@@ -31,11 +31,12 @@ enum class PictureOf {
   torsion,
   stress,  // the largest normal stress of each section, along the members
   use,     // von Mises stress as a share of the allowed one
-  sheet,   // one member alone: loads, V, M, slope, deflection
+  section,  // of one member: shape, axes, figures, the stress across it at its worst place
+  sheet,    // one member alone: loads, V, M, slope, deflection
 };
 // From the front (plane structures: always), the right side, the top; or from a corner, all lines parallel.
 enum class View { front, side, top, space };
-enum class ImageFormat { svg, png, pdf };
+enum class ImageFormat { svg, png, pdf, gif };
 
 struct PictureOptions {
   PictureOf of = PictureOf::structure;
@@ -46,9 +47,14 @@ struct PictureOptions {
   // Movements are drawn so many times; found from the size of the picture if not given.
   std::optional<double> scale{};
   double width = 1280, height = 800;
-  // Only these members; all if empty. A sheet is of the first.
+  // Only these members; all if empty. Sections and sheets are of the first.
   std::vector<MemberId> only{};
   bool dark = false;
+  // Of structures: distances between the points along the edges of the page (not from a corner), and members as wide as
+  // their sections are high.
+  bool dimensions = false, real_width = false;
+  // The deformed shape swings: in SVG and GIF, which is always moving.
+  bool moving = false;
   // Of figures that are written.
   ModelUnits units{};
   int digits = 4;

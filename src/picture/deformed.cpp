@@ -45,7 +45,7 @@ void draw_deformed(Scene& scene) {
     if (!scene.shows(i)) continue;
     const MemberResult m = c[MemberId{i}];
     const Member& member = s.members()[i];
-    std::vector<Spot> spots;
+    std::vector<Spot> spots, rest;
     double before = 0;
     // Between its points a member bends smoothly; at them it may have a kink (a hinge of others, never of its own).
     for (std::size_t k = 1; k < member.through.size(); ++k) {
@@ -54,13 +54,18 @@ void draw_deformed(Scene& scene) {
       for (int p = k == 1 ? 0 : 1; p <= n; ++p) {
         const double along = before + (to - before) * p / n;
         const SectionState t = m.at(Length::si(along));
-        spots.push_back(scene.at(scene.place(member, along) + Vector{t.x.si(), t.y.si(), t.z.si()} * times));
+        const Vector here = scene.place(member, along);
+        rest.push_back(scene.at(here));
+        spots.push_back(scene.at(here + Vector{t.x.si(), t.y.si(), t.z.si()} * times));
       }
       before = to;
     }
     for (std::size_t k = 1; k < spots.size(); ++k) scene.keep_clear(spots[k - 1], spots[k]);
-    scene.line(std::move(spots), {scene.colours().deformed, member.kind == MemberKind::link ? 1.6 : 2.6},
-               {"deformed", member.name});
+    Path path{.lines = {std::move(spots)},
+              .stroke = Stroke{scene.colours().deformed, member.kind == MemberKind::link ? 1.6 : 2.6},
+              .meaning = {"deformed", member.name}};
+    if (scene.options().moving) path.rest = {std::move(rest)};
+    scene.path(std::move(path));
   }
   add_supports(scene);
   add_names(scene, false);

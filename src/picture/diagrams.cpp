@@ -70,6 +70,7 @@ class DiagramPicture {
         axial_(what == PictureOf::axial),
         all_(courses(scene, what)) {
     for (const Course& c : all_) most_ = std::max(most_, largest(c.diagram));
+    rounding_ = rounding();
   }
 
   void operator()() {
@@ -85,7 +86,7 @@ class DiagramPicture {
         : names_.what == std::string("torsion") ? "Positive on the +y side of a member, blue; negative orange"
                                                 : "On the side that is pulled; positive blue, negative orange";
     s_.explain(words);
-    if (most_ <= rounding()) {
+    if (most_ <= rounding_) {
       s_.explain("There is none in this case");
       return;
     }
@@ -121,7 +122,7 @@ class DiagramPicture {
   void draw(const Course& c) {
     const double size = largest(c.diagram);
     const Member& m = s_.structure()[c.member];
-    if (size <= 1e-9 * most_ || most_ <= rounding()) return;
+    if (size <= 1e-9 * most_ || most_ <= rounding_) return;
     if (axial_ && m.kind == MemberKind::link) return link(c, m);
     const Spot up = s_.seen(c.up);
     for (const Diagram::Piece& p : c.diagram.pieces()) piece(p, up, m);
@@ -256,7 +257,7 @@ class DiagramPicture {
   Names names_;
   bool force_, axial_;
   std::vector<Course> all_;
-  double most_ = 0;
+  double most_ = 0, rounding_ = 0;
 };
 
 }  // namespace

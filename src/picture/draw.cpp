@@ -24,7 +24,10 @@ std::optional<Problem> slip(const Solution& solution, const PictureOptions& o) {
   return Problem{fmt::format("there is no load case or combination '{}'", o.load_case)};
 }
 
-picture::Drawing drawing_of(const Solution& solution, const PictureOptions& o, const picture::Lettering& lettering) {
+std::optional<picture::Drawing> drawing_of(const Solution& solution, PictureOptions o,
+                                           const picture::Lettering& lettering) {
+  if (o.only.empty() && o.of == PictureOf::section) o.only = {MemberId{0}};
+  if (o.of == PictureOf::section) return picture::section_picture(solution, o);
   if (o.of == PictureOf::sheet) return picture::sheet(solution, o, lettering);
   picture::Scene scene(solution, o, lettering);
   switch (o.of) {
@@ -41,18 +44,29 @@ picture::Drawing drawing_of(const Solution& solution, const PictureOptions& o, c
 
 Expected<std::string, Problem> draw(const Solution& solution, const PictureOptions& options, ImageFormat format) {
   if (const auto problem = slip(solution, options)) return *problem;
+  if ((options.moving || format == ImageFormat::gif) && options.of != PictureOf::deformed)
+    return Problem{"only the deformed shape moves"};
+  if (options.moving && format != ImageFormat::svg && format != ImageFormat::gif)
+    return Problem{"PNG and PDF stand still: a moving picture is SVG or GIF"};
   const picture::Lettering lettering;
   if (!lettering.has_font())
     return Problem{
         fmt::format("the font {} is not installed, and without it a picture has no words (package fonts-dejavu-core)",
                     picture::font_family)};
-  const picture::Drawing drawing = drawing_of(solution, options, lettering);
+  PictureOptions o = options;
+  o.moving = o.moving || format == ImageFormat::gif;
+  const auto found = drawing_of(solution, o, lettering);
+  if (!found) return Problem{"of this section only figures are given: there is no shape to draw"};
+  const picture::Drawing& drawing = *found;
   switch (format) {
     case ImageFormat::svg: return as_svg(drawing);
     case ImageFormat::png: return as_png(drawing);
-    case ImageFormat::pdf: break;
+    case ImageFormat::pdf: return as_pdf(drawing);
+    case ImageFormat::gif: break;
   }
-  return as_pdf(drawing);
+  std::string gif = as_gif(drawing);
+  if (gif.empty()) return Problem{"the GIF could not be written"};
+  return gif;
 }
 
 }  // namespace corvex

@@ -55,6 +55,9 @@ struct Path {
   std::optional<Colour> fill{};
   std::optional<Stroke> stroke{};
   Meaning meaning{};
+  // Where the same lines lie at rest: in moving pictures they swing between there and here. Empty for what stands
+  // still.
+  std::vector<std::vector<Spot>> rest{};
 };
 enum class Anchor { start, middle, end };
 struct Text {
@@ -79,5 +82,9 @@ struct Drawing {
 std::string as_svg(const Drawing& drawing);
 std::string as_png(const Drawing& drawing);
 std::string as_pdf(const Drawing& drawing);
+// Moving; empty where the library fails.
+std::string as_gif(const Drawing& drawing);
+// Onto pixels of 4 bytes, blue first, line after line.
+void paint(const Drawing& drawing, unsigned char* pixels, int width, int height);
 
 }  // namespace corvex::picture

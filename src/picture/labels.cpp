@@ -7,7 +7,11 @@
 namespace corvex::picture {
 namespace {
 
-constexpr double cell = 64;
+constexpr double cell = 32;
+// So many lines through a cell fill it: more make it no worse.
+constexpr std::size_t full = 120;
+// So many labels fill a page of 1280 by 800.
+constexpr double most_labels = 320;
 
 // How much of a line lies in a box.
 double length_within(const Box& b, const Spot& from, const Spot& to) {
@@ -41,8 +45,9 @@ void Labels::avoid_line(const Spot& from, const Spot& to) {
   for (int i = 0; i < pieces; ++i) {
     const Spot a = from + (to - from) * (static_cast<double>(i) / pieces);
     const Spot b = from + (to - from) * (static_cast<double>(i + 1) / pieces);
-    cells({std::min(a.x, b.x), std::min(a.y, b.y), std::max(a.x, b.x), std::max(a.y, b.y)},
-          [&](Cell& c) { c.lines.emplace_back(a, b); });
+    cells({std::min(a.x, b.x), std::min(a.y, b.y), std::max(a.x, b.x), std::max(a.y, b.y)}, [&](Cell& c) {
+      if (c.lines.size() < full) c.lines.emplace_back(a, b);
+    });
   }
 }
 
@@ -73,7 +78,12 @@ std::vector<Text> Labels::placed(std::size_t& left_out) {
                    [](const Label& a, const Label& b) { return a.importance > b.importance; });
   std::vector<Text> all;
   left_out = 0;
+  const double room = (page_.right - page_.left) * (page_.bottom - page_.top) / (1280.0 * 800);
   for (const Label& label : labels_) {
+    if (static_cast<double>(all.size()) > most_labels * std::max(room, 0.2)) {
+      ++left_out;
+      continue;
+    }
     const double w = lettering_.width(label.text.words, label.text.size, label.text.bold), h = label.text.size;
     std::optional<Box> best;
     double least = 1e30;

@@ -22,4 +22,7 @@ void draw_stress(Scene& scene, bool share);
 // One member alone: loads, V, M, slope and deflection under each other.
 Drawing sheet(const Solution& solution, const PictureOptions& options, const Lettering& lettering);
 
+// The section of one member, and the stress across it at its worst place. Nothing where only figures are given.
+std::optional<Drawing> section_picture(const Solution& solution, const PictureOptions& options);
+
 }  // namespace corvex::picture

@@ -81,6 +81,12 @@ void draw(cairo_surface_t* surface, const Drawing& d) {
 
 }  // namespace
 
+void paint(const Drawing& d, unsigned char* pixels, int width, int height) {
+  const Surface surface(cairo_image_surface_create_for_data(pixels, CAIRO_FORMAT_RGB24, width, height, width * 4));
+  draw(surface.get(), d);
+  cairo_surface_flush(surface.get());
+}
+
 std::string as_png(const Drawing& d) {
   std::string bytes;
   const Surface surface(cairo_image_surface_create(CAIRO_FORMAT_RGB24, static_cast<int>(std::lround(d.width)),

@@ -1,7 +1,9 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
+#include "corvex/number.hpp"
 #include "picture/pictures.hpp"
 
 namespace corvex::picture {
@@ -64,6 +66,55 @@ void add_names(Scene& scene, bool members) {
   }
 }
 
+namespace {
+
+// Places along one direction of the page, each once, in metres.
+std::vector<double> places_along(const Scene& scene, bool across) {
+  const Structure& s = scene.structure();
+  std::vector<double> all;
+  for (std::size_t i = 0; i < s.members().size(); ++i)
+    if (scene.shows(i))
+      for (const PointId p : s.members()[i].through) {
+        const Spot flat = scene.seen(s[p].position);
+        all.push_back(across ? flat.x : flat.y);
+      }
+  std::sort(all.begin(), all.end());
+  const double size = all.back() - all.front();
+  all.erase(std::unique(all.begin(), all.end(), [&](double a, double b) { return b - a < 1e-6 * size; }), all.end());
+  return all;
+}
+
+// A chain of distances beneath, or to the left of, the structure.
+void add_dimensions(Scene& scene, bool across) {
+  std::vector<double> places = places_along(scene, across);
+  constexpr std::size_t most = 24;
+  if (places.size() < 2) return;
+  if (places.size() > most) places = {places.front(), places.back()};
+  const auto other = places_along(scene, !across);
+  const double away = 4.6 * scene.letter();
+  const Spot origin = scene.at({0, 0, 0}), zero = scene.seen({0, 0, 0});
+  const auto spot = [&](double place) {
+    const double x = across ? place : other.front(), y = across ? other.back() : place;
+    const Spot here = origin + Spot{x - zero.x, y - zero.y} * scene.scale();
+    return here + (across ? Spot{0, away} : Spot{-away, 0});
+  };
+  const Colour& c = scene.colours().quiet;
+  const Spot tick = Spot{1, -1} * (0.28 * scene.letter());
+  scene.line({spot(places.front()), spot(places.back())}, {c, 1}, {"dimension"});
+  scene.keep_clear(spot(places.front()), spot(places.back()));
+  for (std::size_t i = 0; i < places.size(); ++i) {
+    const Spot here = spot(places[i]);
+    scene.line({here - tick, here + tick}, {c, 1.4}, {"dimension"});
+    if (i == 0) continue;
+    const double distance = places[i] - places[i - 1];
+    const std::string words = short_number(distance / scene.units().length.si, 6);
+    scene.label(words, (spot(places[i - 1]) + here) * 0.5, across ? Spot{0, 1} : Spot{-1, 0}, c, 55,
+                {"dimension-value"}, false, 3);
+  }
+}
+
+}  // namespace
+
 void draw_structure(Scene& scene) {
   const Structure& s = scene.structure();
   for (std::size_t i = 0; i < s.members().size(); ++i) {
@@ -75,6 +126,11 @@ void draw_structure(Scene& scene) {
     if (length(points[0] - a) > 0.5) scene.line({points[0], a}, {scene.colours().quiet, 2.5, {2, 2}}, {"arm", m.name});
     if (length(points[1] - b) > 0.5) scene.line({points[1], b}, {scene.colours().quiet, 2.5, {2, 2}}, {"arm", m.name});
     Stroke stroke{scene.colours().member, m.kind == MemberKind::link ? 1.6 : 3.2};
+    if (scene.options().real_width) {
+      const AreaProperties& section = s.section_of(m).area_properties();
+      const double wide = std::max(section.height.si(), s.is_plane() ? 0 : section.width.si()) * scene.scale();
+      scene.line({a, b}, {scene.colours().member.with(0.3), wide}, {"width", m.name});
+    }
     if (m.acts != Acts::always) stroke.dash = {9, 4};
     scene.line({a, b}, stroke, {"member", m.name});
     scene.keep_clear(a, b);
@@ -96,6 +152,12 @@ void draw_structure(Scene& scene) {
   add_supports(scene);
   add_loads(scene);
   add_names(scene, true);
+  const bool from_corner = !s.is_plane() && scene.options().view.value_or(View::space) == View::space;
+  if (scene.options().dimensions && !from_corner) {
+    add_dimensions(scene, true);
+    add_dimensions(scene, false);
+    scene.explain("Distances in " + scene.units().length.text);
+  }
   scene.heading(fmt::format("Structure with the loads of {}", scene.result().name()));
   bool links = false, one_way = false;
   for (const Member& m : s.members()) links |= m.kind == MemberKind::link, one_way |= m.acts != Acts::always;

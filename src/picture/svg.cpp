@@ -45,13 +45,18 @@ std::string meaning(const Meaning& m) {
   return text;
 }
 
-std::string written(const Path& p) {
+std::string written(const std::vector<std::vector<Spot>>& lines, bool closed) {
   std::string d;
-  for (const auto& line : p.lines) {
+  for (const auto& line : lines) {
     for (std::size_t i = 0; i < line.size(); ++i)
       d += fmt::format("{}{} {}", i == 0 ? "M" : i == 1 ? "L" : " ", number(line[i].x), number(line[i].y));
-    if (p.closed) d += "Z";
+    if (closed) d += "Z";
   }
+  return d;
+}
+
+std::string written(const Path& p) {
+  const std::string d = written(p.lines, p.closed);
   std::string text = "<path" + meaning(p.meaning) + " d=\"" + d + "\"";
   text += p.fill ? colour("fill", *p.fill) : std::string(" fill=\"none\"");
   if (p.stroke) {
@@ -60,7 +65,12 @@ std::string written(const Path& p) {
       text += (i == 0 ? " stroke-dasharray=\"" : " ") + number(p.stroke->dash[i]);
     if (!p.stroke->dash.empty()) text += "\"";
   }
-  return text + "/>\n";
+  if (p.rest.empty()) return text + "/>\n";
+  const std::string rest = written(p.rest, p.closed);
+  return text + fmt::format(
+                    "><animate attributeName=\"d\" dur=\"2s\" repeatCount=\"indefinite\" calcMode=\"spline\" "
+                    "keyTimes=\"0;0.5;1\" keySplines=\"0.4 0 0.6 1;0.4 0 0.6 1\" values=\"{0};{1};{0}\"/></path>\n",
+                    rest, d);
 }
 
 std::string written(const Text& t, const Colour& page) {

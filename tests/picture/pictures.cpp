@@ -60,6 +60,13 @@ class Svg {
     }
     return all;
   }
+  std::vector<double> stroke_widths(const std::string& what, const std::string& of) const {
+    std::vector<double> all;
+    for (const auto& p : xml_.child("svg").children("path"))
+      if (p.attribute("class").value() == what && p.attribute("data-of").value() == of)
+        all.push_back(p.attribute("stroke-width").as_double());
+    return all;
+  }
   struct Words {
     std::string text, what;
     double x, y, size;
@@ -219,15 +226,90 @@ TEST_CASE("A sheet has the courses of one member with their extremes and places"
   CHECK(svg.lines("deflection").size() >= 1);
 }
 
+TEST_CASE("A section shows its shape to scale, its figures and the stress across it") {
+  const Solved s = example("conveyor-trestle");
+  const Svg svg(s,
+                {.of = PictureOf::section, .load_case = "product", .only = {*s.model.structure.find_member("rail")}});
+  for (const char* value : {"80.11 MPa", "-83.91 MPa"}) CHECK(svg.says("stress-value", value));
+  for (const char* value : {"40", "80"}) CHECK(svg.says("dimension-value", value));
+  CHECK(svg.says("figure-value", "71.13 cm⁴"));
+  const auto outline = svg.lines("outline");
+  REQUIRE(outline.size() == 2);  // and the hole
+  const auto extent = [](const Svg::Line& line) {
+    double left = 1e9, right = -1e9, top = 1e9, bottom = -1e9;
+    for (const auto& [x, y] : line)
+      left = std::min(left, x), right = std::max(right, x), top = std::min(top, y), bottom = std::max(bottom, y);
+    return std::pair(right - left, bottom - top);
+  };
+  const auto [wide, high] = extent(outline[0]);
+  CHECK(high / wide == Approx(2).epsilon(1e-3));
+  CHECK(extent(outline[1]).first / wide == Approx(32.0 / 40).epsilon(2e-3));
+  // The line without stress lies where N and M cancel: below the middle, as N presses.
+  const double centre = svg.lines("centroid")[0][0].second, neutral = svg.lines("neutral-axis")[0][0].second;
+  const double sum = 80.11 + 83.91, expected = high / 2 - high * 80.11 / sum;
+  CHECK(neutral - centre == Approx(expected).margin(0.5));
+  // An angle has principal axes and a shear centre of its own.
+  const Solved bracket = example("agitator-bracket");
+  const Svg angle(bracket, {.of = PictureOf::section,
+                            .load_case = "cables",
+                            .only = {*bracket.model.structure.find_member("cable support")}});
+  CHECK(angle.lines("principal").size() == 2);
+  CHECK(angle.words("shear-centre-name").size() == 1);
+  CHECK(angle.says("stress-value", "52.67 MPa"));
+}
+
+TEST_CASE("Distances and widths of a structure") {
+  const Solved s = example("conveyor-trestle");
+  const Svg svg(s, {.dimensions = true, .real_width = true});
+  std::vector<std::string> distances;
+  for (const auto& w : svg.words("dimension-value")) distances.push_back(w.text);
+  std::sort(distances.begin(), distances.end());
+  CHECK(distances == std::vector<std::string>{"1200", "1200", "900"});
+  const auto [a, b] = axis(svg, "rail");
+  const double scale = (b.first - a.first) / 2.4;
+  const auto widths = svg.stroke_widths("width", "rail");
+  REQUIRE(widths.size() == 1);
+  CHECK(widths[0] == Approx(0.08 * scale).epsilon(1e-3));
+}
+
+TEST_CASE("Moving pictures swing between rest and what is drawn") {
+  const Solved s = example("press-frame");
+  const PictureOptions o{.of = PictureOf::deformed, .width = 400, .height = 300, .moving = true};
+  const auto svg = draw(s.solution, o, ImageFormat::svg);
+  REQUIRE(svg.ok());
+  pugi::xml_document xml;
+  REQUIRE(xml.load_string(svg->c_str()));
+  std::size_t moving = 0;
+  for (const auto& p : xml.child("svg").children("path")) {
+    if (std::string(p.attribute("class").value()) != "deformed") continue;
+    ++moving;
+    const std::string values = p.child("animate").attribute("values").value(), d = p.attribute("d").value();
+    CHECK_THAT(values, Contains(";" + d + ";"));
+    CHECK(values.substr(0, values.find(';')) == values.substr(values.rfind(';') + 1));
+  }
+  CHECK(moving == s.model.structure.members().size());
+  const auto gif = draw(s.solution, o, ImageFormat::gif), again = draw(s.solution, o, ImageFormat::gif);
+  REQUIRE(gif.ok());
+  CHECK(*gif == *again);
+  CHECK(gif->substr(0, 6) == "GIF89a");
+  CHECK_THAT(*gif, Contains("NETSCAPE2.0"));
+  std::size_t frames = 0;
+  for (std::size_t at = gif->find("\x21\xF9\x04"); at != std::string::npos; at = gif->find("\x21\xF9\x04", at + 3))
+    ++frames;
+  CHECK(frames >= 20);
+  CHECK_FALSE(draw(s.solution, o, ImageFormat::png).ok());
+  CHECK_FALSE(draw(s.solution, {.of = PictureOf::moment}, ImageFormat::gif).ok());
+}
+
 TEST_CASE("Labels stand clear of each other and on the page, in every picture of every example") {
   for (const std::string name :
        {"conveyor-trestle", "walkway-beam", "press-frame", "pipe-rack", "tank-skid", "agitator-bracket"})
     for (int of = 0; of <= static_cast<int>(PictureOf::sheet); ++of) {
       INFO(name << ", picture " << of);
       const Solved s = example(name);
-      const Svg svg(
-          s, {.of = static_cast<PictureOf>(of),
-              .only = of == static_cast<int>(PictureOf::sheet) ? std::vector<MemberId>{{0}} : std::vector<MemberId>{}});
+      const Svg svg(s, {.of = static_cast<PictureOf>(of),
+                        .only = of >= static_cast<int>(PictureOf::section) ? std::vector<MemberId>{{0}}
+                                                                           : std::vector<MemberId>{}});
       struct Box {
         double left, top, right, bottom;
       };
@@ -298,4 +380,13 @@ TEST_CASE("What cannot be drawn is refused in words") {
   CHECK_THAT(refusal({.width = 10}), Contains("from 200 to 10000"));
   CHECK_THAT(refusal({.height = 1e9}), Contains("from 200 to 10000"));
   CHECK_THAT(refusal({.only = {MemberId{99}}}), Contains("no such member"));
+  auto model = read_model_text(
+      "corvex: 1\nsections: {given: {shape: properties, A: 10 cm^2, Iz: 100 cm^4}}\npoints: {A: [0 m, 0 m], B: [1 m, 0 m]}\n"
+      "members: {arm: {through: [A, B], section: given, material: S235}}\nsupports: {A: fixed}\n"
+      "loads: {tip: [{at: B, force: {down: 1 kN}}]}\n",
+      "given.yaml");
+  REQUIRE(model.ok());
+  const auto bytes = draw(solve(model->structure), {.of = PictureOf::section}, ImageFormat::svg);
+  REQUIRE_FALSE(bytes.ok());
+  CHECK_THAT(bytes.error().text, Contains("no shape to draw"));
 }

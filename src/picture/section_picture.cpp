@@ -1,0 +1,357 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "corvex/number.hpp"
+#include "picture/pictures.hpp"
+#include "section/region.hpp"
+
+namespace corvex::picture {
+namespace {
+
+// Normal stress across a section: σ = mean − b·y − c·z, of N and of moments about axes that need not be principal ones.
+struct Plane {
+  double mean = 0, b = 0, c = 0;
+
+  double at(double y, double z) const { return mean - b * y - c * z; }
+};
+Plane stress_plane(const SectionState& s, const SectionProperties& p) {
+  const double Iy = p.Iy.si(), Iz = p.Iz.si(), Iyz = p.Iyz.si(), det = Iy * Iz - Iyz * Iyz;
+  const double My = s.moment_y.si(), Mz = s.moment_z.si();
+  Plane plane{.mean = s.axial.si() / p.A.si()};
+  if (Iy > 0 && det > 0) {
+    plane.b = (Mz * Iy - My * Iyz) / det;
+    plane.c = (My * Iz - Mz * Iyz) / det;
+  } else if (Iz > 0) {
+    plane.b = Mz / Iz;
+  }
+  return plane;
+}
+
+class SectionPicture {
+ public:
+  SectionPicture(const Solution& solution, const PictureOptions& o, const section::Region& region)
+      : s_(solution.structure()),
+        o_(o),
+        colours_(palette(o.dark)),
+        letter_(13 * std::clamp(std::min(o.width / 1280, o.height / 800), 0.6, 4.0)),
+        member_(o.only.front()),
+        section_(s_.section_of(s_[member_])),
+        result_(solution[solution.judged().front()][member_]) {
+    std::size_t load_case = solution.judged().front();
+    for (std::size_t i = 0; i < solution.size(); ++i)
+      if (solution[i].name() == o.load_case) load_case = i;
+    result_ = solution[load_case][member_];
+    case_ = solution[load_case].name();
+    for (const section::Contour& contour : region.contours) {
+      outline_.emplace_back();
+      for (const section::Edge& e : contour) {
+        const int n = e.is_arc() ? 16 : 1;
+        for (int i = 0; i < n; ++i) outline_.back().push_back(e.at(-1 + 2.0 * i / n));
+      }
+    }
+    d_.width = o.width;
+    d_.height = o.height;
+    d_.page = colours_.page;
+    d_.title = s_.title();
+  }
+
+  Drawing operator()() {
+    // Smaller where the course of stress beside it would leave the page.
+    for (fit(); !course_fits() && shrunk_ > 0.3; fit()) shrunk_ *= 0.9;
+    words({1.6 * letter_, 1.9 * letter_}, s_.title(), 1.3, colours_.ink, true, "title");
+    words({1.6 * letter_, 3.7 * letter_}, fmt::format("Section of {}: {}", s_[member_].name, section_name()), 1,
+          colours_.ink, false, "heading");
+    outline();
+    axes();
+    dimensions();
+    stress();
+    figures();
+    words({1.6 * letter_, o_.height - 1.5 * letter_},
+          "Seen along the member: y is up, z to the right; section tables call them z and y", 0.92, colours_.quiet,
+          false, "legend");
+    return std::move(d_);
+  }
+
+ private:
+  // The size of the outline about its centroid.
+  void fit() {
+    for (const auto& contour : outline_)
+      for (const auto& p : contour) {
+        low_ = {std::min(low_.real(), p.real()), std::min(low_.imag(), p.imag())};
+        high_ = {std::max(high_.real(), p.real()), std::max(high_.imag(), p.imag())};
+      }
+    const double w = 0.3 * o_.width, h = o_.height - 22 * letter_;
+    scale_ = shrunk_ * std::min(w / (high_.real() - low_.real()), h / (high_.imag() - low_.imag()));
+    centre_ = Spot{0.26 * o_.width - scale_ * (low_.real() + high_.real()) / 2,
+                   o_.height / 2 + scale_ * (low_.imag() + high_.imag()) / 2};
+  }
+  Spot at(double y, double z) const { return centre_ + Spot{z, -y} * scale_; }
+  Spot at(const section::Complex& p) const { return at(p.imag(), p.real()); }
+
+  void line(std::vector<Spot> spots, const Stroke& stroke, const char* what) {
+    d_.shapes.emplace_back(Path{.lines = {std::move(spots)}, .stroke = stroke, .meaning = {what}});
+  }
+  void words(const Spot& at, std::string text, double size, const Colour& c, bool bold, const char* what,
+             Anchor anchor = Anchor::start) {
+    d_.shapes.emplace_back(Text{.at = at,
+                                .words = std::move(text),
+                                .size = size * letter_,
+                                .colour = c,
+                                .anchor = anchor,
+                                .bold = bold,
+                                .meaning = {what},
+                                .rimmed = true});
+  }
+  std::string section_name() const {
+    const NamedSection& n = s_.sections()[s_[member_].section.index];
+    return n.designation.empty() ? n.name : n.designation;
+  }
+  NamedUnit drawn() const { return o_.units.section.text == "cm" ? NamedUnit{"mm", 1e-3} : o_.units.section; }
+
+  void outline() {
+    Path path{.lines = {},
+              .closed = true,
+              .fill = colours_.member.with(0.16),
+              .stroke = Stroke{colours_.member, 1.8},
+              .meaning = {"outline", s_[member_].name}};
+    for (const auto& contour : outline_) {
+      path.lines.emplace_back();
+      for (const auto& p : contour) path.lines.back().push_back(at(p));
+    }
+    d_.shapes.emplace_back(std::move(path));
+  }
+
+  void axes() {
+    const double over = 2.2 * letter_ / scale_;
+    line({at(0, low_.real() - over), at(0, high_.real() + over)}, {colours_.quiet, 1, {9, 3, 2, 3}}, "axis");
+    line({at(low_.imag() - over, 0), at(high_.imag() + over, 0)}, {colours_.quiet, 1, {9, 3, 2, 3}}, "axis");
+    words(at(0, high_.real() + over) + Spot{letter_ * 0.8, 0}, "z", 1, colours_.quiet, true, "axis-name",
+          Anchor::middle);
+    words(at(high_.imag() + over, 0) + Spot{0, -0.9 * letter_}, "y", 1, colours_.quiet, true, "axis-name",
+          Anchor::middle);
+    const SectionProperties& p = section_.properties();
+    // Principal axes where they are others: u lies at an angle from y towards z.
+    if (std::abs(p.Iyz.si()) > 1e-6 * p.I1.si()) {
+      const double a = p.principal.si(), r = 0.6 * std::max(high_.real() - low_.real(), high_.imag() - low_.imag());
+      for (const double angle : {a, a + 1.5707963267948966}) {
+        const double y = std::cos(angle) * r, z = std::sin(angle) * r;
+        line({at(-y, -z), at(y, z)}, {colours_.deformed, 1, {4, 3}}, "principal");
+      }
+      words(at(std::cos(a) * r, std::sin(a) * r) + Spot{0, -0.8 * letter_}, "u", 1, colours_.deformed, true,
+            "axis-name", Anchor::middle);
+    }
+    mark(at(0, 0), "centroid");
+    const double sy = p.shear_centre_y.si(), sz = p.shear_centre_z.si();
+    if (std::hypot(sy, sz) * scale_ > 2) {
+      const Spot c = at(sy, sz);
+      line({c + Spot{-5, -5}, c + Spot{5, 5}}, {colours_.mark, 1.5}, "shear-centre");
+      line({c + Spot{-5, 5}, c + Spot{5, -5}}, {colours_.mark, 1.5}, "shear-centre");
+      words(c + Spot{0, -1.1 * letter_}, "shear centre", 0.92, colours_.mark, false, "shear-centre-name",
+            Anchor::middle);
+    }
+  }
+
+  void mark(const Spot& c, const char* what) {
+    Path ring{.lines = {{}}, .closed = true, .fill = colours_.ink, .meaning = {what}};
+    for (int i = 0; i < 16; ++i)
+      ring.lines[0].push_back(c + Spot{std::cos(i * 0.3927), std::sin(i * 0.3927)} * (0.22 * letter_));
+    d_.shapes.emplace_back(std::move(ring));
+  }
+
+  // A line with ticks between two places, its length in the middle.
+  void dimension(const Spot& a, const Spot& b, const Spot& off, double length) {
+    const Spot from = a + off, to = b + off, along = unit(to - from);
+    for (const auto& [foot, end] : {std::pair(a, from), {b, to}})
+      line({foot + unit(off) * 3, end + unit(off) * 4}, {colours_.faint, 0.9}, "dimension");
+    line({from, to}, {colours_.quiet, 1}, "dimension");
+    for (const Spot& end : {from, to})
+      line({end - (along + left_of(along)) * 3.5, end + (along + left_of(along)) * 3.5}, {colours_.quiet, 1.3},
+           "dimension");
+    words((from + to) * 0.5 + unit(off) * (std::abs(off.x) > std::abs(off.y) ? 2.4 * letter_ : 0.95 * letter_),
+          short_number(length / drawn().si, 5), 0.96, colours_.quiet, false, "dimension-value", Anchor::middle);
+  }
+  void dimensions() {
+    dimension(at(low_.imag(), low_.real()), at(low_.imag(), high_.real()), {0, 3.4 * letter_},
+              high_.real() - low_.real());
+    dimension(at(low_.imag(), low_.real()), at(high_.imag(), low_.real()), {-3.4 * letter_, 0},
+              high_.imag() - low_.imag());
+  }
+
+  // The place of the largest von Mises, or normal, stress, and how the stress runs there.
+  bool find_worst() {
+    std::optional<StressExtreme> worst = result_.von_mises();
+    for (const auto& e : {result_.max_stress(), result_.min_stress()})
+      if (!worst && e) worst = e;
+    if (!worst) return false;
+    place_ = worst->at;
+    // The side of a jump that counts.
+    for (const Side side : {Side::after, Side::before}) {
+      const auto mises = result_.von_mises_at(place_, side);
+      if (mises && mises->value.si() >= worst->value.si() * (1 - 1e-9)) side_ = side;
+    }
+    plane_ = stress_plane(result_.at(place_, side_), section_.properties());
+    most_ = 0;
+    for (const auto& contour : outline_)
+      for (const auto& p : contour) most_ = std::max(most_, std::abs(plane_.at(p.imag(), p.real())));
+    return most_ > 0;
+  }
+
+  // Where the course of stress stands: square to the axis without stress, beside the section.
+  struct Beside {
+    Spot e, n;  // towards more tension; away from the section
+    double from = 1e300, to = -1e300, off = -1e300;
+  };
+  Beside beside() const {
+    Beside b;
+    const Spot up{-plane_.c, plane_.b};
+    const double height = std::max(high_.imag() - low_.imag(), high_.real() - low_.real());
+    b.e = length(up) * height > 1e-9 * std::abs(plane_.mean) ? unit(up) : Spot{0, -1};
+    b.n = left_of(b.e).x > 0 ? left_of(b.e) : left_of(b.e) * -1;
+    for (const auto& contour : outline_)
+      for (const auto& p : contour) {
+        const Spot here = at(p) - at(0, 0);
+        const double s = here.x * b.e.x + here.y * b.e.y;
+        b.from = std::min(b.from, s), b.to = std::max(b.to, s);
+        b.off = std::max(b.off, here.x * b.n.x + here.y * b.n.y);
+      }
+    b.off += 4 * letter_ + reach();
+    return b;
+  }
+  double reach() const { return 6 * letter_; }
+  bool course_fits() {
+    if (!find_worst()) return true;
+    const Beside b = beside();
+    for (const double s : {b.from - 2 * letter_, b.to + 2 * letter_})
+      for (const double v : {-1.0, 1.0}) {
+        const Spot here = at(0, 0) + b.e * s + b.n * (b.off + reach() * v);
+        if (here.x > 0.67 * o_.width || here.y < 5 * letter_ || here.y > o_.height - 3 * letter_) return false;
+      }
+    return true;
+  }
+
+  void stress() {
+    if (!find_worst()) return;
+    const Beside where = beside();
+    const auto& [e, n, from, to, off] = where;
+    const auto value = [&, e = e](double s) {
+      const Spot here = e * (s / scale_);
+      return plane_.at(-here.y, here.x);
+    };
+    const auto spot = [&, e = e, n = n, off = off](double s, double v) {
+      return at(0, 0) + e * s + n * (off + reach() * v / most_);
+    };
+    const double a = value(from), b = value(to);
+    std::vector<std::pair<double, double>> parts;
+    if (a * b < 0) {
+      const double zero = from + (to - from) * a / (a - b);
+      parts = {{from, zero}, {zero, to}};
+      const Spot middle = at(0, 0) + e * zero;
+      line({middle - n * (off - reach() - 2 * letter_), middle + n * off}, {colours_.mark, 1.2, {6, 4}},
+           "neutral-axis");
+    } else {
+      parts = {{from, to}};
+    }
+    for (const auto& [p, q] : parts) {
+      const double mean = value((p + q) / 2);
+      const Colour c = mean >= 0 ? colours_.positive : colours_.negative;
+      const std::vector<Spot> area{spot(p, 0), spot(p, value(p)), spot(q, value(q)), spot(q, 0)};
+      d_.shapes.emplace_back(Path{.lines = {area}, .closed = true, .fill = c.with(0.14), .meaning = {"stress-area"}});
+      line(area, {c, 1.5}, "stress-line");
+      Path strokes{.lines = {}, .stroke = Stroke{c.with(0.5), 0.8}, .meaning = {"hatch"}};
+      for (int i = 1; i * 0.62 * letter_ < q - p; ++i) {
+        const double s = p + i * 0.62 * letter_;
+        strokes.lines.push_back({spot(s, 0), spot(s, value(s))});
+      }
+      d_.shapes.emplace_back(std::move(strokes));
+    }
+    line({spot(from, 0), spot(to, 0)}, {colours_.quiet, 1}, "zero");
+    // Where on the section it is worst.
+    if (const auto worst = result_.von_mises(); worst && worst->y && worst->z) {
+      Path ring{.lines = {{}}, .closed = true, .stroke = Stroke{colours_.mark, 2}, .meaning = {"most"}};
+      for (int i = 0; i < 20; ++i)
+        ring.lines[0].push_back(at(worst->y->si(), worst->z->si()) +
+                                Spot{std::cos(i * 0.31416), std::sin(i * 0.31416)} * (0.5 * letter_));
+      d_.shapes.emplace_back(std::move(ring));
+    }
+    for (const auto& [s, v, away] : {std::tuple(from, a, -1.0), {to, b, 1.0}})
+      words(spot(s, v) + e * (away * 1.3 * letter_), figure(v, o_.units.stress, o_.digits, most_), 1,
+            v >= 0 ? colours_.positive : colours_.negative, true, "stress-value", Anchor::middle);
+  }
+
+  void figures() {
+    const double left = 0.68 * o_.width;
+    double y = 8 * letter_;
+    const auto row = [&](const std::string& name, const std::string& value, bool bold = false) {
+      words({left, y}, name, 1, bold ? colours_.ink : colours_.quiet, bold, "figure-name");
+      words({o_.width - 2.5 * letter_, y}, value, 1, colours_.ink, false, "figure-value", Anchor::end);
+      y += 1.75 * letter_;
+    };
+    const SectionProperties& p = section_.properties();
+    const auto with = [&](double si, const Dimension& d) { return figure(si, unit_for(d, o_.units), o_.digits); };
+    row("Section", "", true);
+    row("A", with(p.A.si(), Area::dimension()));
+    row("Iz (bending upright)", with(p.Iz.si(), SecondMoment::dimension()));
+    row("Wz", with(p.Wz.si(), SectionModulus::dimension()));
+    row("Iy (sideways)", with(p.Iy.si(), SecondMoment::dimension()));
+    row("Wy", with(p.Wy.si(), SectionModulus::dimension()));
+    if (std::abs(p.Iyz.si()) > 1e-9 * p.I1.si()) row("Iyz", with(p.Iyz.si(), SecondMoment::dimension()));
+    row("J (torsion)", with(p.J.si(), SecondMoment::dimension()));
+    const auto mises = result_.von_mises();
+    y += letter_;
+    row(fmt::format("In {} at {}", case_, where()), "", true);
+    const SectionState s = result_.at(place_, side_);
+    row("N", figure(s.axial.si(), o_.units.force, o_.digits, size_of(s)));
+    row("Vy", figure(s.shear_y.si(), o_.units.force, o_.digits, size_of(s)));
+    if (!s_.is_plane()) row("Vz", figure(s.shear_z.si(), o_.units.force, o_.digits, size_of(s)));
+    if (!s_.is_plane()) row("My", figure(s.moment_y.si(), o_.units.moment, o_.digits, moment_of(s)));
+    row("Mz", figure(s.moment_z.si(), o_.units.moment, o_.digits, moment_of(s)));
+    if (!s_.is_plane()) row("T", figure(s.torsion.si(), o_.units.moment, o_.digits, moment_of(s)));
+    if (const auto e = result_.max_stress_at(place_, side_))
+      row("most tension", figure(std::max(e->value.si(), 0.0), o_.units.stress, o_.digits));
+    if (const auto e = result_.min_stress_at(place_, side_))
+      row("most compression", figure(std::min(e->value.si(), 0.0), o_.units.stress, o_.digits));
+    if (mises) row("von Mises, the worst", figure(mises->value.si(), o_.units.stress, o_.digits));
+    if (const auto safety = result_.safety()) row("safety", number(*safety, std::min(o_.digits, 3)));
+  }
+  static double size_of(const SectionState& s) {
+    return std::max({std::abs(s.axial.si()), std::abs(s.shear_y.si()), std::abs(s.shear_z.si())});
+  }
+  static double moment_of(const SectionState& s) {
+    return std::max({std::abs(s.torsion.si()), std::abs(s.moment_y.si()), std::abs(s.moment_z.si())});
+  }
+  std::string where() const {
+    const Member& m = s_[member_];
+    for (std::size_t k = 0; k < m.through.size(); ++k)
+      if (std::abs(s_.place_of(m, k) - place_.si()) < 1e-9 * s_.length_of(m)) return s_[m.through[k]].name;
+    return short_number(place_.si() / o_.units.length.si, 4) + " " + o_.units.length.text;
+  }
+
+  const Structure& s_;
+  const PictureOptions& o_;
+  Palette colours_;
+  double letter_, scale_ = 1, shrunk_ = 1, most_ = 0;
+  MemberId member_;
+  const Section& section_;
+  MemberResult result_;
+  std::string case_;
+  std::vector<std::vector<section::Complex>> outline_;
+  section::Complex low_{1e300, 1e300}, high_{-1e300, -1e300};
+  Spot centre_{};
+  Length place_{};
+  Side side_ = Side::after;
+  Plane plane_;
+  Drawing d_;
+};
+
+}  // namespace
+
+std::optional<Drawing> section_picture(const Solution& solution, const PictureOptions& options) {
+  const Structure& s = solution.structure();
+  const auto region = section::region(s.section_of(s[options.only.front()]).shape());
+  if (!region) return {};
+  return SectionPicture(solution, options, *region)();
+}
+
+}  // namespace corvex::picture
