@@ -9,13 +9,14 @@
 namespace corvex::picture {
 namespace {
 
-// Between dark blue, grey and bright yellow: rising in lightness, so that it reads without colour too.
+// Shades of one blue, the worst standing out most from the page: they read without colour too.
 Colour heat(double share, bool dark) {
-  static constexpr double stops[][3] = {{0, 34, 78},     {52, 76, 110},  {102, 105, 112},
-                                        {150, 140, 106}, {204, 182, 80}, {254, 232, 56}};
-  // The worst stands out most from the page.
-  const double t = dark ? std::clamp(share, 0.0, 1.0) : 0.94 - 0.94 * std::clamp(share, 0.0, 1.0);
-  const double at = t * 5;
+  static constexpr double on_white[][3] = {{222, 230, 237}, {160, 190, 216}, {96, 145, 190},
+                                           {44, 98, 152},   {16, 60, 110},   {4, 28, 62}};
+  static constexpr double on_dark[][3] = {{52, 64, 76},    {60, 96, 132},   {72, 134, 184},
+                                          {104, 174, 222}, {168, 212, 240}, {240, 250, 255}};
+  const auto& stops = dark ? on_dark : on_white;
+  const double at = std::clamp(share, 0.0, 1.0) * 5;
   const auto i = std::min<std::size_t>(static_cast<std::size_t>(at), 4);
   const double f = at - static_cast<double>(i);
   const auto mix = [&](int k) {
@@ -44,7 +45,7 @@ class StressPicture {
       const auto strength = m.strength();
       if (use_ && mises && strength) consider(*mises, mises->value.si() / strength->si(), i);
     }
-    top_ = use_ ? std::max(1.0, most_) : most_;
+    top_ = use_ ? 1 : most_;
     for (std::size_t i = 0; i < s.members().size(); ++i)
       if (s_.shows(i)) draw(i);
     add_supports(s_);
@@ -55,8 +56,8 @@ class StressPicture {
                            s_.result().name()));
     s_.explain(
         use_
-            ? "von Mises stress over allowable stress or yield strength, the worst of each section; grey: not known"
-            : "The larger of tension and compression in each section; cross-strokes where it is compression; grey: not known");
+            ? "von Mises stress over allowable stress or yield strength, the worst of each section; purple: over 100 %; hollow: not known"
+            : "The larger of tension and compression in each section; cross-strokes where it is compression; hollow: not known");
   }
 
  private:
@@ -96,7 +97,7 @@ class StressPicture {
       // A little over the next one, so that no gap shows.
       const Spot from = a + (b - a) * (static_cast<double>(k) / n);
       const Spot to = a + (b - a) * (static_cast<double>(k + 1) / n) + unit(b - a) * 1.5;
-      s_.line({from, k + 1 == n ? b : to}, {shown ? heat(shown->share, s_.options().dark) : s_.colours().faint, wide},
+      s_.line({from, k + 1 == n ? b : to}, {shown ? colour(shown->share) : s_.colours().page, wide},
               {"stress", m.name});
       if (shown && shown->compression && k % 2 == 0 && shown->share > 1e-6) {
         const Spot middle = a + (b - a) * t;
@@ -105,6 +106,9 @@ class StressPicture {
     }
     if (!strokes.lines.empty()) s_.path(std::move(strokes));
   }
+
+  // What is over the allowed stress is of another colour altogether.
+  Colour colour(double share) const { return use_ && share > 1 ? s_.colours().mark : heat(share, s_.options().dark); }
 
   std::string words(double size) const {
     return use_ ? fmt::format("{} %", number(size * 100, 3)) : figure(size, s_.units().stress, s_.options().digits);
