@@ -16,6 +16,7 @@
 #include <vector>
 
 #include "child.hpp"
+#include "corvex/picture.hpp"
 #include "models.hpp"
 #include "sections.hpp"
 #include "solve/equilibrium.hpp"
@@ -260,6 +261,29 @@ void program() {
              seconds(median(ours) - median(empty)));
 }
 
+// A picture of each kind of a structure of some 2,000 members.
+void pictures() {
+  const Structure frame = flat_frame(31, 31, 1);
+  const Solution solution = solve(frame);
+  fmt::print("\n## Pictures\n\nOf a flat frame of {} members, 1280 by 800 pixels, without solving.\n\n",
+             frame.members().size());
+  fmt::print("| picture | SVG | PNG |\n|---|--:|--:|\n");
+  for (const auto& [name, of] : {std::pair("structure", PictureOf::structure),
+                                 {"deformed", PictureOf::deformed},
+                                 {"axial", PictureOf::axial},
+                                 {"shear", PictureOf::shear},
+                                 {"moment", PictureOf::moment},
+                                 {"stress", PictureOf::stress},
+                                 {"use", PictureOf::use}}) {
+    double svg = 0, png = 0;
+    for (int i = 0; i < 3; ++i) {
+      keep_less(svg, timed([&, of = of] { (void)draw(solution, {.of = of}, ImageFormat::svg); }));
+      keep_less(png, timed([&, of = of] { (void)draw(solution, {.of = of}, ImageFormat::png); }));
+    }
+    fmt::print("| {} | {} | {} |\n", name, seconds(svg), seconds(png));
+  }
+}
+
 const std::vector<Case> medium = {{"lattice 12³", [](int c, Weight w) { return lattice(12, c, w); }},
                                   {"lattice 18³", [](int c, Weight w) { return lattice(18, c, w); }},
                                   {"chain 5,600", [](int c, Weight w) { return chain(5600, c, w); }},
@@ -390,8 +414,8 @@ std::string processor() {
 
 int main(int argc, char** argv) {
   const std::vector<std::pair<const char*, void (*)()>> parts = {
-      {"sections", sections}, {"large", large_models},   {"small", small_models}, {"program", program},
-      {"cases", load_cases},  {"values", value_changes}, {"reading", reading}};
+      {"sections", sections}, {"large", large_models}, {"small", small_models},   {"program", program},
+      {"pictures", pictures}, {"cases", load_cases},   {"values", value_changes}, {"reading", reading}};
   const double memory = static_cast<double>(sysconf(_SC_PHYS_PAGES)) * static_cast<double>(sysconf(_SC_PAGESIZE));
   fmt::print("Measured on {:%Y-%m-%d}: {}, {} threads of it, one used; {:.0f} GB of memory; BLAS with one thread.\n\n",
              fmt::localtime(std::time(nullptr)), processor(), std::thread::hardware_concurrency(), memory / 1e9);

@@ -20,17 +20,9 @@ T chosen(const std::vector<std::string>& names, const std::string& name) {
   return static_cast<T>(std::find(names.begin(), names.end(), name) - names.begin());
 }
 
-bool ends_with(const std::string& text, std::string_view end) {
-  return text.size() > end.size() && text.compare(text.size() - end.size(), end.size(), end) == 0;
-}
-
-// SVG where it cannot be told from the name.
+// SVG goes to standard output too.
 std::optional<ImageFormat> format_of(const std::string& path) {
-  if (path.empty() || path == "-" || ends_with(path, ".svg")) return ImageFormat::svg;
-  if (ends_with(path, ".png")) return ImageFormat::png;
-  if (ends_with(path, ".pdf")) return ImageFormat::pdf;
-  if (ends_with(path, ".gif")) return ImageFormat::gif;
-  return {};
+  return path.empty() || path == "-" ? ImageFormat::svg : image_format(path);
 }
 
 // "1280x800"; an empty answer means success.

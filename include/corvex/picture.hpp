@@ -62,5 +62,10 @@ struct PictureOptions {
 
 // The bytes of a file; or the reason: a case or member that is not there, a size that is too small, no font.
 Expected<std::string, Problem> draw(const Solution& solution, const PictureOptions& options, ImageFormat format);
+// Into a file, in the format that its name ends with (.svg, .png, .pdf, .gif); it is replaced whole or not at all. The
+// reason, where it cannot be.
+std::optional<Problem> draw(const Solution& solution, const PictureOptions& options, const std::string& path);
+// By the end of a file's name; nothing where it is none of them.
+std::optional<ImageFormat> image_format(const std::string& path);
 
 }  // namespace corvex

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <filesystem>
+#include <fstream>
 
 #include "picture/pictures.hpp"
 
@@ -67,6 +69,33 @@ Expected<std::string, Problem> draw(const Solution& solution, const PictureOptio
   std::string gif = as_gif(drawing);
   if (gif.empty()) return Problem{"the GIF could not be written"};
   return gif;
+}
+
+std::optional<ImageFormat> image_format(const std::string& path) {
+  const std::string end = std::filesystem::path(path).extension().string();
+  for (const auto& [known, format] : {std::pair{".svg", ImageFormat::svg},
+                                      {".png", ImageFormat::png},
+                                      {".pdf", ImageFormat::pdf},
+                                      {".gif", ImageFormat::gif}})
+    if (end == known) return format;
+  return {};
+}
+
+std::optional<Problem> draw(const Solution& solution, const PictureOptions& options, const std::string& path) {
+  const auto format = image_format(path);
+  if (!format) return Problem{fmt::format("'{}': a picture ends with .svg, .png, .pdf or .gif", path)};
+  const auto bytes = draw(solution, options, *format);
+  if (!bytes) return bytes.error();
+  // Through a file beside it.
+  const std::string part = path + ".part";
+  std::ofstream out(part, std::ios::binary);
+  out << *bytes;
+  out.close();
+  std::error_code error;
+  if (out) std::filesystem::rename(part, path, error);
+  if (out && !error) return {};
+  std::filesystem::remove(part, error);
+  return Problem{fmt::format("'{}' cannot be written", path)};
 }
 
 }  // namespace corvex

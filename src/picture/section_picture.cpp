@@ -68,9 +68,12 @@ class SectionPicture {
     dimensions();
     stress();
     figures();
-    words({1.6 * letter_, o_.height - 1.5 * letter_},
-          "Seen along the member: y is up, z to the right; section tables call them z and y", 0.92, colours_.quiet,
-          false, "legend");
+    words(
+        {1.6 * letter_, o_.height - 1.5 * letter_},
+        "Seen along the member: y is up, z to the right; section tables call them z and y. Stress is worked out at the " +
+            std::string(section_.stress_map().kind == StressMap::Kind::rim ? "whole rim" : "points marked") +
+            ", the worst in a ring",
+        0.92, colours_.quiet, false, "legend");
     return std::move(d_);
   }
 
@@ -143,6 +146,18 @@ class SectionPicture {
             "axis-name", Anchor::middle);
     }
     mark(at(0, 0), "centroid");
+    // Where stress is worked out: at these points, or all around the rim.
+    const StressMap& map = section_.stress_map();
+    if (map.kind == StressMap::Kind::points)
+      for (const StressPoint& point : map.points) {
+        const Spot here = at(point.y, point.z);
+        const double r = 0.15 * letter_;
+        d_.shapes.emplace_back(
+            Path{.lines = {{here + Spot{-r, -r}, here + Spot{r, -r}, here + Spot{r, r}, here + Spot{-r, r}}},
+                 .closed = true,
+                 .fill = colours_.mark,
+                 .meaning = {"stress-point"}});
+      }
     const double sy = p.shear_centre_y.si(), sz = p.shear_centre_z.si();
     if (std::hypot(sy, sz) * scale_ > 2) {
       const Spot c = at(sy, sz);
@@ -302,24 +317,26 @@ class SectionPicture {
     y += letter_;
     row(fmt::format("In {} at {}", case_, where()), "", true);
     const SectionState s = result_.at(place_, side_);
-    row("N", figure(s.axial.si(), o_.units.force, o_.digits, size_of(s)));
-    row("Vy", figure(s.shear_y.si(), o_.units.force, o_.digits, size_of(s)));
-    if (!s_.is_plane()) row("Vz", figure(s.shear_z.si(), o_.units.force, o_.digits, size_of(s)));
-    if (!s_.is_plane()) row("My", figure(s.moment_y.si(), o_.units.moment, o_.digits, moment_of(s)));
-    row("Mz", figure(s.moment_z.si(), o_.units.moment, o_.digits, moment_of(s)));
-    if (!s_.is_plane()) row("T", figure(s.torsion.si(), o_.units.moment, o_.digits, moment_of(s)));
+    // Rounding is told from figures beside the largest of the member.
+    const auto largest = [](std::initializer_list<Diagram> all) {
+      double most = 0;
+      for (const Diagram& d : all) most = std::max({most, std::abs(d.max().value.si), std::abs(d.min().value.si)});
+      return most;
+    };
+    const double force = largest({result_.axial(), result_.shear_y(), result_.shear_z()});
+    const double moment = largest({result_.torsion(), result_.moment_y(), result_.moment_z()});
+    row("N", figure(s.axial.si(), o_.units.force, o_.digits, force));
+    row("Vy", figure(s.shear_y.si(), o_.units.force, o_.digits, force));
+    if (!s_.is_plane()) row("Vz", figure(s.shear_z.si(), o_.units.force, o_.digits, force));
+    if (!s_.is_plane()) row("My", figure(s.moment_y.si(), o_.units.moment, o_.digits, moment));
+    row("Mz", figure(s.moment_z.si(), o_.units.moment, o_.digits, moment));
+    if (!s_.is_plane()) row("T", figure(s.torsion.si(), o_.units.moment, o_.digits, moment));
     if (const auto e = result_.max_stress_at(place_, side_))
       row("most tension", figure(std::max(e->value.si(), 0.0), o_.units.stress, o_.digits));
     if (const auto e = result_.min_stress_at(place_, side_))
       row("most compression", figure(std::min(e->value.si(), 0.0), o_.units.stress, o_.digits));
     if (mises) row("von Mises, the worst", figure(mises->value.si(), o_.units.stress, o_.digits));
     if (const auto safety = result_.safety()) row("safety", number(*safety, std::min(o_.digits, 3)));
-  }
-  static double size_of(const SectionState& s) {
-    return std::max({std::abs(s.axial.si()), std::abs(s.shear_y.si()), std::abs(s.shear_z.si())});
-  }
-  static double moment_of(const SectionState& s) {
-    return std::max({std::abs(s.torsion.si()), std::abs(s.moment_y.si()), std::abs(s.moment_z.si())});
   }
   std::string where() const {
     const Member& m = s_[member_];

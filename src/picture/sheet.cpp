@@ -133,12 +133,24 @@ class Sheet {
     for (std::size_t k = 0; k < m.through.size(); ++k) {
       const Spot here{x(s_.place_of(m, k)), y};
       const PointId p = m.through[k];
-      const bool held =
-          std::any_of(s_.supports().begin(), s_.supports().end(), [&](const auto& q) { return q.at == p; });
+      const auto support =
+          std::find_if(s_.supports().begin(), s_.supports().end(), [&](const auto& q) { return q.at == p; });
+      const bool held = support != s_.supports().end();
+      const bool clamped = held && (support->held[3] || support->held[4] || support->held[5]);
       const bool joined = std::count_if(s_.members().begin(), s_.members().end(), [&](const Member& other) {
                             return std::find(other.through.begin(), other.through.end(), p) != other.through.end();
                           }) > 1;
-      if (held) {
+      if (clamped) {
+        // A wall, with short strokes off its far side.
+        const double h = 1.1 * letter_, off = k == 0 ? -1 : 1;
+        line({here + Spot{0, -h}, here + Spot{0, h}}, {colours_.support, 3}, {"support", s_[p].name});
+        for (int i = 0; i < 5; ++i) {
+          const Spot from = here + Spot{0, h * (2.0 * i / 4 - 1)};
+          line({from, from + Spot{off * 0.4 * letter_, 0.4 * letter_}}, {colours_.support, 0.9},
+               {"support", s_[p].name});
+        }
+        labels_.avoid({here.x - 0.4 * letter_, y - h, here.x + 0.4 * letter_, y + h});
+      } else if (held) {
         const double h = 0.95 * letter_;
         d_.shapes.emplace_back(Path{.lines = {{here, here + Spot{-0.6 * h, h}, here + Spot{0.6 * h, h}}},
                                     .closed = true,

@@ -80,7 +80,7 @@ std::vector<double> places_along(const Scene& scene, bool across) {
       }
   std::sort(all.begin(), all.end());
   const double size = all.back() - all.front();
-  all.erase(std::unique(all.begin(), all.end(), [&](double a, double b) { return b - a < 1e-6 * size; }), all.end());
+  all.erase(std::unique(all.begin(), all.end(), [&](double a, double b) { return b - a <= 1e-6 * size; }), all.end());
   return all;
 }
 

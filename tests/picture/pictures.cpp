@@ -356,6 +356,23 @@ TEST_CASE("The same picture has the same bytes, in every format") {
   }
 }
 
+TEST_CASE("Pictures go into files, whole or not at all") {
+  const Solved s = example("walkway-beam");
+  const auto folder = std::filesystem::temp_directory_path() / "corvex-pictures";
+  std::filesystem::create_directories(folder);
+  for (const std::string name : {"a.svg", "a.png", "a.pdf"}) {
+    CHECK_FALSE(draw(s.solution, {}, (folder / name).string()));
+    std::ifstream in(folder / name, std::ios::binary);
+    std::stringstream text;
+    text << in.rdbuf();
+    CHECK(text.str() == *draw(s.solution, {}, *image_format(name)));
+  }
+  CHECK(std::distance(std::filesystem::directory_iterator(folder), {}) == 3);
+  CHECK_THAT(draw(s.solution, {}, "/nowhere/a.svg")->text, Contains("cannot be written"));
+  CHECK_THAT(draw(s.solution, {}, "a.bmp")->text, Contains("ends with .svg"));
+  std::filesystem::remove_all(folder);
+}
+
 TEST_CASE("Views of a space structure") {
   const Solved s = example("tank-skid");
   // From the front x runs to the right and z up; from the top y runs up.

@@ -43,6 +43,15 @@ TEST_CASE("draw takes cases, views, scales, sizes, members and units") {
   CHECK_THAT(folder.run(trestle + " --what sheet --only rail").out, Contains("rail, 2400 mm long, in product"));
 }
 
+TEST_CASE("Without its font draw says so, and draws nothing") {
+  const Folder folder;
+  folder.write("fonts.conf", "<?xml version=\"1.0\"?><fontconfig></fontconfig>");
+  const Outcome o = folder.run(trestle + " -o a.svg", "", "FONTCONFIG_FILE=$PWD/fonts.conf");
+  CHECK(o.status == 2);
+  CHECK_THAT(o.err, Contains("the font DejaVu Sans is not installed") && Contains("fonts-dejavu-core"));
+  CHECK_FALSE(folder.has("a.svg"));
+}
+
 TEST_CASE("draw refuses what it cannot draw") {
   const Folder folder;
   for (const auto& [options, why] :
