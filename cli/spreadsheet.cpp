@@ -21,6 +21,13 @@ std::string at_most(std::size_t bytes, const std::string& text) {
   return text.substr(0, end);
 }
 
+// What the format does not take in the name of a sheet: sizes in inches have a slash.
+std::string sheet_name(std::string name) {
+  for (char& c : name)
+    if (std::string_view("[]:*?/\\").find(c) != std::string_view::npos) c = '-';
+  return at_most(most_name, name);
+}
+
 class Sheets {
  public:
   Sheets(lxw_workbook* book, int digits) : book_(book), digits_(digits), head_(workbook_add_format(book)) {
@@ -33,7 +40,7 @@ class Sheets {
   std::string add(const DataTable& t) {
     if (t.rows.size() + 1 > most_rows)
       return "the table '" + t.name + "' has more rows than a sheet holds; --csv has no such bound";
-    lxw_worksheet* sheet = workbook_add_worksheet(book_, at_most(most_name, t.name).c_str());
+    lxw_worksheet* sheet = workbook_add_worksheet(book_, sheet_name(t.name).c_str());
     if (!sheet) return "the sheet '" + t.name + "' cannot be made";
     std::vector<std::size_t> widest(t.heads.size(), 8);
     const auto columns = static_cast<lxw_col_t>(t.heads.size());

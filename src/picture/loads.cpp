@@ -30,9 +30,11 @@ struct Acting {
   std::vector<std::string> everywhere;
   Vector pull{};  // of gravity and the like
   struct Sign {
+    enum class Kind { mass, heat, shorter, longer, settlement };
+    Kind kind;
     Vector at;
     std::string words, of;
-    Vector move{};
+    Vector along{};  // the member, or the movement
   };
   std::vector<Sign> signs;
 };
@@ -62,6 +64,7 @@ class Gathering {
     for (const Load& load : loads.loads()) std::visit([this](const auto& l) { take(l); }, load);
   }
   bool shown(MemberId m) const { return scene_.shows(m.index); }
+  Vector along(MemberId m) const { return s_.axis_end(s_[m]) - s_.axis_start(s_[m]); }
   Vector on(MemberId m, double along) const { return scene_.place(s_[m], along); }
 
   void add(const Vector& at, const Vector& force, const Vector& moment, const std::string& of) {
@@ -87,7 +90,8 @@ class Gathering {
     const bool down = dot(l.acceleration, s_.up_direction()) < -0.999 * length(l.acceleration);
     all_.everywhere.push_back(fmt::format("own weight {}: {} m/s²", down ? "down" : "aslant", short_number(g, 4)));
     for (const PointMass& m : s_.point_masses())
-      all_.signs.push_back({s_[m.at].position, fmt::format("{} kg", short_number(m.mass, 4)), s_[m.at].name});
+      all_.signs.push_back(
+          {Acting::Sign::Kind::mass, s_[m.at].position, fmt::format("{} kg", short_number(m.mass, 4)), s_[m.at].name});
   }
   void take(const HeatLoad& l) {
     if (!shown(l.on)) return;
@@ -97,22 +101,24 @@ class Gathering {
             ? "heat " + kelvin(l.plus)
             : fmt::format("heat {} on +{}, {} on -{}", kelvin(l.plus), l.across == HeatLoad::Across::y ? "y" : "z",
                           kelvin(l.minus), l.across == HeatLoad::Across::y ? "y" : "z");
-    all_.signs.push_back({on(l.on, s_.length_of(s_[l.on]) * 0.35), words, s_[l.on].name});
+    all_.signs.push_back(
+        {Acting::Sign::Kind::heat, on(l.on, s_.place_of(s_[l.on], 1) * 0.4), words, s_[l.on].name, along(l.on)});
   }
   void take(const ShortenLoad& l) {
     if (!shown(l.on)) return;
     const double by = l.by * factor_;
-    all_.signs.push_back({on(l.on, s_.length_of(s_[l.on]) * 0.35),
+    all_.signs.push_back({by < 0 ? Acting::Sign::Kind::longer : Acting::Sign::Kind::shorter,
+                          on(l.on, s_.place_of(s_[l.on], 1) * 0.4),
                           fmt::format("{} by {}", by < 0 ? "too long" : "too short",
                                       short_figure(std::abs(by), scene_.units().deflection)),
-                          s_[l.on].name});
+                          s_[l.on].name, along(l.on)});
   }
   void take(const SettleLoad& l) {
     const double by = length(l.move) * factor_, turn = length(l.turn) * factor_;
     std::string words = "settles";
     if (by != 0) words += " " + short_figure(by, scene_.units().deflection);
     if (turn != 0) words += (by != 0 ? " and turns " : " by turning ") + short_figure(turn, scene_.units().angle);
-    all_.signs.push_back({s_[l.at].position, words, s_[l.at].name, l.move * factor_});
+    all_.signs.push_back({Acting::Sign::Kind::settlement, s_[l.at].position, words, s_[l.at].name, l.move * factor_});
   }
 
   const Scene& scene_;
@@ -240,12 +246,39 @@ class Drawer {
   }
 
   void draw(const Acting::Sign& sign) {
-    const Spot at = s_.at(sign.at);
-    if (!zero(sign.move)) {
-      const Spot along = unit(s_.seen(sign.move));
-      s_.arrow(at, at + along * (2.6 * s_.letter()), colour(), {"settlement", sign.of}, 1.4);
-    } else {
-      s_.dot(at, 0.34 * s_.letter(), colour(), {"sign", sign.of});
+    using Kind = Acting::Sign::Kind;
+    const Spot at = s_.at(sign.at), along = unit(s_.seen(sign.along)), side = left_of(along);
+    const double l = s_.letter();
+    const Meaning meaning{"sign", sign.of};
+    switch (sign.kind) {
+      case Kind::mass: s_.dot(at, 0.34 * l, colour(), meaning); break;
+      case Kind::settlement:
+        if (length(along) > 0) {
+          // Beside what holds the point.
+          const Spot from = at + side * (1.3 * l);
+          s_.arrow(from, from + along * (2.6 * l), colour(), {"settlement", sign.of}, 1.8);
+        }
+        break;
+      case Kind::heat: {
+        // A wave upon the member.
+        std::vector<Spot> wave;
+        constexpr int steps = 36;
+        for (int i = 0; i <= steps; ++i) {
+          const double t = 2.0 * i / steps - 1;
+          wave.push_back(at + along * (1.8 * l * t) + side * (0.42 * l * std::sin(t * 3 * std::numbers::pi)));
+        }
+        s_.line(std::move(wave), {colour(), 1.8}, meaning);
+        break;
+      }
+      case Kind::shorter:
+      case Kind::longer:
+        // Two arrows towards each other where it is too short, else apart.
+        for (const double way : {-1.0, 1.0}) {
+          const Spot outer = at + along * (way * 1.9 * l) + side * (0.6 * l);
+          const Spot inner = at + along * (way * 0.25 * l) + side * (0.6 * l);
+          sign.kind == Kind::shorter ? s_.arrow(outer, inner, colour(), meaning, 1.4)
+                                     : s_.arrow(inner, outer, colour(), meaning, 1.4);
+        }
     }
     s_.label(sign.words, at, {0.4, 1}, colour(), of_load, {"sign-words", sign.of}, false, 8);
   }

@@ -167,6 +167,14 @@ TEST_CASE("CSV: all tables under their names, or one, with so many digits") {
   CHECK(read_csv_folder(folder.path() / "out").size() >= 7);
 }
 
+TEST_CASE("Profiles go into spreadsheets, those of inches too") {
+  const Folder folder;
+  REQUIRE(folder.run("catalogue 'SHS 4x4x1/4 in' 'SHS 60x60x4' -o sections.xlsx").status == 0);
+  const auto sheets = read_spreadsheet(folder.path() / "sections.xlsx");
+  REQUIRE(sheets.size() == 2);
+  CHECK(sheets[1].rows.size() > 20);
+}
+
 TEST_CASE("What a form cannot do is refused") {
   const Folder folder;
   for (const auto& [options, why] :
