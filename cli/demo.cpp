@@ -8,9 +8,9 @@
 #include <sstream>
 #include <vector>
 
-#include "corvex/picture.hpp"
 #include "demo_models.hpp"
 #include "output.hpp"
+#include "pictures.hpp"
 #include "solve_page.hpp"
 
 namespace corvex::cli {
@@ -47,7 +47,7 @@ std::vector<Written> pictures_of(const Model& model, const Solution& solution, c
   std::vector<Written> files;
   for (auto& [name, options] : all) {
     options.units = model.units;
-    const auto bytes = draw(solution, options, ImageFormat::svg);
+    const auto bytes = drawn(solution, options, ImageFormat::svg);
     if (!bytes) {
       why = bytes.error().text;
       return {};

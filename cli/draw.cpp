@@ -6,7 +6,7 @@
 #include <algorithm>
 #include <charconv>
 
-#include "corvex/picture.hpp"
+#include "pictures.hpp"
 #include "selection.hpp"
 #include "solved.hpp"
 
@@ -85,7 +85,7 @@ int draw(const DrawOptions& o) {
     return refuse(fmt::format("a {} is of one member: say which, as --only 'NAME'", o.what));
   for (const Problems* notes : {&model.notes, &solution.notes()})
     for (const Problem& p : model.located(*notes)) tell(p);
-  const auto bytes = draw(solution, picture, *format);
+  const auto bytes = drawn(solution, picture, *format);
   if (!bytes) return refuse(bytes.error().text);
   const std::string why = write(o.output, *bytes);
   return why.empty() ? 0 : refuse(why);

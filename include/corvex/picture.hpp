@@ -1,7 +1,7 @@
 // Corvex: pictures of structures and their results. (Target corvex::pictures.)
 //
-// One description of a picture becomes SVG (with real text), PNG or PDF. Everything is to scale; what is exaggerated says
-// how many times. The same input gives the same bytes.
+// One description of a picture becomes SVG (with real text), PNG or PDF. Everything is to scale; what is exaggerated
+// says how many times. The same input gives the same bytes.
 //
 //     const corvex::PictureOptions options{.of = corvex::PictureOf::moment, .load_case = "product"};
 //     const auto svg = corvex::draw(solution, options, corvex::ImageFormat::svg);
@@ -12,8 +12,10 @@
 // not installed.
 #pragma once
 
+#include <iterator>
 #include <optional>
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "corvex/expected.hpp"
@@ -29,8 +31,8 @@ enum class PictureOf {
   shear,
   moment,
   torsion,
-  stress,  // the largest normal stress of each section, along the members
-  use,     // von Mises stress as a share of the allowed one
+  stress,   // the largest normal stress of each section, along the members
+  use,      // von Mises stress as a share of the allowed one
   section,  // of one member: shape, axes, figures, the stress across it at its worst place
   sheet,    // one member alone: loads, V, M, slope, deflection
 };
@@ -66,6 +68,15 @@ Expected<std::string, Problem> draw(const Solution& solution, const PictureOptio
 // reason, where it cannot be.
 std::optional<Problem> draw(const Solution& solution, const PictureOptions& options, const std::string& path);
 // By the end of a file's name; nothing where it is none of them.
-std::optional<ImageFormat> image_format(const std::string& path);
+inline std::optional<ImageFormat> image_format(std::string_view path) {
+  constexpr std::string_view ends[] = {".svg", ".png", ".pdf", ".gif"};
+  for (std::size_t i = 0; i < std::size(ends); ++i)
+    if (path.ends_with(ends[i])) return static_cast<ImageFormat>(i);
+  return {};
+}
+
+// For programs that load the library only when they draw: the name of `draw` to memory in it, and its kind.
+inline constexpr const char* picture_entry = "corvex_draw_picture";
+using PictureEntry = Expected<std::string, Problem> (*)(const Solution&, const PictureOptions&, ImageFormat);
 
 }  // namespace corvex

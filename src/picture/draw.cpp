@@ -71,16 +71,6 @@ Expected<std::string, Problem> draw(const Solution& solution, const PictureOptio
   return gif;
 }
 
-std::optional<ImageFormat> image_format(const std::string& path) {
-  const std::string end = std::filesystem::path(path).extension().string();
-  for (const auto& [known, format] : {std::pair{".svg", ImageFormat::svg},
-                                      {".png", ImageFormat::png},
-                                      {".pdf", ImageFormat::pdf},
-                                      {".gif", ImageFormat::gif}})
-    if (end == known) return format;
-  return {};
-}
-
 std::optional<Problem> draw(const Solution& solution, const PictureOptions& options, const std::string& path) {
   const auto format = image_format(path);
   if (!format) return Problem{fmt::format("'{}': a picture ends with .svg, .png, .pdf or .gif", path)};
@@ -99,3 +89,9 @@ std::optional<Problem> draw(const Solution& solution, const PictureOptions& opti
 }
 
 }  // namespace corvex
+
+extern "C" corvex::Expected<std::string, corvex::Problem> corvex_draw_picture(const corvex::Solution& solution,
+                                                                              const corvex::PictureOptions& options,
+                                                                              corvex::ImageFormat format) {
+  return corvex::draw(solution, options, format);
+}
