@@ -40,6 +40,7 @@ std::vector<Written> pictures_of(const Model& model, const Solution& solution, c
       {"axial", {.of = PictureOf::axial}},
       {"shear", {.of = PictureOf::shear}},
       {"moment", {.of = PictureOf::moment}},
+      {"stress", {.of = PictureOf::stress}},
       {"use", {.of = PictureOf::use}},
       {"section", {.of = PictureOf::section, .only = {MemberId{0}}}},
       {"sheet", {.of = PictureOf::sheet, .only = {MemberId{0}}}}};

@@ -19,7 +19,8 @@ TEST_CASE("The demo writes models and results that the program itself gives") {
     const std::string base = "works/demo/" + name;
     REQUIRE(folder.has(base + ".yaml"));
     CHECK(folder.content(base + ".txt") == folder.run("solve " + base + ".yaml").out);
-    for (const char* picture : {"structure", "deformed", "axial", "shear", "moment", "use", "section", "sheet"}) {
+    for (const char* picture :
+         {"structure", "deformed", "axial", "shear", "moment", "stress", "use", "section", "sheet"}) {
       const std::string file = name + "-" + picture + ".svg";
       CHECK_THAT(folder.content("works/demo/" + file), Catch::Matchers::StartsWith("<svg"));
       CHECK_THAT(folder.content("works/demo/index.html"), Contains("src=\"" + file + "\""));
