@@ -1,7 +1,6 @@
 #include "draw.hpp"
 
 #include <fmt/format.h>
-#include <unistd.h>
 
 #include <algorithm>
 #include <charconv>

@@ -39,7 +39,7 @@ void draw_deformed(Scene& scene) {
   const double move = most.extreme.value.si;
   // The largest movement no wider than seven letters.
   const double fit = move > 0 ? 7 * scene.letter() / (move * scene.scale()) : 1;
-  const double times = scene.options().scale.value_or(fit > 1 ? round_below(fit) : move > 0 ? round_below(fit) : 1);
+  const double times = scene.options().scale.value_or(move > 0 ? round_below(fit) : 1);
   scene.members({scene.colours().faint, 1.4, {5, 3}});
   for (std::size_t i = 0; i < s.members().size(); ++i) {
     if (!scene.shows(i)) continue;
