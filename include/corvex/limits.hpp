@@ -8,9 +8,9 @@
 //     const auto verdicts = corvex::check_limits(solution, limits);
 //     fmt::print("{} of {} kept\n", verdicts->kept_count(), verdicts->verdicts.size());   // 4 of 4 kept
 //
-// Safety is yield (or allowable) over von Mises stress; sag the distance from the chord over its length, judged on each
-// stretch between points that other members or supports hold, or between two points. What hangs over the last of them
-// has no sag: a note names it and asks for a limit of its movement. Figures are those of solution.hpp, as exact.
+// Safety is yield (or allowable) over von Mises stress; sag is that of solution.hpp over the length of the stretch, judged
+// on each stretch that the member has in some case, or between two points; of an overhang the movement of its tip against
+// its root over its length. A verdict says in its note what was taken for a support. Figures are those of solution.hpp, as exact.
 #pragma once
 
 #include <optional>
@@ -47,7 +47,7 @@ struct Verdict {
   double required = 0;
   bool kept = false;
   std::optional<Length> at{};  // along the member
-  std::string note{};          // why a value is not known
+  std::string note{};          // why a value is not known; what holds a stretch
 };
 
 struct LimitCheck {

@@ -5,13 +5,13 @@
 // is the strong axis of an upright tube, Iy = ∫z² dA, Iyz = ∫yz dA.
 //
 // Figures and their sources (docs/theory.md, "Cross-sections"):
-//   A, Iy, Iz, Iyz, W  exact, by integration along the outline.
-//   J, shear stress    round shapes: polar moment, exact. Rectangle: Saint-Venant's series (Timoshenko and Goodier,
-//   of torsion         Theory of Elasticity, art. 109), summed to machine precision. All others: the warping function
-//   of the outline by a boundary integral equation; the tests hold J to 1e-5 of closed forms. Ay, Az             shear
-//   areas from the energy of the shear stress without Poisson's ratio: rectangle 5/6 A, circle 9/10 A (Gere and
-//   Timoshenko, Mechanics of Materials, ch. 12), round tubes by the exact solution of the ring (1/2 A when thin), all
-//   others by the same boundary integral equation, to 1e-5.
+// - A, Iy, Iz, Iyz, W: by integration along the outline; exact.
+// - J: round shapes by the polar moment, exact; rectangles by Saint-Venant's series (Timoshenko and Goodier, Theory of
+//   Elasticity, art. 109); all others by the warping function of the outline, a boundary integral equation. The tests
+//   hold it to 1e-5 of closed forms.
+// - Ay, Az: from the energy of the shear stress without Poisson's ratio: rectangle 5/6 A; round bar 6/7 A and round
+//   tubes by the exact solution of the ring (1/2 A when thin); all others by the boundary integral equation, to 1e-5.
+// - Shear stress: from the same solutions, to 0.1 % of its largest value, on the whole outline and inside.
 //
 //     const corvex::Section leg = corvex::SquareTube{.width = 60_mm, .wall = 4_mm};
 //     fmt::print("{:.2f} cm4\n", leg.properties().Iz.in(corvex::cm4));   // 47.07 cm4
@@ -110,6 +110,9 @@ struct SectionProperties {
   SecondMoment I1, I2;
   Angle principal;
   Area A1, A2;
+  // In principal axes a force along one of them shears the other direction too: gamma_u = Vu/(G A1) + Vv/(G A12). Zero
+  // where there is no such coupling, as in every section with an axis of symmetry.
+  Area A12;
   // The shear centre, from the centroid.
   Length shear_centre_y, shear_centre_z;
   // T over the largest shear stress that it brings about at the section's points; zero where not known.
@@ -122,12 +125,14 @@ struct SectionProperties {
 struct SectionDetails {
   // Plastic moduli about axes through the middle of the area.
   SectionModulus plastic_y, plastic_z;
-  // Warping constant about the shear centre.
+  // Warping constant about the shear centre, and the largest size of the warping function on the outline (about the
+  // shear centre, its mean made zero): the stress of restrained warping is B·warping/Cw for a bimoment B.
   WarpingConstant Cw;
+  Area warping;
 };
 
-// A point of the outline at which stress is evaluated, and the shear stress there along the outline (the direction is a
-// unit vector). With the signs of docs/theory.md tau = vy·Vy + vz·Vz + t·T.
+// A place of the outline and the shear stress there along the outline (the direction is a unit vector). With the signs
+// of docs/theory.md tau = vy·Vy + vz·Vz + t·T.
 struct StressPoint {
   double y = 0, z = 0;  // m
   double direction_y = 0, direction_z = 0;
@@ -137,19 +142,20 @@ struct StressPoint {
   double held_vy = 0, held_vz = 0;
 };
 
-// How stress is found from the inner forces.
+// What is known of the stress in a section.
 struct StressMap {
   enum class Kind {
-    points,   // at each of `points`
-    rim,      // on the circle of `radius`, exactly
+    field,    // normal and shear stress everywhere
     moduli,   // N/A ± Mz/Wz ± My/Wy only; shear is not known
     unknown,  // no bending stress can be given
   };
   Kind kind = Kind::unknown;
+  // Samples along the outline, so dense that between two of them stress differs from the chord by less than 0.1 % of
+  // its largest value. The worst place of a section is looked for between them too, and inside.
   std::vector<StressPoint> points{};
-  double radius = 0;       // m
-  double shear_peak = 0;   // 1/m²: shear stress at the neutral axis of a round section over the shear force
-  double torsion_rim = 0;  // 1/m³: shear stress at the rim over the torsion
+  // The outline has sharp re-entrant corners. The shear stress of the theory has no bound there; what lies within a
+  // wall's thickness of them is left out.
+  bool leaves_out_notches = false;
 };
 
 // What is wrong with a shape's dimensions: which one, and why. Empty if the shape can exist.
@@ -159,9 +165,13 @@ struct ShapeFault {
 };
 std::vector<ShapeFault> check(const Shape& shape);
 
+class Section;
+
 namespace section {
 struct Worked;
-}
+struct Solved;
+const Solved& solved(const Section& section);
+}  // namespace section
 
 // A shape with what it is worth. What takes time is worked out when it is first asked for, once for all copies.
 class Section {
@@ -188,6 +198,7 @@ class Section {
   const SectionDetails& details() const;
 
  private:
+  friend const section::Solved& section::solved(const Section& section);
   std::shared_ptr<const section::Worked> worked_;
 };
 

@@ -70,6 +70,17 @@ struct Joint {
   SectionState state;
 };
 
+// A part of a member whose sag is measured by itself. Between two held points sag is the distance from the chord
+// between them; of an overhang it is the movement of its tip across the member, against that of its root.
+struct Stretch {
+  std::size_t first = 0, last = 0;  // of the member's points, in their order along it
+  Length from, to;
+  bool overhang = false;
+  Extreme sag;
+  // What holds at each end: "support", or the names of the members that carry it; empty where nothing does.
+  std::string held_first, held_last;
+};
+
 namespace result {
 struct Data;
 struct Inner;
@@ -98,10 +109,16 @@ class MemberResult {
   Diagram deflection_y() const;
   Diagram deflection_z() const;
 
-  // Distance from the chord between the moved ends, square to it and unsigned.
+  // The parts of the member between places where it is held, and beyond the last of them. A support that holds
+  // movement across the member holds it; so do other members at a point where they carry it in this case: where the
+  // force that the joint gives to the member works against the movement of the point. What hangs from a point or rests
+  // on it does not. Where nothing holds, the whole member is one stretch.
+  std::vector<Stretch> stretches() const;
+  // The largest sag of its stretches.
   Extreme sag() const;
+  // The same at one place, of the stretch in which it lies.
   Length sag_at(Length place) const;
-  // The same from the chord between two moved places of the member.
+  // The largest distance from the chord between two moved places of the member, square to it and unsigned.
   Extreme sag_between(Length from, Length to) const;
 
   SectionState at(Length place, Side side = Side::after) const;
@@ -117,7 +134,13 @@ class MemberResult {
   // The same across the section at one place.
   std::optional<StressExtreme> max_stress_at(Length place, Side side = Side::after) const;
   std::optional<StressExtreme> min_stress_at(Length place, Side side = Side::after) const;
-  // From normal stress and the shear of Vy, Vz and T. Nothing where a part of it is not known.
+  // Normal stress at one place of the section, y and z from its centroid. Nothing where the section does not tell.
+  std::optional<Stress> normal_stress_at(Length place, Length y, Length z, Side side = Side::after) const;
+  // Whether the stress of restrained warping, which is not computed, could govern: in an open section that is twisted,
+  // where the warping stress of a member held against warping at one end exceeds 5 % of the worst von Mises stress. It
+  // is not counted where warping dies away within the section's own depth, as in tubes and solid sections.
+  bool leaves_out_warping() const;
+  // From normal stress and the shear of Vy, Vz and T, at the worst place of the whole section. Nothing where a part of it is not known.
   std::optional<StressExtreme> von_mises() const;
   std::optional<StressExtreme> von_mises_at(Length place, Side side = Side::after) const;
   // The material's allowable stress or yield strength over the worst von Mises stress. Nothing where either

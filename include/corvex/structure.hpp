@@ -162,6 +162,8 @@ struct Combination {
 struct AnalysisOptions {
   // Deformation by shear forces. Most hand calculations leave it out; it matters for short, deep beams.
   bool shear = true;
+  // Where loads act that do not say it themselves.
+  Through through{};
 };
 
 class Structure {

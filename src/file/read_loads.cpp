@@ -15,22 +15,48 @@ void Reader::read_loads(const Node& n) {
     if (!is_list(value, fmt::format("load case '{}'", key.text))) continue;
     const auto entries = tree_->children(value);
     for (std::size_t k = 0; k < entries.size(); ++k) {
-      read_load(loads, entries[k]);
+      const Node* where = entries[k].is_map() ? tree_->find(entries[k], "through") : nullptr;
+      if (!where) {
+        read_load(loads, entries[k]);
+      } else {
+        LoadCase own(loads.name(), structure_.up_direction());
+        read_load(own, entries[k]);
+        if (const auto place = through(*where))
+          for (const Load& load : own.loads()) loads.add(load).through(*place);
+      }
       load_entries_.back().resize(loads.loads().size(), k);
     }
   }
 }
 
+// "shear centre", "centroid", or a place of the section.
+std::optional<Through> Reader::through(const Node& n) {
+  if (!n.is_map()) {
+    const auto c = choice(n, "the place of the section", {{"shear centre"}, {"centroid"}});
+    if (!c) return std::nullopt;
+    return *c == 0 ? Through::shear_centre() : Through::centroid();
+  }
+  const std::size_t before = problems_.size();
+  check_keys(n, "a place of the section", {{"y"}, {"z"}});
+  if (n.count == 0) fail(n, "a place of the section was expected, as {y: 40 mm, z: 0}, from its centroid");
+  const auto part = [&](std::string_view key) {
+    const Node* v = tree_->find(n, key);
+    return Length::si(v ? quantity(*v, length_).value_or(0) : 0);
+  };
+  const Through place = Through::at(part("y"), part("z"));
+  return problems_.size() > before ? std::nullopt : std::optional(place);
+}
+
 void Reader::read_load(LoadCase& loads, const Node& n) {
   static const Keys keys = {{"at"},  {"on"},   {"force"},  {"moment"}, {"line"},    {"from"},   {"to"},
-                            {"per"}, {"axes"}, {"spread"}, {"heat"},   {"shorten"}, {"settle"}, {"gravity"}};
+                            {"per"}, {"axes"}, {"spread"}, {"heat"},   {"shorten"}, {"settle"}, {"gravity"}, {"through"}};
   if (!is_map(n, "a load")) return;
   const std::size_t before = problems_.size();
   check_keys(n, "a load", keys);
   if (problems_.size() > before) return;
   const auto has = [&](std::string_view key) { return tree_->find(n, key) != nullptr; };
   if (has("gravity")) {
-    if (only_with(n, "gravity", {})) read_gravity(loads, n);
+    if (only_with(n, "gravity", {"through"})) read_gravity(loads, n);
   } else if (has("settle")) {
     if (only_with(n, "settle", {"at"}) && need(n, "at", n, "a settlement")) read_settle(loads, n);
   } else if (has("heat")) {
@@ -38,13 +64,13 @@ void Reader::read_load(LoadCase& loads, const Node& n) {
   } else if (has("shorten")) {
     if (only_with(n, "shorten", {"on"}) && need(n, "on", n, "a member made too short")) read_shorten(loads, n);
   } else if (has("spread")) {
-    if (only_with(n, "spread", {"on", "axes"}) && need(n, "on", n, "a spread force")) read_spread(loads, n);
+    if (only_with(n, "spread", {"on", "axes", "through"}) && need(n, "on", n, "a spread force")) read_spread(loads, n);
   } else if (has("line")) {
-    if (only_with(n, "line", {"on", "from", "to", "per", "axes"}) && need(n, "on", n, "a line load"))
+    if (only_with(n, "line", {"on", "from", "to", "per", "axes", "through"}) && need(n, "on", n, "a line load"))
       read_member_load(loads, n);
   } else if (has("force") || has("moment")) {
     const std::string_view kind = has("force") ? "force" : "moment";
-    if (!only_with(n, kind, {"at", "on", "force", "moment", "axes"})) return;
+    if (!only_with(n, kind, {"at", "on", "force", "moment", "axes", "through"})) return;
     if (has("on")) {
       if (need(n, "at", n, "a load at one place of a member")) read_member_load(loads, n);
     } else if (need(n, "at", n, "a force or moment")) {

@@ -101,9 +101,11 @@ void Reader::begin_structure(const Node* points, const TableRows& table) {
 
 void Reader::read_analysis(const Node& n) {
   if (!is_map(n, "analysis")) return;
-  check_keys(n, "analysis", {{"shear"}});
+  check_keys(n, "analysis", {{"shear"}, {"through"}});
   if (const Node* shear = tree_->find(n, "shear"))
     if (const auto c = choice(*shear, "on or off", {{"on"}, {"off"}})) structure_.analysis().shear = *c == 0;
+  if (const Node* where = tree_->find(n, "through"))
+    if (const auto place = through(*where)) structure_.analysis().through = *place;
 }
 
 void Reader::read_materials(const Node& n) {

@@ -185,6 +185,7 @@ class Reader {
   // Loads (read_loads.cpp).
   void read_loads(const Node& n);
   void read_load(LoadCase& loads, const Node& n);
+  std::optional<Through> through(const Node& n);
   void read_point_load(LoadCase& loads, const Node& n);
   void read_member_load(LoadCase& loads, const Node& n);
   void read_line_load(LoadCase& loads, const Node& n, MemberId member);

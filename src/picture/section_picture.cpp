@@ -10,25 +10,12 @@
 namespace corvex::picture {
 namespace {
 
-// Normal stress across a section: σ = mean − b·y − c·z, of N and of moments about axes that need not be principal ones.
+// Normal stress across a section: σ = mean − b·y − c·z, as the solution says.
 struct Plane {
   double mean = 0, b = 0, c = 0;
 
   double at(double y, double z) const { return mean - b * y - c * z; }
 };
-Plane stress_plane(const SectionState& s, const SectionProperties& p) {
-  const double Iy = p.Iy.si(), Iz = p.Iz.si(), Iyz = p.Iyz.si(), det = Iy * Iz - Iyz * Iyz;
-  const double My = s.moment_y.si(), Mz = s.moment_z.si();
-  Plane plane{.mean = s.axial.si() / p.A.si()};
-  if (Iy > 0 && det > 0) {
-    plane.b = (Mz * Iy - My * Iyz) / det;
-    plane.c = (My * Iz - Mz * Iyz) / det;
-  } else if (Iz > 0) {
-    plane.b = Mz / Iz;
-  }
-  return plane;
-}
-
 class SectionPicture {
  public:
   SectionPicture(const Solution& solution, const PictureOptions& o, const section::Region& region)
@@ -70,9 +57,8 @@ class SectionPicture {
     figures();
     words(
         {1.6 * letter_, o_.height - 1.5 * letter_},
-        "Seen along the member: y is up, z to the right; section tables call them z and y. Stress is worked out at the " +
-            std::string(section_.stress_map().kind == StressMap::Kind::rim ? "whole rim" : "points marked") +
-            ", the worst in a ring",
+        "Seen along the member: y is up, z to the right; section tables call them z and y. The ring marks the worst von "
+        "Mises stress of the whole section",
         0.92, colours_.quiet, false, "legend");
     return std::move(d_);
   }
@@ -146,18 +132,6 @@ class SectionPicture {
             "axis-name", Anchor::middle);
     }
     mark(at(0, 0), "centroid");
-    // Where stress is worked out: at these points, or all around the rim.
-    const StressMap& map = section_.stress_map();
-    if (map.kind == StressMap::Kind::points)
-      for (const StressPoint& point : map.points) {
-        const Spot here = at(point.y, point.z);
-        const double r = 0.15 * letter_;
-        d_.shapes.emplace_back(
-            Path{.lines = {{here + Spot{-r, -r}, here + Spot{r, -r}, here + Spot{r, r}, here + Spot{-r, r}}},
-                 .closed = true,
-                 .fill = colours_.mark,
-                 .meaning = {"stress-point"}});
-      }
     const double sy = p.shear_centre_y.si(), sz = p.shear_centre_z.si();
     if (std::hypot(sy, sz) * scale_ > 2) {
       const Spot c = at(sy, sz);
@@ -206,7 +180,13 @@ class SectionPicture {
       const auto mises = result_.von_mises_at(place_, side);
       if (mises && mises->value.si() >= worst->value.si() * (1 - 1e-9)) side_ = side;
     }
-    plane_ = stress_plane(result_.at(place_, side_), section_.properties());
+    const auto normal = [&](double y, double z) {
+      return result_.normal_stress_at(place_, Length::si(y), Length::si(z), side_).value_or(Stress()).si();
+    };
+    const double reach = std::max(high_.imag() - low_.imag(), high_.real() - low_.real());
+    plane_.mean = normal(0, 0);
+    plane_.b = (plane_.mean - normal(reach, 0)) / reach;
+    plane_.c = (plane_.mean - normal(0, reach)) / reach;
     most_ = 0;
     for (const auto& contour : outline_)
       for (const auto& p : contour) most_ = std::max(most_, std::abs(plane_.at(p.imag(), p.real())));

@@ -52,6 +52,13 @@ void tidy(solver::Ends& e) {
     if (std::abs(e.bent(i)) <= rounding * (i == 6 ? moves : turns)) e.bent(i) = 0;
 }
 
+// What stays below rounding all along a piece is nothing.
+void clear(solver::Polynomial& p, double length, double noise) {
+  double most = 0, power = 1;
+  for (const double c : p.c) most += std::abs(c) * power, power *= length;
+  if (most <= noise) p = {};
+}
+
 }  // namespace
 
 Inner inner(const Structure& structure, const solver::Analysis& analysis, std::size_t load_case, std::size_t member) {
@@ -62,6 +69,7 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
   result.length = structure.length_of(m);
   const double turn = solver::principal_turn(structure, m);
   double force = 0, moment = 0, movement = 0;
+  result.joints.resize(m.through.size());
   for (std::size_t i = analysis.spans.first[member]; i < analysis.spans.first[member + 1]; ++i) {
     const solver::Span& span = analysis.spans.all[i];
     const solver::Element& element = analysis.element(load_case, i);
@@ -70,8 +78,15 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
         element.own_ends(solver::ends<long double>(axes, span, c.movement[span.a], c.movement[span.b]), loads);
     tidy(ends);
     const Vector12& own = ends.movement;
-    const Vector12 f = c.forceless ? Vector12::Zero().eval() : element.tidy_end_forces(ends, loads);
+    Vector12 f = c.forceless ? Vector12::Zero().eval() : element.tidy_end_forces(ends, loads);
+    // Measured against what the loads would do, not against what is left of it.
+    constexpr double nothing = 1e-13;
+    for (int k = 0; k < 12; ++k)
+      if (std::abs(f(k)) <= nothing * c.gross * (k % 6 < 3 ? 1 : result.length)) f(k) = 0;
     const solver::State start{-f(0), f(1), f(2), -f(3), f(4), -f(5), own(0), own(1), own(2), own(3), own(5), -own(4)};
+    JointAction *at = &result.joints[i - analysis.spans.first[member]], *beyond = at + 1;
+    *at = {at->force_y + f(1), at->force_z + f(2), own(1), own(2)};
+    *beyond = {f(7), f(8), own(7), own(8)};
     std::vector<CoursePiece> course = solver::integrate(element.rigidity(), span.length, loads, start);
     const solver::State end = course.back().at(course.back().to - course.back().from);
     for (CoursePiece& p : course) {
@@ -83,6 +98,11 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
         straighten(p, own, span.length);
       }
       if (!(p.to > p.from)) continue;
+      const double h = p.to - p.from;
+      for (const auto part : {&CoursePiece::N, &CoursePiece::Vy, &CoursePiece::Vz}) clear(p.*part, h, nothing * c.gross);
+      for (const auto part : {&CoursePiece::T, &CoursePiece::My, &CoursePiece::Mz})
+        clear(p.*part, h, nothing * c.gross * result.length);
+      for (const auto part : {&CoursePiece::u, &CoursePiece::v, &CoursePiece::w}) clear(p.*part, h, c.still);
       if (turn != 0) turn_back(p, turn);
       p.from += span.start;
       p.to += span.start;
@@ -94,9 +114,11 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
   }
   result.pieces.back().to = result.length;
   constexpr double rounding = 1e-12;
-  result.force_noise = rounding * force;
-  result.moment_noise = rounding * std::max(moment, force * result.length);
-  result.movement_noise = rounding * movement;
+  result.force_noise = std::max(rounding * force, 0.1 * rounding * c.gross);
+  result.moment_noise = std::max(rounding * std::max(moment, force * result.length), 0.1 * rounding * c.gross * result.length);
+  result.movement_noise = std::max(rounding * movement, c.still);
+  result.joint_noise = 1e-10 * c.gross;
+  result.standing = 1e-9 * c.moved;
   return result;
 }
 

@@ -4,6 +4,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
+#include <tuple>
 
 namespace corvex {
 
@@ -13,11 +15,6 @@ std::size_t LimitCheck::kept_count() const {
 }
 
 namespace {
-
-// From one point of a member to another, as indices into the points that it goes through.
-struct Stretch {
-  std::size_t first = 0, last = 0;
-};
 
 class Checker {
  public:
@@ -108,39 +105,43 @@ class Checker {
     tell(l, std::move(v));
   }
 
+  // Each stretch that some case has, judged by the worst of the cases that have it.
   void sag(const Limit& l, const std::vector<std::size_t>& cases) {
     if (l.between) return sag_between(l, cases);
-    std::vector<std::string> overhangs;
     each_member(l, [&](MemberId id) {
       const Member& m = s_[id];
-      std::vector<std::size_t> held;
-      for (std::size_t k = 0; k < m.through.size(); ++k)
-        if (is_held(id, m.through[k])) held.push_back(k);
-      for (std::size_t i = 0; i + 1 < held.size(); ++i) stretch(l, id, {held[i], held[i + 1]}, cases);
-      if (held.empty() || held.front() != 0 || held.back() + 1 != m.through.size()) overhangs.push_back(m.name);
+      std::map<std::tuple<std::size_t, std::size_t, bool>, Verdict> found;
+      for (const std::size_t c : cases)
+        for (const Stretch& s : solution_[c][id].stretches()) {
+          const auto [place, fresh] = found.try_emplace({s.first, s.last, s.overhang});
+          Verdict& v = place->second;
+          const double value = s.sag.value.si / (s.to - s.from).si();
+          if (!fresh && value <= *v.value) continue;
+          v = {.on = m.name, .between = std::pair(s_[m.through[s.first]].name, s_[m.through[s.last]].name)};
+          v.value = value;
+          v.load_case = solution_[c].name();
+          v.at = s.sag.at;
+          v.note = held_words(m, s);
+        }
+      for (auto& [key, v] : found) {
+        v.kept = *v.value <= l.required;
+        tell(l, std::move(v));
+      }
     });
-    if (overhangs.empty()) return;
-    std::string names;
-    for (const std::string& n : overhangs) names += (names.empty() ? "" : ", ") + n;
-    check_.notes.push_back(
-        {fmt::format("{}: what hangs over has no chord to sag from; limit the movement of its end, as "
-                     "{{movement: 5 mm, at: …}}",
-                     names),
-         {Subject::Kind::limit, "", index_},
-         {},
-         {},
-         Problem::Severity::note});
   }
 
-  // Another member goes through the point, or a support holds it.
-  bool is_held(MemberId id, PointId p) const {
-    for (const PointSupport& support : s_.supports())
-      if (support.at == p && (support.gives(0) || support.gives(1) || support.gives(2))) return true;
-    for (std::size_t i = 0; i < s_.members().size(); ++i) {
-      const auto& through = s_.members()[i].through;
-      if (i != id.index && std::find(through.begin(), through.end(), p) != through.end()) return true;
-    }
-    return false;
+  // "overhang; B held by the support", "held by left post and by the support".
+  std::string held_words(const Member& m, const Stretch& s) const {
+    const auto at = [&](std::size_t k, const std::string& by) {
+      return fmt::format("{} held by {}", s_[m.through[k]].name, by == "support" ? "its support" : by);
+    };
+    if (s.overhang)
+      return "overhang, its end against " + at(s.held_first.empty() ? s.last : s.first, s.held_first + s.held_last);
+    std::string words;
+    if (!s.held_first.empty() && s.held_first != "support") words = at(s.first, s.held_first);
+    if (!s.held_last.empty() && s.held_last != "support")
+      words += (words.empty() ? "" : ", ") + at(s.last, s.held_last);
+    return words;
   }
 
   void sag_between(const Limit& l, const std::vector<std::size_t>& cases) {
@@ -152,17 +153,16 @@ class Checker {
       if (first == through.end() || last == through.end() || first == last) return;
       if (last < first) std::swap(first, last);
       found = true;
-      stretch(l, id,
-              {static_cast<std::size_t>(first - through.begin()), static_cast<std::size_t>(last - through.begin())},
+      stretch(l, id, static_cast<std::size_t>(first - through.begin()), static_cast<std::size_t>(last - through.begin()),
               cases);
     });
     if (!found) fail(fmt::format("no member goes through both {} and {}", s_[a].name, s_[b].name), "between");
   }
 
-  void stretch(const Limit& l, MemberId id, const Stretch& t, const std::vector<std::size_t>& cases) {
+  void stretch(const Limit& l, MemberId id, std::size_t begin, std::size_t end, const std::vector<std::size_t>& cases) {
     const Member& m = s_[id];
-    const double from = s_.place_of(m, t.first), to = s_.place_of(m, t.last);
-    Verdict v{.on = m.name, .between = std::pair(s_[m.through[t.first]].name, s_[m.through[t.last]].name)};
+    const double from = s_.place_of(m, begin), to = s_.place_of(m, end);
+    Verdict v{.on = m.name, .between = std::pair(s_[m.through[begin]].name, s_[m.through[end]].name)};
     for (const std::size_t c : cases) {
       const Extreme e = solution_[c][id].sag_between(Length::si(from), Length::si(to));
       const double value = e.value.si / (to - from);

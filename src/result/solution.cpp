@@ -6,8 +6,11 @@
 
 #include "result/data.hpp"
 #include "result/inner.hpp"
+#include "result/notes.hpp"
 #include "result/polynomial.hpp"
+#include "result/stretches.hpp"
 #include "result/stress.hpp"
+#include "result/warping_stress.hpp"
 #include "solve/balance.hpp"
 #include "solve/kept.hpp"
 
@@ -133,22 +136,46 @@ Chord chord(const result::Inner& inner, Polynomial CoursePiece::*part, double fr
 
 }  // namespace
 
-Extreme MemberResult::sag() const {
-  return sag_between(Length(), length());
-}
-
 Extreme MemberResult::sag_between(Length from, Length to) const {
   const double a = from.si(), b = to.si();
   return largest_size(*inner_, {&CoursePiece::v, &CoursePiece::w, nullptr},
                       {chord(*inner_, &CoursePiece::v, a, b), chord(*inner_, &CoursePiece::w, a, b)}, 2, a, b);
 }
 
+std::vector<Stretch> MemberResult::stretches() const {
+  std::vector<Stretch> all = result::held_stretches(data_->structure, MemberId{member_}, *inner_);
+  for (Stretch& s : all) {
+    if (!s.overhang) {
+      s.sag = sag_between(s.from, s.to);
+      continue;
+    }
+    const bool at_end = s.held_last.empty();
+    s.sag = {result::overhang(*inner_, (at_end ? s.from : s.to).si(), (at_end ? s.to : s.from).si()),
+             at_end ? s.to : s.from};
+  }
+  return all;
+}
+
+Extreme MemberResult::sag() const {
+  Extreme most;
+  bool any = false;
+  for (const Stretch& s : stretches())
+    if (!any || s.sag.value.si > most.value.si * (1 + 1e-11)) most = s.sag, any = true;
+  return most;
+}
+
 Length MemberResult::sag_at(Length place) const {
-  const SectionState s = at(place);
-  const double L = inner_->length;
-  const Chord y = chord(*inner_, &CoursePiece::v, 0, L), z = chord(*inner_, &CoursePiece::w, 0, L);
-  return Length::si(std::hypot(s.deflection_y.si() - y.start - y.slope * place.si(),
-                               s.deflection_z.si() - z.start - z.slope * place.si()));
+  const double x = place.si();
+  for (const Stretch& s : result::held_stretches(data_->structure, MemberId{member_}, *inner_)) {
+    const double a = s.from.si(), b = s.to.si();
+    if (x < a || x > b) continue;
+    if (s.overhang) return Length::si(result::overhang(*inner_, s.held_last.empty() ? a : b, x).si);
+    const SectionState here = at(place);
+    const Chord y = chord(*inner_, &CoursePiece::v, a, b), z = chord(*inner_, &CoursePiece::w, a, b);
+    return Length::si(std::hypot(here.deflection_y.si() - y.start - y.slope * x,
+                                 here.deflection_z.si() - z.start - z.slope * x));
+  }
+  return Length();
 }
 
 Extreme MemberResult::movement() const {
@@ -202,6 +229,11 @@ std::optional<StressExtreme> MemberResult::min_stress_at(Length place, Side side
   return result::StressCourse(data_->structure, member(), result::cross_section(inner_->pieces[piece], along))
       .normal(-1);
 }
+std::optional<Stress> MemberResult::normal_stress_at(Length place, Length y, Length z, Side side) const {
+  const auto [piece, along] = locate(place, side);
+  return result::StressCourse(data_->structure, member(), result::cross_section(inner_->pieces[piece], along))
+      .normal_at(y.si(), z.si());
+}
 std::optional<StressExtreme> MemberResult::von_mises() const {
   return result::StressCourse(data_->structure, member(), *inner_).von_mises();
 }
@@ -209,6 +241,10 @@ std::optional<StressExtreme> MemberResult::von_mises_at(Length place, Side side)
   const auto [piece, along] = locate(place, side);
   return result::StressCourse(data_->structure, member(), result::cross_section(inner_->pieces[piece], along))
       .von_mises();
+}
+
+bool MemberResult::leaves_out_warping() const {
+  return result::warping_could_govern(data_->structure, member(), *inner_);
 }
 
 std::optional<double> MemberResult::safety() const {
@@ -294,7 +330,12 @@ int CaseResult::digits() const {
 Solution::Solution(std::shared_ptr<const result::Data> data) : data_(std::move(data)) {}
 
 const Problems& Solution::notes() const {
-  return present(data_).analysis.notes;
+  const result::Data& data = present(data_);
+  std::call_once(data.notes_once, [&] {
+    data.notes = data.analysis.notes;
+    for (Problem& p : result::notes_of_results(*this)) data.notes.push_back(std::move(p));
+  });
+  return data.notes;
 }
 const Structure& Solution::structure() const {
   return present(data_).structure;
@@ -331,7 +372,7 @@ namespace {
 
 Solution solution_of(const Structure& structure, Expected<solver::Analysis, Problems> analysis) {
   if (!analysis) return Solution(analysis.error());
-  return Solution(std::make_shared<const result::Data>(result::Data{structure, std::move(analysis.value())}));
+  return Solution(std::make_shared<const result::Data>(structure, std::move(analysis.value())));
 }
 
 Expected<solver::Analysis, Problems> analysed_once(const Structure& structure) {

@@ -2,17 +2,19 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "result/polynomial.hpp"
 
 namespace corvex::result {
 namespace {
 
+using section::Actions;
+using section::Complex;
+using section::StressField;
 using solver::CoursePiece;
 using solver::Polynomial;
 
-// The best of several lines or pieces: larger wins, then the smaller place, then who came first.
+// The best of all that is offered: larger wins, then the smaller place, then who came first.
 class BestStress {
  public:
   void offer(double at, double value, std::optional<Length> y, std::optional<Length> z) {
@@ -26,11 +28,12 @@ class BestStress {
     z_ = z;
   }
   bool could_beat(double bound) const { return !any_ || bound > best_.value; }
+  double value() const { return best_.value; }
   StressExtreme take(double sign) const { return {Stress::si(sign * best_.value), Length::si(best_.at), y_, z_}; }
 
  private:
   bool any_ = false;
-  Candidate best_;
+  result::Candidate best_;
   std::optional<Length> y_, z_;
 };
 
@@ -38,6 +41,14 @@ Polynomial combine(std::initializer_list<std::pair<double, const Polynomial*>> t
   Polynomial r;
   for (const auto& [factor, p] : terms)
     for (std::size_t i = 0; i < 6; ++i) r.c[i] += factor * p->c[i];
+  return r;
+}
+
+// The same polynomial of the distance from another place.
+Polynomial shifted(const Polynomial& p, double by) {
+  Polynomial r = p;
+  for (std::size_t i = 0; i < 5; ++i)
+    for (std::size_t k = 4; k + 1 > i; --k) r.c[k] += by * r.c[k + 1];
   return r;
 }
 
@@ -65,46 +76,14 @@ double bound(const Polynomial& p, double h) {
   return std::max(high, -low);
 }
 
-// Unloaded: stresses are affine along the piece, so any stress measure that is convex is largest at an end.
-bool unloaded(const CoursePiece& p) {
-  return p.N.c[1] == 0 && p.N.c[2] == 0 && p.Vy.c[1] == 0 && p.Vy.c[2] == 0 && p.Vz.c[1] == 0 && p.Vz.c[2] == 0;
+double mises(double sigma, double tau) {
+  return std::sqrt(sigma * sigma + 3 * tau * tau);
 }
 
-// Normal and shear stress around the rim at one place along the member; the angle counts from y towards z.
-struct Rim {
-  double n, a, b;  // sigma = n + a cos + b sin
-  double t, c, d;  // tau = t + c cos + d sin
-  double radius;
-
-  double mises_squared(double angle) const {
-    const double cs = std::cos(angle), sn = std::sin(angle);
-    const double sigma = n + a * cs + b * sn, tau = t + c * cs + d * sn;
-    return sigma * sigma + 3 * tau * tau;
-  }
-
-  // The angle of the worst von Mises stress: the square is a trigonometric polynomial of degree two, so its
-  // best sample of 24 lies in the right valley; Newton's method finishes.
-  double worst_angle() const {
-    constexpr int samples = 24;
-    double best = 0, angle = 0;
-    for (int i = 0; i < samples; ++i) {
-      const double phi = 2 * std::numbers::pi * i / samples;
-      if (const double f = mises_squared(phi); f > best * (1 + 1e-12)) best = f, angle = phi;
-    }
-    for (int i = 0; i < 30; ++i) {
-      const double cs = std::cos(angle), sn = std::sin(angle);
-      const double s0 = n + a * cs + b * sn, s1 = -a * sn + b * cs, s2 = n - s0;
-      const double t0 = t + c * cs + d * sn, t1 = -c * sn + d * cs, t2 = t - t0;
-      const double first = s0 * s1 + 3 * t0 * t1, second = s1 * s1 + s0 * s2 + 3 * (t1 * t1 + t0 * t2);
-      if (!(second < 0)) break;
-      const double step = -first / second;
-      if (std::abs(step) > 0.3) break;
-      angle += step;
-      if (std::abs(step) < 1e-14) break;
-    }
-    return mises_squared(angle) >= best ? angle : 0;
-  }
-};
+// Without loads stresses are linear along the piece, so any stress measure that is convex is largest at an end.
+bool loaded(const CoursePiece& p) {
+  return p.N.c[1] != 0 || p.N.c[2] != 0 || p.Vy.c[1] != 0 || p.Vy.c[2] != 0 || p.Vz.c[1] != 0 || p.Vz.c[2] != 0;
+}
 
 }  // namespace
 
@@ -115,12 +94,12 @@ StressCourse::StressCourse(const Structure& structure, const Member& member, con
     lines_.push_back({.n = 1 / area_, .y = Length(), .z = Length()});
     return;
   }
-  const SectionProperties& p = section.properties();
-  inertia_ = p.Iz.si();
-  const StressMap& map = section.stress_map();
-  switch (map.kind) {
-    case StressMap::Kind::rim: rim_ = &map; break;
-    case StressMap::Kind::points: add_points(map, p, structure.is_plane()); break;
+  const section::Solved& solved = section::solved(section);
+  switch (solved.stress_map.kind) {
+    case StressMap::Kind::field:
+      section_ = &solved;
+      add_actions(solved.properties, structure.is_plane());
+      break;
     case StressMap::Kind::moduli: {
       const bool turned = std::abs(local_axes(structure, member).y.z) > 0.5;
       add_moduli(std::get<GivenProperties>(section.shape()), structure.is_plane(), turned);
@@ -132,11 +111,14 @@ StressCourse::StressCourse(const Structure& structure, const Member& member, con
 
 // Held in its plane a section bends as if its product of inertia were none; the plane's other half of the stress stays
 // with what holds it.
-void StressCourse::add_points(const StressMap& map, const SectionProperties& p, bool held) {
+void StressCourse::add_actions(const SectionProperties& p, bool held) {
   const double Iy = p.Iy.si(), Iz = p.Iz.si(), Iyz = held ? 0 : p.Iyz.si(), D = Iy * Iz - Iyz * Iyz;
-  for (const StressPoint& s : map.points)
-    lines_.push_back({1 / area_, -(Iz * s.z - Iyz * s.y) / D, -(Iy * s.y - Iyz * s.z) / D, held ? s.held_vy : s.vy,
-                      held ? s.held_vz : s.vz, s.t, Length::si(s.y), Length::si(s.z)});
+  actions_.reserve(inner_.pieces.size());
+  for (const CoursePiece& c : inner_.pieces)
+    actions_.push_back({c.from, c.to - c.from, loaded(c), c.N * (1 / area_),
+                        combine({{-Iy / D, &c.Mz}, {Iyz / D, &c.My}}), combine({{-Iz / D, &c.My}, {Iyz / D, &c.Mz}}),
+                        combine({{Iy / D, &c.Vy}, {-Iyz / D, &c.Vz}}), combine({{Iz / D, &c.Vz}, {-Iyz / D, &c.Vy}}),
+                        c.T});
 }
 
 void StressCourse::add_moduli(const GivenProperties& given, bool plane, bool turned) {
@@ -149,124 +131,163 @@ void StressCourse::add_moduli(const GivenProperties& given, bool plane, bool tur
           {.n = 1 / area_, .my = need_y ? sy / given.Wy->si() : 0, .mz = need_z ? sz / given.Wz->si() : 0});
 }
 
-// Ends first, of all lines: what they reach tells which lines need their roots found.
 std::optional<StressExtreme> StressCourse::normal(double sign) const {
-  if (rim_) return rim_normal(sign);
+  if (section_) return field_normal(sign);
   if (lines_.empty()) return std::nullopt;
-  BestStress best;
-  const auto stress = [&](const Line& l, const CoursePiece& p) {
-    return combine({{sign * l.n, &p.N}, {sign * l.my, &p.My}, {sign * l.mz, &p.Mz}});
-  };
-  for (const CoursePiece& p : inner_.pieces)
-    for (const Line& l : lines_) {
-      const Polynomial s = stress(l, p);
-      best.offer(p.from, s(0), l.y, l.z);
-      best.offer(p.to, s(p.to - p.from), l.y, l.z);
-    }
-  for (const CoursePiece& p : inner_.pieces) {
-    if (unloaded(p)) continue;
-    const double h = p.to - p.from;
-    for (const Line& l : lines_) {
-      const Polynomial s = stress(l, p);
-      if (!best.could_beat(range(s, h).second)) continue;
-      for (const double x : sign_changes(derivative(s.c), h)) best.offer(p.from + x, s(x), l.y, l.z);
-    }
-  }
-  return best.take(sign);
+  return line_normal(sign);
 }
 
 std::optional<StressExtreme> StressCourse::von_mises() const {
-  if (rim_) return rim_von_mises();
+  if (section_) return field_von_mises();
   if (lines_.empty() || !shear_known_) return std::nullopt;
-  BestStress best;
-  const auto parts = [](const Line& l, const CoursePiece& p) {
-    return std::pair(combine({{l.n, &p.N}, {l.my, &p.My}, {l.mz, &p.Mz}}),
-                     combine({{l.vy, &p.Vy}, {l.vz, &p.Vz}, {l.t, &p.T}}));
-  };
-  const auto mises = [](double sigma, double tau) { return std::sqrt(sigma * sigma + 3 * tau * tau); };
-  for (const CoursePiece& p : inner_.pieces)
-    for (const Line& l : lines_) {
-      const auto [s, tau] = parts(l, p);
-      const double h = p.to - p.from;
-      best.offer(p.from, mises(s(0), tau(0)), l.y, l.z);
-      best.offer(p.to, mises(s(h), tau(h)), l.y, l.z);
-    }
-  for (const CoursePiece& p : inner_.pieces) {
-    if (unloaded(p)) continue;
-    const double h = p.to - p.from;
-    for (const Line& l : lines_) {
-      const auto [s, tau] = parts(l, p);
-      if (!best.could_beat(mises(bound(s, h), bound(tau, h)))) continue;
-      const Coefficients square = sum(product(s.c, s.c), product(tau.c, tau.c), 3);
-      for (const double x : sign_changes(derivative(square), h)) best.offer(p.from + x, mises(s(x), tau(x)), l.y, l.z);
-    }
-  }
-  return best.take(1);
+  // A link: its axial stress alone.
+  const StressExtreme pull = *line_normal(1), push = *line_normal(-1);
+  return pull.value.si() >= -push.value.si() ? pull : StressExtreme{-push.value, push.at, push.y, push.z};
 }
 
-// N/A ± √(My² + Mz²)·r/I, exactly: where its derivative vanishes, 4 n'² Q = k² Q'² with Q = My² + Mz².
-StressExtreme StressCourse::rim_normal(double sign) const {
+std::optional<Stress> StressCourse::normal_at(double y, double z) const {
+  if (!section_) {
+    if (lines_.size() != 1) return std::nullopt;
+    return Stress::si(lines_.front().n * inner_.pieces.front().N.c[0]);
+  }
+  const Actions f = actions_.front().at(0);
+  return Stress::si(f.n + f.gy * y + f.gz * z);
+}
+
+std::optional<StressExtreme> StressCourse::line_normal(double sign) const {
   BestStress best;
-  const double k = rim_->radius / inertia_;
-  for (const CoursePiece& p : inner_.pieces) {
-    const double h = p.to - p.from;
-    const auto offer = [&](double x) {
-      const double my = p.My(x), mz = p.Mz(x), m = std::hypot(my, mz);
-      const double value = sign * p.N(x) / area_ + k * m;
-      const double toward = m > inner_.moment_noise ? -sign * rim_->radius / m : 0;
-      const Length y = Length::si(toward != 0 ? toward * mz : rim_->radius), z = Length::si(toward * my);
-      best.offer(p.from + x, value, y, z);
-    };
-    offer(0);
-    offer(h);
-    if (unloaded(p)) continue;
-    const Coefficients Q = sum(product(p.My.c, p.My.c), product(p.Mz.c, p.Mz.c));
-    const Coefficients dQ = derivative(Q), dn = derivative(p.N.c);
-    for (const double x : sign_changes(dQ, h)) offer(x);
-    Coefficients condition = product(product(dn, dn), Q);
-    for (double& c : condition) c *= 4 / (area_ * area_);
-    condition = sum(condition, product(dQ, dQ), -k * k);
-    for (const double x : sign_changes(condition, h)) offer(x);
+  for (const CoursePiece& p : inner_.pieces)
+    for (const Line& l : lines_) {
+      const Polynomial s = combine({{sign * l.n, &p.N}, {sign * l.my, &p.My}, {sign * l.mz, &p.Mz}});
+      const double h = p.to - p.from;
+      best.offer(p.from, s(0), l.y, l.z);
+      if (loaded(p))
+        for (const double x : sign_changes(derivative(s.c), h)) best.offer(p.from + x, s(x), l.y, l.z);
+      best.offer(p.to, s(h), l.y, l.z);
+    }
+  return best.take(sign);
+}
+
+// Ends first: what they reach tells which corners and arcs need their roots found. On an arc of radius r about c the
+// stress is σ(c) + r·√Q, Q = gy² + gz², where the gradient points into the arc; along the member it is extreme where
+// 4 σ'(c)² Q = r² Q'².
+StressExtreme StressCourse::field_normal(double sign) const {
+  BestStress best;
+  const section::Fibres& fibres = section_->fibres;
+  const auto corner = [&](Complex c, const ActionCourse& p) {
+    return combine({{sign, &p.n}, {sign * c.imag(), &p.gy}, {sign * c.real(), &p.gz}});
+  };
+  const auto offer_arc = [&](const section::Fibres::Arc& arc, const ActionCourse& p, double x) {
+    const Actions f = p.at(x);
+    const double steep = std::hypot(f.gy, f.gz);
+    const double centre = sign * (f.n + f.gy * arc.centre.imag() + f.gz * arc.centre.real());
+    const bool bent = steep > inner_.moment_noise / section_->properties.Iz.si();
+    const Complex way = bent ? sign * Complex(f.gz, f.gy) / steep : Complex(0, 1);
+    if (!arc.covers(way)) return;
+    const Complex at = arc.centre + arc.radius * way;
+    best.offer(p.from + x, centre + arc.radius * steep, Length::si(at.imag()), Length::si(at.real()));
+  };
+  for (const ActionCourse& p : actions_) {
+    for (const double x : {0.0, p.length}) {
+      const Actions f = p.at(x);
+      for (const Complex& c : fibres.corners)
+        best.offer(p.from + x, sign * (f.n + f.gy * c.imag() + f.gz * c.real()), Length::si(c.imag()),
+                   Length::si(c.real()));
+      for (const auto& arc : fibres.arcs) offer_arc(arc, p, x);
+    }
+  }
+  for (const ActionCourse& p : actions_) {
+    if (!p.loaded) continue;
+    for (const Complex& c : fibres.corners) {
+      const Polynomial s = corner(c, p);
+      if (!best.could_beat(range(s, p.length).second)) continue;
+      for (const double x : sign_changes(derivative(s.c), p.length))
+        best.offer(p.from + x, s(x), Length::si(c.imag()), Length::si(c.real()));
+    }
+    if (fibres.arcs.empty()) continue;
+    const Coefficients Q = sum(product(p.gy.c, p.gy.c), product(p.gz.c, p.gz.c)), dQ = derivative(Q);
+    const double steepest = std::hypot(bound(p.gy, p.length), bound(p.gz, p.length));
+    for (const auto& arc : fibres.arcs) {
+      const Polynomial centre = corner(arc.centre, p);
+      if (!best.could_beat(range(centre, p.length).second + arc.radius * steepest)) continue;
+      for (const double x : sign_changes(dQ, p.length)) offer_arc(arc, p, x);
+      const Coefficients slope = derivative(centre.c);
+      Coefficients condition = product(product(slope, slope), Q);
+      for (double& c : condition) c *= 4;
+      condition = sum(condition, product(dQ, dQ), -arc.radius * arc.radius);
+      for (const double x : sign_changes(condition, p.length)) offer_arc(arc, p, x);
+    }
   }
   return best.take(sign);
 }
 
-StressExtreme StressCourse::rim_von_mises() const {
+// The worst place of the section is found at both ends of every piece, and inside a loaded piece where one of the
+// actions is extreme. From the best of these the place along the member and the place in the section are improved in
+// turn. At last every sample of the outline is held against what was found, piece by piece: where a bound says that it
+// could be worse somewhere inside, the roots of its own derivative are looked at.
+StressExtreme StressCourse::field_von_mises() const {
+  const StressField& field = section_->field;
   BestStress best;
-  const double k = rim_->radius / inertia_;
-  for (const CoursePiece& p : inner_.pieces) {
-    const double h = p.to - p.from;
-    const auto rim = [&](double x) {
-      const double peak = rim_->shear_peak;
-      return Rim{p.N(x) / area_,  -k * p.Mz(x),   -k * p.My(x), rim_->torsion_rim * p.T(x),
-                 -peak * p.Vz(x), peak * p.Vy(x), rim_->radius};
+  const auto offer = [&](const ActionCourse& p, double x) {
+    const StressField::Place w = field.worst(p.at(x));
+    best.offer(p.from + x, w.von_mises, Length::si(w.y), Length::si(w.z));
+    return w;
+  };
+  for (const ActionCourse& p : actions_) {
+    offer(p, 0);
+    offer(p, p.length);
+  }
+  for (const ActionCourse& p : actions_) {
+    if (!p.loaded) continue;
+    std::vector<double> places{0, p.length};
+    for (const Polynomial* q : {&p.n, &p.gy, &p.gz, &p.a, &p.b})
+      for (const double x : sign_changes(derivative(q->c), p.length)) places.push_back(x);
+    std::sort(places.begin(), places.end());
+    for (std::size_t i = 0, n = places.size(); i + 1 < n; ++i)
+      for (const double share : {0.25, 0.5, 0.75}) places.push_back(places[i] + share * (places[i + 1] - places[i]));
+    std::sort(places.begin(), places.end());
+    // Of a fixed place of the section, the worst place along the piece.
+    const auto along = [&](double y, double z, double up, double right, double twist) {
+      const Polynomial s = combine({{1, &p.n}, {y, &p.gy}, {z, &p.gz}});
+      const Polynomial tau = combine({{-up, &p.a}, {-right, &p.b}, {twist, &p.t}});
+      const Coefficients square = sum(product(s.c, s.c), product(tau.c, tau.c), 3);
+      double at = 0, most = -1;
+      for (const double x : sign_changes(derivative(square), p.length))
+        if (const double v = mises(s(x), tau(x)); v > most) most = v, at = x;
+      return std::pair(at, most);
     };
-    const auto mises = [&](double x) {
-      const Rim r = rim(x);
-      return std::sqrt(r.mises_squared(r.worst_angle()));
+    double top = -1, at = 0;
+    for (const double x : places)
+      if (const StressField::Place w = offer(p, x); w.von_mises > top) top = w.von_mises, at = x;
+    // In turn: the worst place of the section at x, then the worst x for the sample nearest to it.
+    const auto improve = [&](double x) {
+      double last = -1;
+      for (int step = 0; step < 12; ++step) {
+        const StressField::Place w = offer(p, x);
+        if (w.von_mises <= last * (1 + 1e-10)) break;
+        last = w.von_mises;
+        const section::EdgeSample& near = w.fields;
+        const auto [next, value] = along(near.at.imag(), near.at.real(), near.up, near.right, near.twist);
+        if (value < 0) break;
+        x = next;
+      }
     };
-    const auto offer = [&](double x) {
-      const Rim r = rim(x);
-      const double angle = r.worst_angle();
-      best.offer(p.from + x, std::sqrt(r.mises_squared(angle)), Length::si(r.radius * std::cos(angle)),
-                 Length::si(r.radius * std::sin(angle)));
-    };
-    offer(0);
-    offer(h);
-    if (unloaded(p)) continue;
-    // Not a polynomial: the best of 32 samples, then golden section between its neighbours.
-    constexpr int samples = 32;
-    int top = 0;
-    double top_value = 0;
-    for (int i = 0; i <= samples; ++i)
-      if (const double v = mises(h * i / samples); v > top_value) top = i, top_value = v;
-    double a = h * std::max(top - 1, 0) / samples, b = h * std::min(top + 1, samples) / samples;
-    const double golden = (std::sqrt(5.0) - 1) / 2;
-    for (int i = 0; i < 60 && b - a > 1e-9 * h; ++i) {
-      const double left = b - golden * (b - a), right = a + golden * (b - a);
-      (mises(left) > mises(right) ? b : a) = mises(left) > mises(right) ? right : left;
+    improve(at);
+    constexpr double close = 1 + 5e-4;
+    for (std::size_t i = 0; i + 1 < places.size(); ++i) {
+      const double from = places[i], h = places[i + 1] - from;
+      if (!(h > 0)) continue;
+      ActionCourse part{p.from + from, h, true, shifted(p.n, from), shifted(p.gy, from), shifted(p.gz, from),
+                        shifted(p.a, from), shifted(p.b, from), p.t};
+      for (const section::EdgeSample& e : field.edge()) {
+        const double y = e.at.imag(), z = e.at.real();
+        const Polynomial s = combine({{1, &part.n}, {y, &part.gy}, {z, &part.gz}});
+        const Polynomial tau = combine({{-e.up, &part.a}, {-e.right, &part.b}, {e.twist, &part.t}});
+        if (!best.could_beat(mises(bound(s, h), bound(tau, h)) / close)) continue;
+        const auto [x, value] = along(y, z, e.up, e.right, e.twist);
+        if (value > best.value() * close) improve(x);
+      }
     }
-    offer((a + b) / 2);
   }
   return best.take(1);
 }

@@ -1,8 +1,9 @@
-// Stress along the exact diagrams, at the section's own points.
+// Stress along the exact diagrams, over the whole section.
 #pragma once
 
 #include "corvex/solution.hpp"
 #include "result/inner.hpp"
+#include "section/worked.hpp"
 
 namespace corvex::result {
 
@@ -13,22 +14,36 @@ class StressCourse {
   // The largest (sign +1) or smallest (−1) normal stress.
   std::optional<StressExtreme> normal(double sign) const;
   std::optional<StressExtreme> von_mises() const;
+  // Of a single cross-section.
+  std::optional<Stress> normal_at(double y, double z) const;
 
  private:
-  // sigma = n·N + my·My + mz·Mz; tau = vy·Vy + vz·Vz + t·T.
+  // sigma = n·N + my·My + mz·Mz, at no place that is known: of links and of sections given by their moduli.
   struct Line {
-    double n = 0, my = 0, mz = 0, vy = 0, vz = 0, t = 0;
+    double n = 0, my = 0, mz = 0;
     std::optional<Length> y{}, z{};
   };
-  void add_points(const StressMap& map, const SectionProperties& p, bool held);
-  void add_moduli(const GivenProperties& given, bool plane, bool turned);
+  // What one piece of the course brings about at a section, as polynomials of the place along the piece.
+  struct ActionCourse {
+    double from = 0, length = 0;
+    bool loaded = false;
+    solver::Polynomial n, gy, gz, a, b, t;
+    section::Actions at(double x) const { return {n(x), gy(x), gz(x), a(x), b(x), t(x)}; }
+  };
+  // A place of the member and a sample of the outline.
+  struct Candidate;
 
-  StressExtreme rim_normal(double sign) const;
-  StressExtreme rim_von_mises() const;
+  void add_moduli(const GivenProperties& given, bool plane, bool turned);
+  void add_actions(const SectionProperties& p, bool held);
+
+  std::optional<StressExtreme> line_normal(double sign) const;
+  StressExtreme field_normal(double sign) const;
+  StressExtreme field_von_mises() const;
 
   const Inner& inner_;
-  double area_ = 0, inertia_ = 0;
-  const StressMap* rim_ = nullptr;
+  double area_ = 0;
+  const section::Solved* section_ = nullptr;  // of a section with a stress field
+  std::vector<ActionCourse> actions_;
   std::vector<Line> lines_;
   bool shear_known_ = true;
 };

@@ -5,14 +5,6 @@
 #include <numbers>
 
 namespace corvex::section {
-namespace {
-
-// A place of the outline where the solution is not smooth.
-struct Feature {
-  Complex at;
-  // Length of the panel that touches it.
-  double finest = 0;
-};
 
 double distance(Complex p, const Edge& e) {
   if (!e.is_arc()) {
@@ -26,6 +18,15 @@ double distance(Complex p, const Edge& e) {
   if (around <= std::abs(e.sweep)) return std::abs(std::abs(p - e.centre) - e.radius());
   return std::min(std::abs(p - e.from), std::abs(p - e.to));
 }
+
+namespace {
+
+// A place of the outline where the solution is not smooth.
+struct Feature {
+  Complex at;
+  // Length of the panel that touches it.
+  double finest = 0;
+};
 
 // At a re-entrant corner the solution goes like r^(2/3) and worse, at a convex one like r² ln r; where an arc begins it
 // only has a bend in its curvature, and where a drawn curve turns by a little there is next to nothing.
@@ -41,13 +42,18 @@ class Cutter {
  public:
   // In an open section torsion changes its sign across the wall, which takes a closer look.
   Cutter(const Region& region, double grading)
-      : region_(region), reach_((region.contours.size() > 1 ? 3.0 : 2.2) / grading) {
+      : region_(region), reach_((is_tube(region) ? 3.0 : 1.5) / grading) {
     for (const Contour& c : region.contours)
       for (std::size_t i = 0; i < c.size(); ++i) {
         const Edge &before = c[(i + c.size() - 1) % c.size()], &after = c[i];
         const double bend = turn(before, after);
-        // A curve that was drawn by short lines is a curve.
-        if (std::abs(bend) < hardly && !before.is_arc() && !after.is_arc()) continue;
+        // A curve that was drawn by short lines is a curve; where it meets a long side, panels of that side grow from the
+        // length of the short ones.
+        if (std::abs(bend) < hardly && !before.is_arc() && !after.is_arc()) {
+          const double shorter = std::min(before.length(), after.length());
+          if (std::max(before.length(), after.length()) > 2.5 * shorter) features_.push_back({after.from, shorter});
+          continue;
+        }
         const double scale = std::min({before.length(), after.length(), clearance(c, i)});
         features_.push_back({after.from, scale * closeness(bend, grading, region.contours.size() == 1)});
       }

@@ -14,6 +14,15 @@ struct Panel {
   double from = -1, to = 1;
 };
 
+// A built-in tube: its torsion is the area that it encloses, whatever its corners do. A drawn outline with holes may be
+// one, or an open one with holes in its wall.
+inline bool is_tube(const Region& region) {
+  return region.contours.size() > 1 && region.left_right && region.up_down;
+}
+
+// Of a place from an edge.
+double distance(Complex p, const Edge& e);
+
 // With a finer grading, panels are shorter by that factor and corners are closed in upon further. Where the region is
 // its own mirror image only the part with z ≥ 0 and y ≥ 0 is cut up.
 std::vector<Panel> panels(const Region& region, double grading);

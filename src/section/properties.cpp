@@ -3,9 +3,10 @@
 #include <numbers>
 
 #include "section/area.hpp"
+#include "section/closed_fields.hpp"
+#include "section/outline_field.hpp"
 #include "section/region.hpp"
 #include "section/series.hpp"
-#include "section/stress_points.hpp"
 #include "section/warping.hpp"
 #include "section/worked.hpp"
 
@@ -30,6 +31,8 @@ void principal(SectionProperties& p, double e_yy, double e_yz, double e_zz) {
                e_2 = s * s * e_yy - 2 * c * s * e_yz + c * c * e_zz;
   p.A1 = e_1 > 0 ? Area::si(I1 * I1 / e_1) : Area();
   p.A2 = e_2 > 0 ? Area::si(I2 * I2 / e_2) : Area();
+  const double e_12 = c * s * (e_zz - e_yy) + (c * c - s * s) * e_yz;
+  if (std::abs(e_12) > 1e-9 * std::sqrt(e_1 * e_2)) p.A12 = Area::si(I1 * I2 / e_12);
 }
 
 void shear_areas(SectionProperties& p, double e_yy, double e_yz, double e_zz) {
@@ -66,12 +69,12 @@ double ring_shear_energy(double R, double r) {
 
 Solved ring(double R, double r, Solved s) {
   SectionProperties& p = s.properties;
-  const double A = p.A.si(), I = p.Iz.si();
+  const double I = p.Iz.si();
   p.J = SecondMoment::si(2 * I);
   p.Wt = SectionModulus::si(2 * I / R);
-  const double energy = r > 0 ? ring_shear_energy(R, r) : I * I / (0.9 * A);
+  const double energy = ring_shear_energy(R, r);
   shear_areas(p, energy, 0, energy);
-  s.stress_map = ring_map(R, r, p);
+  s.field = round_field(R, r, 2 * I);
   return s;
 }
 
@@ -80,8 +83,8 @@ Solved bar(double h, double w, Solved s) {
   p.J = SecondMoment::si(rectangle_torsion(h, w).J);
   const double shear = h * w * 5 / 6;
   shear_areas(p, p.Iz.si() * p.Iz.si() / shear, 0, p.Iy.si() * p.Iy.si() / shear);
-  s.stress_map = bar_map(h, w);
-  p.Wt = torsion_modulus(s.stress_map);
+  s.field = rectangle_field(h, w, p.J.si());
+  p.Wt = torsion_modulus(s.field);
   return s;
 }
 
@@ -106,8 +109,10 @@ Solved outline(const Shape& shape, double fineness, Solved s) {
   p.shear_centre_y = Length::si(warping.shear_centre().imag());
   p.shear_centre_z = Length::si(warping.shear_centre().real());
   if (std::holds_alternative<Outline>(shape)) p.inscribed = Length::si(warping.thickness());
-  s.stress_map = outline_map(warping, p);
-  p.Wt = torsion_modulus(s.stress_map);
+  OutlineField sampled = outline_field(warping);
+  s.field = std::move(sampled.field);
+  s.stress_map.leaves_out_notches = sampled.notched;
+  p.Wt = torsion_modulus(s.field);
   return s;
 }
 
@@ -164,7 +169,9 @@ SectionDetails details_of(const Shape& shape, double fineness) {
   d.plastic_z = SectionModulus::si(w.Wz);
   // Round sections stay plane.
   if (std::holds_alternative<RoundBar>(shape) || std::holds_alternative<RoundTube>(shape)) return d;
-  d.Cw = WarpingConstant::si(Warping(*outline, fineness).constant());
+  const Warping::Sectorial s = Warping(*outline, fineness).sectorial();
+  d.Cw = WarpingConstant::si(s.constant);
+  d.warping = Area::si(s.largest);
   return d;
 }
 
@@ -177,6 +184,11 @@ const Solved& Worked::solved() const {
   std::call_once(once_solved_, [&] {
     if (!(area.A.si() > 0)) return;
     solved_ = solve(shape, fineness, area);
+    if (!solved_.field.empty()) {
+      solved_.stress_map =
+          section::stress_map(solved_.field, solved_.properties, solved_.stress_map.leaves_out_notches);
+      solved_.fibres = section::fibres(*region(shape));
+    }
     if (given_J) solved_.properties.J = *given_J;
   });
   return solved_;
@@ -190,6 +202,10 @@ const SectionDetails& Worked::details() const {
 }
 
 }  // namespace section
+
+const section::Solved& section::solved(const Section& section) {
+  return section.worked_->solved();
+}
 
 Section::Section() : Section(Shape()) {}
 Section::Section(const Shape& shape, double fineness) : worked_(std::make_shared<section::Worked>(shape, fineness)) {}
@@ -213,7 +229,7 @@ const SectionProperties& Section::properties() const {
   return worked_->solved().properties;
 }
 const StressMap& Section::stress_map() const {
-  return worked_->solved().stress_map;
+  return section::solved(*this).stress_map;
 }
 const SectionDetails& Section::details() const {
   return worked_->details();

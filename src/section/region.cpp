@@ -44,6 +44,14 @@ Contour polygon(const std::vector<Outline::Point>& points, bool hole) {
                   (b.z.si() - points[0].z.si()) * (a.y.si() - points[0].y.si());
   }
   if ((twice_area > 0) == hole) std::reverse(corners.begin(), corners.end());
+  // A point on a straight side is no corner.
+  std::vector<Corner> turning;
+  for (std::size_t i = 0; i < corners.size(); ++i) {
+    const Complex before = corners[i].at - corners[(i + corners.size() - 1) % corners.size()].at,
+                  after = corners[(i + 1) % corners.size()].at - corners[i].at;
+    if (std::abs(std::arg(after / before)) > 1e-9) turning.push_back(corners[i]);
+  }
+  if (turning.size() > 2) corners = std::move(turning);
   return rounded(corners);
 }
 

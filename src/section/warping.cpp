@@ -23,10 +23,10 @@ int order_for(const Region& region, const AreaMoments& m) {
   for (const Contour& c : region.contours)
     for (const Edge& e : c) perimeter += e.length();
   const double wall = 2 * m.A / perimeter;
-  const bool thin = region.contours.size() == 1 && m.A * wall * wall / 3 < 1e-2 * (m.Iy + m.Iz);
+  const bool thin = !is_tube(region) && m.A * wall * wall / 3 < 1e-2 * (m.Iy + m.Iz);
   const std::size_t n = edges(region);
   // A tube's torsion is the area that it encloses, whatever its corners do.
-  if (n <= 40) return region.contours.size() > 1 ? 4 : 5;
+  if (n <= 40) return 5;
   if (thin) return n <= 160 ? 5 : n <= 300 ? 4 : 3;
   return n <= 120 ? 3 : 2;
 }
@@ -74,6 +74,94 @@ EdgeShear Warping::along(std::size_t panel, double t) const {
   s.torsion = -(potential_.on(panel, t, twist_).second - y * tz + z * ty) / J_;
   s.up = potential_.on(panel, t, up_).second - y * y / 2 * ty;
   s.right = potential_.on(panel, t, right_).second - z * z / 2 * tz;
+  return s;
+}
+
+EdgePotentials Warping::potentials(std::size_t panel, double t) const {
+  const Complex at = panels()[panel].edge.at(t);
+  return {potential_.on(panel, t, twist_).first, potential_.on(panel, t, up_).first - std::pow(at.imag(), 3) / 6,
+          potential_.on(panel, t, right_).first - std::pow(at.real(), 3) / 6};
+}
+
+namespace {
+
+// The derivatives of the analytic function whose real part is a harmonic u, from u and q = ∂u/∂n on the outline:
+//   2π W′(p) = −i ∮ u dz/(z − p)² + ∮ q ds/(z − p)
+// and its derivatives (Cauchy's formula for Green's identity in potential.hpp).
+struct Derivatives {
+  Complex w[3] = {};
+
+  void add(double u, double q, Complex dz, double ds, Complex inverse) {
+    const Complex second = inverse * inverse, third = second * inverse;
+    const Complex du = Complex(0, -u) * dz;
+    w[0] += du * second + q * ds * inverse;
+    w[1] += 2.0 * du * third + q * ds * second;
+    w[2] += 6.0 * du * second * second + 2.0 * q * ds * third;
+  }
+};
+
+}  // namespace
+
+InnerSample Warping::inside(Complex place, double reach) const {
+  Derivatives twist, up, right;
+  const auto add = [&](Complex at, Complex tangent, double ds, double u_twist, double u_up, double u_right) {
+    const double y = at.imag(), z = at.real(), ty = tangent.imag(), tz = tangent.real();
+    const double q_twist = z * tz + y * ty, q_up = -y * y / 2 * tz, q_right = z * z / 2 * ty;
+    for (const bool mirror_z : {false, true})
+      for (const bool mirror_y : {false, true}) {
+        if ((mirror_z && !region_.left_right) || (mirror_y && !region_.up_down)) continue;
+        Complex there = at, along = tangent;
+        double s_twist = 1, s_up = 1, s_right = 1;
+        if (mirror_z) there = -std::conj(there), along = std::conj(along), s_twist = -s_twist, s_right = -s_right;
+        if (mirror_y) there = std::conj(there), along = -std::conj(along), s_twist = -s_twist, s_up = -s_up;
+        const Complex dz = along * ds, apart = there - place, inverse = std::conj(apart) / std::norm(apart);
+        twist.add(s_twist * u_twist, s_twist * q_twist, dz, ds, inverse);
+        up.add(s_up * u_up, s_up * q_up, dz, ds, inverse);
+        right.add(s_right * u_right, s_right * q_right, dz, ds, inverse);
+      }
+  };
+  const auto nearest_image = [&](Complex middle) {
+    double least = std::abs(middle - place);
+    if (region_.left_right) least = std::min(least, std::abs(-std::conj(middle) - place));
+    if (region_.up_down) least = std::min(least, std::abs(std::conj(middle) - place));
+    if (region_.left_right && region_.up_down) least = std::min(least, std::abs(-middle - place));
+    return least;
+  };
+  static const Gauss rule(6);
+  const auto p = static_cast<std::size_t>(potential_.order());
+  for (std::size_t i = 0; i < panels().size(); ++i) {
+    const Edge& e = panels()[i].edge;
+    // Pieces that are shorter than their distance suffice for Gauss's rule.
+    const auto pieces = [&](const auto& self, double from, double to) -> void {
+      const double length = e.length() * (to - from) / 2;
+      if (length > 1.2 * nearest_image(e.at((from + to) / 2))) {
+        self(self, from, (from + to) / 2);
+        self(self, (from + to) / 2, to);
+        return;
+      }
+      for (std::size_t k = 0; k < rule.node.size(); ++k) {
+        const double t = (from + to) / 2 + (to - from) / 2 * rule.node[k];
+        const Complex d = e.derivative(t);
+        add(e.at(t), d / std::abs(d), std::abs(d) * (to - from) / 2 * rule.weight[k],
+            potential_.on(i, t, twist_).first, potential_.on(i, t, up_).first, potential_.on(i, t, right_).first);
+      }
+    };
+    if (e.length() > 0.8 * nearest_image(e.at(0))) {
+      pieces(pieces, -1, 1);
+      continue;
+    }
+    for (std::size_t j = 0; j < p; ++j) {
+      const Node& n = potential_.nodes()[i * p + j];
+      const auto k = static_cast<Eigen::Index>(i * p + j);
+      add(n.at, n.tangent, n.weight, twist_(k), up_(k), right_(k));
+    }
+  }
+  InnerSample s{.at = place, .reach = {reach, reach}, .up = {}, .right = {}, .twist = {}};
+  for (int k = 0; k < 3; ++k) {
+    s.twist[k] = twist.w[k] / (2 * std::numbers::pi);
+    s.up[k] = up.w[k] / (2 * std::numbers::pi);
+    s.right[k] = right.w[k] / (2 * std::numbers::pi);
+  }
   return s;
 }
 
@@ -169,19 +257,27 @@ std::vector<Place> places_inside(const Region& region) {
 
 }  // namespace
 
-double Warping::constant() const {
+Warping::Sectorial Warping::sectorial() const {
   double square = 0, mean = 0, area = 0;
   const double zs = shear_centre_.real(), ys = shear_centre_.imag();
+  const auto about_shear_centre = [&](Complex at, double about_centroid) {
+    return about_centroid - ys * at.real() + zs * at.imag();
+  };
   for (const Place& p : places_inside(region_)) {
-    const double about_centroid = potential_.inside(p.at, twist_, of_twist_);
-    const double w = about_centroid - ys * p.at.real() + zs * p.at.imag();
+    const double w = about_shear_centre(p.at, potential_.inside(p.at, twist_, of_twist_));
     square += p.weight * w * w;
     mean += p.weight * w;
     area += p.weight;
   }
   const int images = (region_.left_right ? 2 : 1) * (region_.up_down ? 2 : 1);
   // Where a mirror turns the sign of the warping its mean vanishes by itself.
-  return images * (images > 1 ? square : square - mean * mean / area);
+  Sectorial s{images * (images > 1 ? square : square - mean * mean / area), 0};
+  const double shift = images > 1 ? 0 : mean / area;
+  for (std::size_t i = 0; i < panels().size(); ++i)
+    for (const double t : {-1.0, 0.0, 1.0})
+      s.largest = std::max(
+          s.largest, std::abs(about_shear_centre(panels()[i].edge.at(t), potential_.on(i, t, twist_).first) - shift));
+  return s;
 }
 
 }  // namespace corvex::section

@@ -4,6 +4,7 @@
 
 #include "section/area.hpp"
 #include "section/potential.hpp"
+#include "section/stress_field.hpp"
 
 namespace corvex::section {
 
@@ -11,6 +12,11 @@ namespace corvex::section {
 struct EdgeShear {
   double torsion = 0;        // over T
   double up = 0, right = 0;  // of the unit functions: −(a·up + b·right), docs/theory.md
+};
+
+// The functions themselves there: ω of the twist, φy and φz.
+struct EdgePotentials {
+  double twist = 0, up = 0, right = 0;
 };
 
 class Warping {
@@ -25,13 +31,22 @@ class Warping {
   double energy_zz() const { return e_zz_; }
   // z + i·y
   Complex shear_centre() const { return shear_centre_; }
-  // ∫ω² dA about the shear centre. Takes a few milliseconds.
-  double constant() const;
+  // Of the warping function about the shear centre, its mean made zero: ∫ω² dA, and the largest |ω| on the outline. Takes
+  // a few milliseconds.
+  struct Sectorial {
+    double constant = 0, largest = 0;
+  };
+  Sectorial sectorial() const;
 
   const Region& region() const { return region_; }
   const std::vector<Panel>& panels() const { return potential_.panels(); }
+  // Nodes a panel.
+  int order() const { return potential_.order(); }
   // At a place of a panel; t in [−1, 1].
   EdgeShear along(std::size_t panel, double t) const;
+  EdgePotentials potentials(std::size_t panel, double t) const;
+  // The fields about a place inside, which are told to describe them as far as `reach`.
+  InnerSample inside(Complex at, double reach) const;
   // The diameter of the largest circle inside that touches the outline at a node; the largest of all is the section's
   // thickness.
   double thickness() const;

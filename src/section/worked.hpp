@@ -4,12 +4,15 @@
 #include <mutex>
 
 #include "corvex/section.hpp"
+#include "section/stress_map.hpp"
 
 namespace corvex::section {
 
 struct Solved {
   SectionProperties properties;
   StressMap stress_map;
+  StressField field;  // empty where the stress map is of another kind
+  Fibres fibres;
 };
 
 struct Worked {
@@ -28,5 +31,8 @@ struct Worked {
   mutable Solved solved_;
   mutable SectionDetails details_;
 };
+
+// What is kept of a section.
+const Solved& solved(const Section& section);
 
 }  // namespace corvex::section

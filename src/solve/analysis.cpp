@@ -75,7 +75,12 @@ class Run {
  private:
   void begin(const LoadCase& loads) {
     a_.cases.push_back(
-        {SpanLoads(s_, a_.spans, loads), {}, ground(s_, loads), {}, resultant(s_, loads), 0, 0, false, nullptr});
+        {.loads = SpanLoads(s_, a_.spans, loads),
+                        .movement = {},
+                        .ground = ground(s_, loads),
+                        .reaction = {},
+                        .applied = resultant(s_, loads),
+                        .elements = nullptr});
   }
 
   // All cases from this one on, each in the state in which members that act one way only keep their sign.
@@ -95,7 +100,7 @@ class Run {
     sum.movement.assign(s_.points().size(), {});
     sum.reaction.assign(s_.supports().size(), Six{});
     sum.forceless = true;
-    double off = 0;
+    double off = 0, gross_movement = 0;
     for (const auto& [load_case, factor] : combination.terms) {
       const CaseAnalysis& part = a_.cases[load_case];
       for (std::size_t p = 0; p < sum.movement.size(); ++p)
@@ -108,11 +113,57 @@ class Run {
       for (std::size_t i = 0; i < sum.reaction.size(); ++i)
         for (std::size_t k = 0; k < 6; ++k) sum.reaction[i][k] += factor * part.reaction[i][k];
       sum.largest += std::abs(factor) * part.largest;
-      off += std::abs(factor) * part.error * largest_movement(s_, part);
+      sum.gross += std::abs(factor) * part.gross;
+      sum.still += std::abs(factor) * part.still;
+      const double moves = std::abs(factor) * largest_movement(s_, part);
+      off += part.error * moves;
+      gross_movement += moves;
       sum.forceless = sum.forceless && part.forceless;
     }
-    if (const double moved = largest_movement(s_, sum); moved > 0) sum.error = off / moved;
+    // A sum that is nothing beside its terms is nothing.
+    constexpr double rounding = 1e-14;
+    const double moved = largest_movement(s_, sum);
+    if (moved <= std::max(off, rounding * gross_movement))
+      come_to_rest(sum);
+    else
+      sum.error = off / moved;
+    sum.moved = largest_translation(sum);
     tidy(sum);
+  }
+
+  static void come_to_rest(CaseAnalysis& c) {
+    std::fill(c.movement.begin(), c.movement.end(), Movement{});
+    c.error = 0;
+  }
+  static double largest_translation(const CaseAnalysis& c) {
+    double most = 0;
+    for (const Movement& m : c.movement)
+      for (std::size_t k = 0; k < 3; ++k) most = std::max(most, std::abs(m.value[k]));
+    return most;
+  }
+
+  // Forces that these loads would bring if nothing gave way.
+  double gross_force(const CaseAnalysis& c) const {
+    double most = c.largest;
+    for (std::size_t i = 0; i < a_.spans.all.size(); ++i) {
+      const Rigidity& r = a_.elements[i].rigidity();
+      for (const LoadPiece& l : c.loads.on(i))
+        most = std::max({most, r.EA * std::abs(l.free.along), r.EIz * std::abs(l.free.curve_y),
+                         r.EIy * std::abs(l.free.curve_z)});
+      for (const std::size_t p : {a_.spans.all[i].a, a_.spans.all[i].b})
+        if (!c.ground.empty())
+          for (std::size_t k = 0; k < s_.supports().size(); ++k)
+            if (s_.supports()[k].at.index == p)
+              for (std::size_t n = 0; n < 3; ++n)
+                most = std::max(most, r.EA / a_.spans.all[i].length * std::abs(c.ground[k][n]));
+    }
+    return most;
+  }
+  double stiffest() const {
+    double most = 0;
+    for (std::size_t i = 0; i < a_.spans.all.size(); ++i)
+      most = std::max(most, a_.elements[i].rigidity().EA / a_.spans.all[i].length);
+    return most;
   }
 
   // Forces from within, or from several cases, that take each other back leave rounding, which is no reaction.
@@ -138,6 +189,12 @@ class Run {
       const Six force = spring_force(a_, index, s);
       for (std::size_t k = 0; k < 6; ++k) c.reaction[s.support][k] += force[k];
     }
+    c.gross = gross_force(c);
+    constexpr double rounding = 1e-13, nothing = 1e-10;
+    const double reach = c.gross / stiffest();
+    c.still = rounding * reach;
+    if (c.ground.empty() && largest_movement(s_, c) <= nothing * reach) come_to_rest(c);
+    c.moved = largest_translation(c);
     c.forceless = is_forceless(c);
     tidy(c);
     for (std::size_t p = 0; p < f.status.size(); ++p)

@@ -46,7 +46,7 @@ Reacted reacted(const Structure& s, const CaseAnalysis& c) {
 }
 
 Problems imbalances(const Structure& s, const Analysis& a) {
-  constexpr double poor = 1e-6, hopeless = 1e-3, no_digit = 1;
+  constexpr double poor = 1e-6, hopeless = 1e-3, no_digit = 0.1;
   Problems problems;
   for (std::size_t c = 0; c < a.cases.size(); ++c) {
     const Reacted r = reacted(s, a.cases[c]);

@@ -1,6 +1,7 @@
 // The exact course of inner forces and movements along a span: beam theory integrated piece by piece.
 //
-// With the signs of docs/theory.md: N' = −qx, Vy' = qy, Vz' = qz, Mz' = Vy, My' = Vz, T' = 0; at a place with
+// With the signs of docs/theory.md: N' = −qx, Vy' = qy, Vz' = qz, Mz' = Vy − mz, My' = Vz + my, T' = −mx
+// (m: moment per length); at a place with
 // a load N jumps by −Px, Vy by Py, Vz by Pz, T by −mx, My by my, Mz by −mz. Movements: u' = N/EA + free strain,
 // twist' = T/GJ, slope' = M/EI + free curvature, v' = slope − V/GA (the shear force V is minus the stress resultant on
 // the face along +x).
@@ -65,7 +66,7 @@ std::vector<CoursePiece> integrate(const Rigidity& r, double length, std::span<c
 
 // One over each rigidity; zero where that is none.
 struct Flexibility {
-  double EA = 0, EIy = 0, EIz = 0, GJ = 0, GAy = 0, GAz = 0;
+  double EA = 0, EIy = 0, EIz = 0, GJ = 0, GAy = 0, GAz = 0, coupling = 0;
 
   Flexibility() = default;
   explicit Flexibility(const Rigidity& r);

@@ -28,7 +28,19 @@ Element::Element(const Rigidity& r, const Span& span, double turn)
   torsion_ = r.GJ / length_;
   y_ = BendingEnds(r.EIz, r.GAy, length_);
   z_ = BendingEnds(r.EIy, r.GAz, length_);
+  if (r.coupling != 0) couple(r);
   if (any(span.freed_a) || any(span.freed_b)) released_ = std::make_shared<const Released>(span, turn, whole());
+}
+
+// In each plane the sum of both end rotations is p·(Ma + Mb), their difference L/2EI·(Ma − Mb). Shear couples the sums:
+// with q = −2c/L (moments about y count against the slope)
+//   αz + βz = pz·Σz + q·Σy        αy + βy = q·Σz + py·Σy
+void Element::couple(const Rigidity& r) {
+  const double p_y = 1 / (y_.near + y_.far), p_z = 1 / (z_.near + z_.far), q = -2 * r.coupling / length_;
+  const double det = p_y * p_z - q * q, turn_y = y_.near - y_.far, turn_z = z_.near - z_.far;
+  y_ = {(p_z / det + turn_y) / 2, (p_z / det - turn_y) / 2};
+  z_ = {(p_y / det + turn_z) / 2, (p_y / det - turn_z) / 2};
+  cross_ = -q / (2 * det);
 }
 
 Element Element::slack(Acts acts) const {
@@ -46,6 +58,9 @@ DeformationStiffness Element::whole() const {
   k(2, 3) = k(3, 2) = y_.far;
   k(4, 4) = k(5, 5) = z_.near;
   k(4, 5) = k(5, 4) = z_.far;
+  if (cross_ != 0)
+    for (const int i : {2, 3})
+      for (const int j : {4, 5}) k(i, j) = k(j, i) = cross_;
   return k;
 }
 
@@ -66,7 +81,7 @@ Matrix3 outer(double f, const Vector& a, const Vector& b) {
 // With the axes x y z as columns of Rᵀ every block is a sum of outer products: a movement along y goes with rotations
 // about z (bending in the x–y plane), one along z with rotations about −y.
 Matrix12 Element::stiffness(const Axes& e) const {
-  if (released_) {
+  if (released_ || cross_ != 0) {
     const auto B = deformation_of(e, length_);
     return B.transpose() * deformation_stiffness() * B;
   }
@@ -117,6 +132,12 @@ Vector12 Element::whole_times(const Vector12& bent) const {
   f(10) = z_.far * bent(4) + z_.near * bent(10);
   f(8) = (z_.near + z_.far) * (bent(4) + bent(10)) / length_;
   f(2) = -f(8);
+  if (cross_ == 0) return f;
+  const double of_y = cross_ * (bent(5) + bent(11)), of_z = cross_ * (bent(4) + bent(10));
+  f(5) += of_z, f(11) += of_z;
+  f(1) += 2 * of_z / length_, f(7) -= 2 * of_z / length_;
+  f(4) += of_y, f(10) += of_y;
+  f(8) += 2 * of_y / length_, f(2) -= 2 * of_y / length_;
   return f;
 }
 

@@ -30,6 +30,7 @@ struct BendingEnds {
   double near = 0, far = 0;
 
   BendingEnds() = default;
+  BendingEnds(double near_end, double far_end) : near(near_end), far(far_end) {}
   BendingEnds(double EI, double GA, double length);
 };
 
@@ -47,6 +48,8 @@ class Element {
   Matrix12 stiffness(const Axes& axes) const;
   // In the six figures that deform the span.
   DeformationStiffness deformation_stiffness() const { return released_ ? released_->stiffness() : whole(); }
+  // The same of the span with nothing freed.
+  DeformationStiffness unreleased_stiffness() const { return whole(); }
   // The ends with the jumps of freed components added: those of the span itself.
   Ends own_ends(Ends ends, std::span<const LoadPiece> loads) const;
   // Forces of the points on the span for what deforms it, without loads.
@@ -65,6 +68,7 @@ class Element {
   const Rigidity& rigidity() const { return r_; }
 
  private:
+  void couple(const Rigidity& r);
   DeformationStiffness whole() const;
   Vector12 fixed_end_whole(std::span<const LoadPiece> loads) const;
   Vector12 whole_times(const Vector12& bent) const;
@@ -76,6 +80,8 @@ class Element {
   Acts slack_ = Acts::always;
   double axial_ = 0, torsion_ = 0;
   BendingEnds y_, z_;  // in the x–y plane, in the x–z plane
+  // Where both planes are coupled by shear: each end moment of one plane for each end rotation of the other.
+  double cross_ = 0;
   std::shared_ptr<const Released> released_;
 };
 

@@ -3,8 +3,10 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
 #include "solve/accuracy.hpp"
+#include "solve/kinematics.hpp"
 #include "solve/mechanism.hpp"
 #include "solve/memory.hpp"
 
@@ -104,12 +106,21 @@ Problems Equations::factorise_and_solve(std::vector<Need>& need) {
     need = needs(s_, a_, cases_);
   else
     add_elastic(a_, cases_, need);
-  stalled_ = false;
+  contraction_ = stalled_contraction_ = left_ = 0;
   Eigen::MatrixXd lack = lacking(need);
   if (!digits_stand(need, lack)) need = refine(lack);
   const std::vector<double> errors = movement_errors(s_, a_, cases_, lack, *factor_);
-  constexpr double distrust = 30;
-  for (std::size_t c = 0; c < cases_.size(); ++c) a_.cases[cases_[c]].error = errors[c] * (stalled_ ? distrust : 1);
+  // The factor's softest direction may be stiffer than the true one by 1/(1 − contraction). Steps of the size of the
+  // rounding that hides in what the points lack tell nothing of it.
+  constexpr double above_rounding = 3, least = 1e-16;
+  const bool stalled = left_ > above_rounding * *std::max_element(errors.begin(), errors.end());
+  for (std::size_t c = 0; c < cases_.size(); ++c) {
+    // Beyond this the rounding of the matrix itself may hide as much again.
+    constexpr double rounds_away = 1e13;
+    double error = errors[c] / (1 - contraction_) * (factor_->amplification() > rounds_away ? 2 : 1);
+    if (stalled) error = std::max(error, left_ / std::max(1 - stalled_contraction_, least));
+    a_.cases[cases_[c]].error = errors[c] == 0 ? 0 : std::min(1.0, error);
+  }
   return {};
 }
 
@@ -119,7 +130,7 @@ Problems Equations::motions() {
   kept_.pattern->assemble(a_.spans, elements(), a_.freedoms, K_);
   kept_.pattern.reset();
   const std::vector<int> weak = factor_->weak().empty() ? null_pivots(K_) : factor_->weak();
-  if (!weak.empty())
+  if (!weak.empty() && every_motion_strains(a_.spans, elements(), a_.freedoms) != true)
     if (Problems problems = inner_motions(s_, a_.spans, elements(), a_.freedoms, K_, weak); !problems.empty())
       return problems;
   // Soft, but nothing moves.
@@ -134,36 +145,54 @@ Problems Equations::motions() {
 
 // Whether the first solution is as good as further ones would make it.
 bool Equations::digits_stand(const std::vector<Need>& need, const Eigen::MatrixXd& lack) const {
-  constexpr double well_shaped = 1e6, expected = 5e-12;
+  constexpr double well_shaped = 1e6, expected = 5e-12, rounds_away = 1e13;
   if (!(remainder(need, lack) < expected)) return false;
+  // The matrix itself holds its entries to a rounding only: whether its softest direction is right, refinement shows.
+  if (!(factor_->amplification() < rounds_away)) return false;
   return factor_->amplification() < well_shaped || errors_are_rounding(lack);
 }
 
-// What is lacking in the end stands in `lack`.
+// What is lacking in the end stands in `lack`. Each step is the error of the movements as the factor sees it. A factor
+// whose softest direction is wrong by a share θ leaves θ of the error from step to step; where steps hardly shrink, the
+// error that is left is the sum of all that would follow.
 std::vector<Need> Equations::refine(Eigen::MatrixXd& lack) {
   constexpr int most_steps = 20;
-  constexpr double good_enough = 1e-14, hardly_less = 0.7;
+  constexpr double good_enough = 1e-15, hardly_less = 0.7, noise = 1e-13;
   std::vector<Need> need = needs(s_, a_, cases_);
   lack = lacking(need);
-  double worst = remainder(need, lack);
-  for (int i = 0; i < most_steps && worst > good_enough; ++i) {
+  double before = 0;
+  for (int i = 0; i < most_steps; ++i) {
     const Eigen::MatrixXd step = factor_->solve(lack);
+    const double share = largest_share(step);
+    if (!std::isfinite(share)) {
+      stalled_contraction_ = left_ = 1;
+      return need;
+    }
+    if (share < good_enough) break;
+    if (i > 0 && share > hardly_less * before) {
+      // Steps that are rounding need not shrink.
+      if (share > noise) stalled_contraction_ = std::min(share / before, 1.0), left_ = share;
+      break;
+    }
     move(step);
     need = needs(s_, a_, cases_);
     lack = lacking(need);
-    const double before = worst;
-    worst = remainder(need, lack);
-    if (worst < hardly_less * before) continue;
-    // A factor that gains no more digits here knows too little of the matrix to tell how far off it is.
-    stalled_ = worst > 1e-11;
-    if (worst > before) {
-      move(-step);
-      need = needs(s_, a_, cases_);
-      lack = lacking(need);
-    }
-    break;
+    if (i > 0 && share > noise) contraction_ = std::max(contraction_, share / before);
+    before = share;
   }
   return need;
+}
+
+// The largest entry of a step against the largest movement of its case; the worst of all cases.
+double Equations::largest_share(const Eigen::MatrixXd& step) const {
+  double worst = 0;
+  for (std::size_t c = 0; c < cases_.size(); ++c) {
+    double moved = 0;
+    for (const Movement& m : a_.cases[cases_[c]].movement)
+      for (const double v : m.value) moved = std::max(moved, std::abs(v));
+    if (moved > 0) worst = std::max(worst, step.col(static_cast<Eigen::Index>(c)).cwiseAbs().maxCoeff() / moved);
+  }
+  return worst;
 }
 
 // The step that the cases still ask for, tried on a mixture of them all: where it is nothing beside the movements it

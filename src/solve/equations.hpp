@@ -24,6 +24,7 @@ class Equations {
   Problems motions();
   bool digits_stand(const std::vector<Need>& need, const Eigen::MatrixXd& lack) const;
   std::vector<Need> refine(Eigen::MatrixXd& lack);
+  double largest_share(const Eigen::MatrixXd& step) const;
   bool errors_are_rounding(const Eigen::MatrixXd& lack) const;
   Eigen::MatrixXd lacking(const std::vector<Need>& need) const;
   void move(const Eigen::MatrixXd& step);
@@ -34,7 +35,9 @@ class Equations {
   LowerMatrix& K_;
   std::optional<Factor>& factor_;
   std::vector<std::size_t> cases_;
-  bool stalled_ = false;  // further steps of refinement gain nothing, though much is lacking
+  // How much of the error one step of refinement leaves; where steps stop shrinking, by what they shrink and how large
+  // they are beside the movements.
+  double contraction_ = 0, stalled_contraction_ = 0, left_ = 0;
 };
 
 }  // namespace corvex::solver

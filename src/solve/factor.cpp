@@ -131,6 +131,13 @@ double Factor::amplification() const {
   return growth_ * std::sqrt(static_cast<double>(scale_.size()));
 }
 
+void Factor::measure_growth() {
+  Eigen::MatrixXd probe = every_direction(static_cast<int>(scale_.size()));
+  const double before = probe.norm();
+  backend_->solve(probe);
+  growth_ = probe.norm() / before;
+}
+
 Factor Factor::tolerant(LowerMatrix K) {
   Factor f;
   f.scale_ = scale_to_unit_diagonal(K);
@@ -139,6 +146,7 @@ Factor Factor::tolerant(LowerMatrix K) {
   f.backend_->analyse(K);
   f.sound_ = f.backend_->factorise(K);
   f.growth_ = std::numeric_limits<double>::infinity();
+  if (f.sound_) f.measure_growth();
   return f;
 }
 

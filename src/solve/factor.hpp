@@ -73,6 +73,7 @@ class Factor {
   std::shared_ptr<Backend> backend_;
   std::vector<int> weak_;
   bool sound_ = false;
+  void measure_growth();
   double growth_ = 0;
 };
 

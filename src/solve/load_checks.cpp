@@ -134,10 +134,12 @@ Problems notes(const Structure& s, const Analysis& a) {
            Problem::Severity::warning});
   for (const auto& [section, members] : beams_of(s, twists)) {
     const SectionProperties& p = s.sections()[s.find_section(section)->index].section.properties();
-    note(fmt::format(
-             "{}: the shear centre of section '{}' lies at y = {:.3g} mm, z = {:.3g} mm from its centroid; loads "
-             "act on the axis of centroids, and the twist that they bring about is not computed",
-             list(members), section, p.shear_centre_y.in(mm) + 0.0, p.shear_centre_z.in(mm) + 0.0),
+    note(fmt::format("{}: the shear centre of section '{}' lies at y = {:.3g} mm, z = {:.3g} mm from its centroid; {}",
+                     list(members), section, p.shear_centre_y.in(mm) + 0.0, p.shear_centre_z.in(mm) + 0.0,
+                     s.is_plane() ? "in a plane structure it is held against twisting"
+                     : s.analysis().through.place == Through::Place::shear_centre
+                         ? "loads act through the shear centre and do not twist it, unless they say 'through'"
+                         : "loads act at the place that 'through' names and twist it"),
          {Subject::Kind::member, members.front()});
   }
   return notes;

@@ -25,6 +25,7 @@ Rigidity rigidity(const Structure& structure, const Member& member) {
   if (structure.analysis().shear) {
     r.GAy = G * (turned ? p.A1 : p.Ay).si();
     r.GAz = G * (turned ? p.A2 : p.Az).si();
+    if (!structure.is_plane() && p.A12.si() != 0) r.coupling = 1 / (G * p.A12.si());
   }
   return r;
 }

@@ -26,6 +26,9 @@ struct Movement {
 // Resistance of a cross-section of its material. Zero shear stiffness means: shear deformation is left out.
 struct Rigidity {
   double EA = 0, EIy = 0, EIz = 0, GJ = 0, GAy = 0, GAz = 0;
+  // Of unsymmetric sections: the angle by which a shear force along one principal axis shears the other direction, per
+  // force (1/N).
+  double coupling = 0;
 };
 // By how much the axes in which a member bends are turned from its local y towards z.
 double principal_turn(const Structure& structure, const Member& member);

@@ -11,6 +11,7 @@ struct Entry {
   double from, to;  // equal for a force or moment at one place
   Vector first, last;
   Vector force, moment;
+  Vector first_moment{}, last_moment{};  // per length
 };
 
 // A force along all of a span, changing linearly: the most frequent load by far; and free strains, which always go all
@@ -18,8 +19,12 @@ struct Entry {
 struct Along {
   Vector q0, slope;
   FreeStrain free{};
+  Vector m0{}, m_slope{};
 
-  bool nothing() const { return zero(q0) && zero(slope) && free.along == 0 && free.curve_y == 0 && free.curve_z == 0; }
+  bool nothing() const {
+    return zero(q0) && zero(slope) && zero(m0) && zero(m_slope) && free.along == 0 && free.curve_y == 0 &&
+           free.curve_z == 0;
+  }
 };
 
 class Gathering {
@@ -75,6 +80,8 @@ class Gathering {
     const double from = line.from, to = line.to;
     const Vector a = spans_.axes[member].local(line.first), b = spans_.axes[member].local(line.last);
     const Vector slope = (b - a) / (to - from);
+    const Vector ma = spans_.axes[member].local(line.first_moment), mb = spans_.axes[member].local(line.last_moment);
+    const Vector m_slope = (mb - ma) / (to - from);
     for (std::size_t i = spans_.first[member]; i < spans_.first[member + 1]; ++i) {
       const Span& span = spans_.all[i];
       const double begin = std::max(from, span.start), end = std::min(to, span.start + span.length);
@@ -83,6 +90,8 @@ class Gathering {
         along.resize(spans_.all.size());
         along[i].q0 += a + slope * (begin - from);
         along[i].slope += slope;
+        along[i].m0 += ma + m_slope * (begin - from);
+        along[i].m_slope += m_slope;
         continue;
       }
       entries.push_back({i,
@@ -91,7 +100,9 @@ class Gathering {
                          a + slope * (begin - from),
                          a + slope * (end - from),
                          {},
-                         {}});
+                         {},
+                         ma + m_slope * (begin - from),
+                         ma + m_slope * (end - from)});
     }
   }
 
@@ -125,9 +136,12 @@ void arrange(std::span<const Entry> entries, double length, std::vector<LoadPiec
   for (const Entry& e : entries) {
     if (e.to > e.from) {
       const Vector slope = (e.last - e.first) / (e.to - e.from);
+      const Vector m_slope = (e.last_moment - e.first_moment) / (e.to - e.from);
       for (std::size_t i = place(e.from); i < place(e.to); ++i) {
         mine[i].q0 += e.first + slope * (mine[i].from - e.from);
         mine[i].slope += slope;
+        mine[i].m0 += e.first_moment + m_slope * (mine[i].from - e.from);
+        mine[i].m_slope += m_slope;
       }
     } else {
       const std::size_t i = place(e.from);
@@ -160,10 +174,12 @@ SpanLoads::SpanLoads(const Structure& structure, const Spans& spans, const LoadC
     while (next < entries.size() && entries[next].span == i) ++next;
     if (next > begin) arrange({entries.data() + begin, next - begin}, length, pieces_);
     if (along.empty() || along[i].nothing()) continue;
-    if (next == begin) pieces_.push_back({0, length, {}, {}, {}, {}});
+    if (next == begin) pieces_.push_back({.from = 0, .to = length, .jump_force = {}, .jump_moment = {}, .q0 = {}, .slope = {}, .m0 = {}, .m_slope = {}});
     for (std::size_t k = first_[i]; k < pieces_.size(); ++k) {
       pieces_[k].q0 += along[i].q0 + along[i].slope * pieces_[k].from;
       pieces_[k].slope += along[i].slope;
+      pieces_[k].m0 += along[i].m0 + along[i].m_slope * pieces_[k].from;
+      pieces_[k].m_slope += along[i].m_slope;
       pieces_[k].free = along[i].free;
     }
   }
@@ -189,11 +205,12 @@ struct Sum {
   void line(const ActingLine& l) {
     // A constant part at the middle, a triangular part at two thirds.
     const Member& m = s[l.on];
-    add(along(m, (l.from + l.to) / 2), l.first * (l.to - l.from));
-    add(along(m, l.from + (l.to - l.from) * 2 / 3), (l.last - l.first) * ((l.to - l.from) / 2));
+    add(along(m, (l.from + l.to) / 2), l.first * (l.to - l.from), l.first_moment * (l.to - l.from));
+    add(along(m, l.from + (l.to - l.from) * 2 / 3), (l.last - l.first) * ((l.to - l.from) / 2),
+        (l.last_moment - l.first_moment) * ((l.to - l.from) / 2));
   }
 
-  void operator()(const PointLoad& l) { add(s[l.at].position, l.force, l.moment); }
+  void operator()(const PointLoad& l) { add(s[l.at].position, l.force, acting(s, l).moment); }
   void operator()(const MemberLoad& given) {
     const MemberLoad l = acting(s, given);
     add(along(s[l.on], l.at), l.force, l.moment);

@@ -15,6 +15,7 @@ struct LoadPiece {
   double from = 0, to = 0;
   Vector jump_force, jump_moment;  // N, N·m, at `from`
   Vector q0, slope;                // N/m at `from`, N/m²
+  Vector m0, m_slope;              // moment per length: N·m/m at `from`, N/m
   FreeStrain free{};               // in the axes in which the member bends
 };
 

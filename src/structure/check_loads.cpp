@@ -61,6 +61,26 @@ class LoadChecks : Checks {
   void check(const PointLoad& l, const Subject& subject) {
     if (l.at.index >= s_.points().size()) return add("the point is not one of this structure", subject, "at");
     check_plane(l.force, l.moment, subject);
+    if (!l.through) return;
+    check_through(*l.through, subject);
+    const auto beams = std::count_if(s_.members().begin(), s_.members().end(), [&](const Member& m) {
+      return m.kind == MemberKind::beam && std::find(m.through.begin(), m.through.end(), l.at) != m.through.end();
+    });
+    if (beams != 1)
+      add(fmt::format("{} beams go through {}: give the load on the member whose section is meant, as {{on: …, at: …}}",
+                      beams == 0 ? "no" : "several", s_[l.at].name),
+          subject, "through");
+  }
+
+  void check_through(const Through& t, const Subject& subject) {
+    if (!std::isfinite(t.y.si()) || !std::isfinite(t.z.si()) || std::hypot(t.y.si(), t.z.si()) > longest)
+      add("the place of the section is out of range", subject, "through");
+  }
+  void check_through(const std::optional<Through>& t, MemberId on, const Subject& subject) {
+    if (!t) return;
+    check_through(*t, subject);
+    if (s_[on].kind == MemberKind::link)
+      add(fmt::format("'{}' is a link and is not twisted: loads on it go to its ends", s_[on].name), subject, "through");
   }
 
   std::optional<double> length_on(MemberId id, const Subject& subject) {
@@ -105,6 +125,7 @@ class LoadChecks : Checks {
     const auto L = length_on(l.on, subject);
     if (!L) return;
     check_member_force(l.on, l.force, l.moment, l.axes, subject);
+    check_through(l.through, l.on, subject);
     check_position(l.at, *L, l.on, subject, "at");
   }
 
@@ -113,6 +134,7 @@ class LoadChecks : Checks {
     if (!L) return;
     check_member_force(l.on, l.first, {}, l.axes, subject);
     check_member_force(l.on, l.last, {}, l.axes, subject);
+    check_through(l.through, l.on, subject);
     check_position(l.from, *L, l.on, subject, "from");
     const double to = l.to.value_or(*L);
     check_position(to, *L, l.on, subject, "to");
@@ -130,6 +152,7 @@ class LoadChecks : Checks {
     for (const MemberId id : l.on) {
       if (!length_on(id, subject)) return;
       check_member_force(id, l.force, {}, l.axes, subject);
+      check_through(l.through, id, subject);
       if (seen[id.index]) add(fmt::format("'{}' is named twice", s_[id].name), subject, "on");
       seen[id.index] = true;
     }
@@ -186,6 +209,7 @@ class LoadChecks : Checks {
 
   void check(const GravityLoad& l, const Subject& subject) {
     check_plane(l.acceleration, {}, subject);
+    if (l.through) check_through(*l.through, subject);
     const auto heavy = [](const Material& m) { return m.density.si() > 0; };
     if (!zero(l.acceleration) && !s_.members().empty() && s_.point_masses().empty() &&
         std::none_of(s_.materials().begin(), s_.materials().end(), heavy))

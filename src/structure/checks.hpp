@@ -7,8 +7,10 @@ namespace corvex {
 
 // Beyond these a figure is a slip of a unit or an exponent, and products of several would leave the range of
 // numbers.
-inline constexpr double longest = 1e9, shortest = 1e-9;  // m
+inline constexpr double longest = 1e6, shortest = 1e-6;  // m
 inline constexpr double stiffest = 1e20, softest = 1;    // Pa
+inline constexpr double densest = 1e6;                   // kg/m³; platinum has 2e4
+inline constexpr double most_expansion = 1;              // 1/K
 inline constexpr double heaviest = 1e30;                 // N, N·m, N/m, m/s²
 
 void check_members(const Structure& structure, Problems& problems);

@@ -78,6 +78,16 @@ LoadCase& LoadCase::settle(PointId point, const Settlement& s) {
   return *this;
 }
 
+LoadCase& LoadCase::through(const Through& place) {
+  if (!loads_.empty())
+    std::visit(
+        [&](auto& load) {
+          if constexpr (requires { load.through; }) load.through = place;
+        },
+        loads_.back());
+  return *this;
+}
+
 LoadCase& LoadCase::add(Load load) {
   loads_.push_back(std::move(load));
   return *this;

@@ -42,7 +42,16 @@ class PartChecks : Checks {
     if (!m.G && !(m.poisson > -1 && m.poisson <= 0.5))
       add("Poisson's ratio lies between -1 and 0.5", subject, "poisson");
     if (m.G && !(m.G->si() > 0)) add("G must be greater than zero", subject, "G");
-    if (m.density.si() < 0) add("the density cannot be negative", subject, "density");
+    if (m.density.si() < 0)
+      add("the density cannot be negative", subject, "density");
+    else if (!(m.density.si() <= densest))
+      add(fmt::format("the density is out of range: at most {:g} kg/m^3", densest), subject, "density");
+    if (!(std::abs(m.expansion.si()) <= most_expansion))
+      add(fmt::format("the coefficient of expansion is out of range: at most {:g} 1/K", most_expansion), subject,
+          "expansion");
+    for (const auto& [strength, key] : {std::pair(m.yield, "yield"), {m.allowable, "allowable"}})
+      if (strength && (!std::isfinite(strength->si()) || strength->si() > stiffest))
+        add(fmt::format("the strength is out of range: at most {:g} Pa", stiffest), subject, key);
     if (m.yield && !(m.yield->si() > 0)) add("the yield strength must be greater than zero", subject, "yield");
     if (m.allowable && !(m.allowable->si() > 0))
       add("the allowable stress must be greater than zero", subject, "allowable");

@@ -43,12 +43,15 @@ struct Acting {
   Real from = 0, to = 0;
   Three force = Three::Zero(), moment = Three::Zero();  // at `from`
   Three first = Three::Zero(), last = Three::Zero();    // per length, from `from` to `to`
+  Three first_moment = Three::Zero(), last_moment = Three::Zero();
 
-  // The n-fold integral of the force per length up to x.
-  Three integral(Real x, int n) const {
+  // The n-fold integral of the force, or of the moment, per length up to x.
+  Three integral(Real x, int n) const { return integral(x, n, first, last); }
+  Three moment_integral(Real x, int n) const { return integral(x, n, first_moment, last_moment); }
+  Three integral(Real x, int n, const Three& a, const Three& b) const {
     if (!(to > from)) return Three::Zero();
-    const Three rise = (last - first) / (to - from);
-    return first * bracket(x, from, n) + rise * bracket(x, from, n + 1) - last * bracket(x, to, n) -
+    const Three rise = (b - a) / (to - from);
+    return a * bracket(x, from, n) + rise * bracket(x, from, n + 1) - b * bracket(x, to, n) -
            rise * bracket(x, to, n + 1);
   }
 };
@@ -58,6 +61,7 @@ using State = Eigen::Matrix<Real, 12, 1>;
 
 struct Rod {
   Real length = 0, EA = 0, EIy = 0, EIz = 0, GJ = 0, shear_y = 0, shear_z = 0;  // the last two are 1/GA
+  Real coupling = 0;  // of both shear forces: 1/(G A12)
   Turn own, bending;                       // the member's axes, and those in which it bends apart
   std::vector<std::vector<Acting>> loads;  // of each case
   std::vector<Three> strain;               // of each case: elongation, curvature in x–y, in x–z
@@ -80,6 +84,7 @@ struct Rod {
     t(8, 10) = -x;
     t(8, 4) = x * x / (2 * EIy);
     t(8, 2) = x * x * x / (6 * EIy) - x * shear_z;
+    t(7, 2) = t(8, 1) = -x * coupling;
     return t;
   }
 
@@ -99,6 +104,7 @@ struct Rod {
     t(4, 2) = b1;
     t(10, 2) = -b2 / EIy;
     t(8, 2) = b3 / EIy - b1 * shear_z;
+    t(7, 2) = t(8, 1) = -b1 * coupling;
     t(3, 3) = -b0;
     t(9, 3) = -b1 / GJ;
     t(4, 4) = b0;
@@ -127,6 +133,17 @@ struct Rod {
       s(4) += q2(2);
       s(10) -= q3(2) / EIy;
       s(8) += q4(2) / EIy - q2(2) * shear_z;
+      s(7) -= q2(2) * coupling;
+      s(8) -= q2(1) * coupling;
+      const Three m1 = l.moment_integral(x, 1), m2 = l.moment_integral(x, 2), m3 = l.moment_integral(x, 3);
+      s(3) -= m1(0);
+      s(9) -= m2(0) / GJ;
+      s(4) += m1(1);
+      s(10) -= m2(1) / EIy;
+      s(8) += m3(1) / EIy;
+      s(5) -= m1(2);
+      s(11) -= m2(2) / EIz;
+      s(7) -= m3(2) / EIz;
     }
     const Three& free = strain[load_case];
     s(6) += free(0) * x;
@@ -173,6 +190,7 @@ Rod rod_of(const Structure& s, const Member& m) {
   if (s.analysis().shear) {
     r.shear_y = 1 / (G * (askew ? p.A1 : p.Ay).si());
     r.shear_z = 1 / (G * (askew ? p.A2 : p.Az).si());
+    if (askew && p.A12.si() != 0) r.coupling = 1 / (G * p.A12.si());
   }
   r.loads.resize(s.load_cases().size());
   r.strain.assign(s.load_cases().size(), Three::Zero());
@@ -184,12 +202,23 @@ class LoadReader {
   LoadReader(const Structure& s, std::vector<Rod>& rods, std::size_t load_case, std::vector<Column>& on_point)
       : s_(s), rods_(rods), case_(load_case), on_point_(on_point) {}
 
-  void operator()(const PointLoad& l) { push(l.at, l.force, l.moment); }
+  void operator()(const PointLoad& l) {
+    push(l.at, l.force, l.moment);
+    // The moment of its lever goes to the only beam at the point.
+    std::vector<std::size_t> beams;
+    for (std::size_t i = 0; i < rods_.size(); ++i)
+      for (const PointId p : s_.members()[i].through)
+        if (p == l.at && s_.members()[i].kind == MemberKind::beam) beams.push_back(i);
+    if (beams.size() != 1) return;
+    const Three moment = rods_[beams[0]].bending.transpose() *
+                         lever({beams[0]}, bending({beams[0]}, l.force, LoadAxes::global), l.through);
+    push(l.at, {}, {static_cast<double>(moment(0)), static_cast<double>(moment(1)), static_cast<double>(moment(2))});
+  }
   void operator()(const MemberLoad& l) {
     Acting a;
     a.from = a.to = l.at;
     a.force = bending(l.on, l.force, l.axes);
-    a.moment = bending(l.on, l.moment, l.axes);
+    a.moment = bending(l.on, l.moment, l.axes) + lever(l.on, a.force, l.through);
     rods_[l.on.index].loads[case_].push_back(a);
   }
   void operator()(const LineLoad& l) {
@@ -200,14 +229,14 @@ class LoadReader {
       share = std::sqrt(std::max<Real>(0, 1 - std::pow(x.dot(three(s_.up_direction())), 2)));
     }
     line(l.on, l.from, l.to.value_or(static_cast<double>(r.length)), bending(l.on, l.first, l.axes) * share,
-         bending(l.on, l.last, l.axes) * share);
+         bending(l.on, l.last, l.axes) * share, l.through);
   }
   void operator()(const SpreadLoad& l) {
     Real total = 0;
     for (const MemberId m : l.on) total += rods_[m.index].length;
     for (const MemberId m : l.on) {
       const Three q = bending(m, l.force, l.axes) / total;
-      line(m, 0, rods_[m.index].length, q, q);
+      line(m, 0, rods_[m.index].length, q, q, l.through);
     }
   }
   void operator()(const GravityLoad& l) {
@@ -215,7 +244,7 @@ class LoadReader {
       const Member& m = s_.members()[i];
       const Real mass = static_cast<Real>(s_.section_of(m).area().si()) * s_.material_of(m).density.si();
       const Three q = bending({i}, l.acceleration, LoadAxes::global) * mass;
-      line({i}, 0, rods_[i].length, q, q);
+      line({i}, 0, rods_[i].length, q, q, l.through);
     }
     for (const PointMass& m : s_.point_masses()) push(m.at, l.acceleration * m.mass, {});
   }
@@ -243,10 +272,28 @@ class LoadReader {
     const Three global = axes == LoadAxes::member ? Three(r.own.transpose() * three(v)) : three(v);
     return r.bending * global;
   }
-  void line(MemberId on, Real from, Real to, const Three& first, const Three& last) {
+  // The moment of a force about the axis on which it only bends: across about the shear centre, along about the centroid.
+  Three lever(MemberId on, const Three& force, const std::optional<Through>& through) const {
+    const Through& t = through ? *through : s_.analysis().through;
+    const Member& m = s_[on];
+    if (t.place == Through::Place::shear_centre || m.kind == MemberKind::link) return Three::Zero();
+    const Rod& r = rods_[on.index];
+    const SectionProperties& p = s_.section_of(m).properties();
+    const Three f = r.own * (r.bending.transpose() * force);
+    Three at = Three::Zero(), from_shear_centre(0, -p.shear_centre_y.si(), -p.shear_centre_z.si());
+    if (t.place == Through::Place::at) at = Three(0, t.y.si(), t.z.si());
+    from_shear_centre += at;
+    Three global = r.own.transpose() *
+                   (from_shear_centre.cross(Three(0, f(1), f(2))) + at.cross(Three(f(0), 0, 0)));
+    if (s_.is_plane()) global = Three(0, 0, global(2));
+    return r.bending * global;
+  }
+  void line(MemberId on, Real from, Real to, const Three& first, const Three& last,
+            const std::optional<Through>& through) {
     Acting a;
     a.from = from, a.to = to;
     a.first = first, a.last = last;
+    a.first_moment = lever(on, first, through), a.last_moment = lever(on, last, through);
     rods_[on.index].loads[case_].push_back(a);
   }
   void strain(MemberId on, const Three& own) {

@@ -204,21 +204,19 @@ TEST_CASE("What a form cannot do is refused") {
 
 TEST_CASE("Few digits are told, many are not") {
   const Folder folder;
-  std::string model =
-      "corvex: 1\nunits: {length: mm, force: kN}\nsections:\n  thin: {shape: round bar, diameter: 20 mm}\n"
-      "  thick: {shape: properties, A: 1e6 mm^2, Iz: 1e13 mm^4}\npoints:\n";
-  std::string members = "members:\n";
-  for (int i = 0; i <= 40; ++i) model += "  P" + std::to_string(i) + ": [" + std::to_string(i * 30) + ", 0]\n";
-  for (int i = 0; i < 40; ++i)
-    members += "  m" + std::to_string(i) + ": {through: [P" + std::to_string(i) + ", P" + std::to_string(i + 1) +
-               "], section: " + (i < 20 ? "thin" : "thick") + ", material: S235}\n";
-  folder.write("chain.yaml",
-               model + members + "supports: {P0: fixed}\nloads: {tip: [{at: P40, force: {down: 0.01}}]}\n");
-  const Json c = Json::parse(folder.run("solve chain.yaml --json").out)["cases"]["tip"];
+  // Two cases that all but take each other back leave what rounding leaves of them.
+  folder.write("apart.yaml",
+               "corvex: 1\nunits: {length: mm, force: kN}\nsections: {bar: {shape: round bar, diameter: 20 mm}}\n"
+               "points: {A: [0, 0], B: [700, 300], C: [1300, 100]}\nmembers: {arm: {through: [A, B], section: bar, "
+               "material: S235}, hand: {through: [B, C], section: bar, material: S235}}\n"
+               "supports: {A: fixed}\nloads: {one: [{at: C, force: {down: 0.01}}], other: [{at: C, force: {down: 0.01}}]}\n"
+               "combinations: {left: {one: 1, other: -0.9999999999}}\n");
+  const Json c = Json::parse(folder.run("solve apart.yaml --json").out)["cases"]["left"];
   const int digits = c["digits"];
   INFO(digits);
   REQUIRE(digits < 6);
-  CHECK_THAT(folder.run("solve chain.yaml").out, Contains("about " + std::to_string(digits) + " digit"));
+  REQUIRE(digits > 0);
+  CHECK_THAT(folder.run("solve apart.yaml").out, Contains("about " + std::to_string(digits) + " digit"));
   CHECK_THAT(folder.run(rack).out, !Contains("digit"));
   for (const auto& [name, other] : Json::parse(folder.run(rack + " --json").out)["cases"].items())
     if (name != "envelope") CHECK(other["digits"] >= 10);

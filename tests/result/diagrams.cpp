@@ -82,8 +82,8 @@ TEST_CASE("Extremes of many loads are where the shear force vanishes") {
   CHECK(s[0].reaction("B").y.si() == near((w1 * x1 - w2 * x2 + 3000 * 4.5 - 2000) / 6));
 }
 
-TEST_CASE("Sag counts from the chord between the moved ends") {
-  // A cantilever: chord from the root to the tip; v = −P x² (3L − x)/(6EI), chord −P L² x/(3EI).
+TEST_CASE("Sag counts from the chord between moved places, an overhang's from its root") {
+  // A cantilever: v = −P x² (3L − x)/(6EI), chord from the root to the tip −P L² x/(3EI).
   Beam beam(2_m);
   beam.structure.support(beam.a, Support::fixed());
   beam.loads().at(beam.b, Force{.y = -1_kN});
@@ -91,8 +91,12 @@ TEST_CASE("Sag counts from the chord between the moved ends") {
   REQUIRE(s.ok());
   const double L = 2, x = L * (1 - 1 / std::sqrt(3.0));
   const double expected = 1000 / (6 * beam.EI()) * (2 * L * L * x - 3 * L * x * x + x * x * x);
-  CHECK(s[0]["beam"].sag().at.si() == near(x));
-  CHECK(s[0]["beam"].sag().value.si == near(expected));
+  CHECK(s[0]["beam"].sag_between(0_m, 2_m).at.si() == near(x));
+  CHECK(s[0]["beam"].sag_between(0_m, 2_m).value.si == near(expected));
+  CHECK(s[0]["beam"].sag().at.si() == near(2));
+  CHECK(s[0]["beam"].sag().value.si == near(1000 * 8 / (3 * beam.EI())));
+  REQUIRE(s[0]["beam"].stretches().size() == 1);
+  CHECK(s[0]["beam"].stretches()[0].overhang);
   CHECK(s[0]["beam"].movement().at.si() == near(2));
   CHECK(s[0]["beam"].movement().value.si == near(1000 * 8 / (3 * beam.EI())));
 }

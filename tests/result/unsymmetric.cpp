@@ -71,7 +71,9 @@ TEST_CASE("An equal angle by its principal axes: the same movements and stress")
     const double u = (q.y - q.z) / std::sqrt(2.0), v = (q.y + q.z) / std::sqrt(2.0);
     most = std::max(most, part * L * (u / p.I1.si() + v / p.I2.si()));
   }
-  CHECK(r.max_stress()->value.si() == near(most));
+  // On the rounded toe the place of the largest stress lies between samples.
+  CHECK(r.max_stress()->value.si() >= most);
+  CHECK(r.max_stress()->value.si() == Approx(most).epsilon(1e-3));
   CHECK(r.max_stress()->at.si() == 0);
   CHECK(r.max_stress()->y->si() > 0.05);  // the tip of the upright leg
 }
@@ -100,7 +102,7 @@ TEST_CASE("Stress over an unsymmetric section gives back its forces") {
 }
 
 TEST_CASE("Turned by roll, a structure of angles moves with it") {
-  // Roll by the angle of the principal axes, and bending in one of them stays there.
+  // Roll by the angle of the principal axes, and bending in one of them stays there; shear leaves it a little.
   const auto& p = unequal_angle.properties();
   Structure s = Structure::space("rolled");
   s.analysis().shear = true;
@@ -112,7 +114,8 @@ TEST_CASE("Turned by roll, a structure of angles moves with it") {
   const Solution solution = solve(s);
   REQUIRE(solution.ok());
   const Displacement d = solution[0].displacement("B");
-  CHECK(std::abs(d.y.si()) < 1e-9 * std::abs(d.z.si()));
+  const double G = material("S355").shear_modulus().si();
+  CHECK(std::abs(d.y.si()) == near(1000 * 2 / (G * std::abs(p.A12.si()))));
   const double bend = 1000 * 8 / (3 * 210e9 * p.I1.si()),
                slide = 1000 * 2 / (material("S355").shear_modulus().si() * p.A1.si());
   CHECK(-d.z.si() == near(bend + slide));

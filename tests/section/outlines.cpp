@@ -41,9 +41,7 @@ Outline ellipse(double a, double b, int corners) {
 }
 
 double worst_torsion(const Section& s) {
-  double most = 0;
-  for (const StressPoint& p : s.stress_map().points) most = std::max(most, std::abs(p.t));
-  return most;
+  return 1 / s.properties().Wt.si();
 }
 
 // J by finite differences of Prandtl's stress function on a grid: an oracle that has nothing in common with the solver.
@@ -272,7 +270,7 @@ TEST_CASE("A tube that is slit open twists like its wall unrolled, closed like B
   const Section closed = RoundTube{.diameter = Length::si(2 * r + t), .wall = Length::si(t)};
   const double Am = pi * r * r;
   CHECK(closed.properties().J.si() == Approx(4 * Am * Am * t / u).epsilon(1e-3));
-  CHECK(closed.stress_map().torsion_rim == Approx(1 / (2 * Am * t)).epsilon(0.03));
+  CHECK(std::abs(closed.stress_map().points.front().t) == Approx(1 / (2 * Am * t)).epsilon(0.03));
 }
 
 TEST_CASE("A stress function on a grid gives the same torsion") {

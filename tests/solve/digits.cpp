@@ -3,6 +3,7 @@
 #include <cmath>
 #include <corvex/corvex.hpp>
 #include <numbers>
+#include <random>
 
 #include "support/near.hpp"
 
@@ -170,4 +171,76 @@ TEST_CASE("Digits: what moves freely is told from what is only soft") {
   INFO(text);
   CHECK((text.find("nothing holds") != std::string::npos) == hinged);
   CHECK((text.find("no digit can be trusted") != std::string::npos) == !hinged);
+}
+
+namespace {
+
+// Exact to far more digits than a double holds: closed forms in integers and powers of two, divided once.
+struct Stub {
+  Structure structure = Structure::plane("stub");
+  std::vector<PointId> points;
+  long double exact = 0;  // movement of the last point along y
+};
+
+// A short stiff stub, of one piece or of several, on soft springs; determinate, so that forces follow from statics alone:
+// springs across at both ends, or one across and one turning at its root; loaded across at its tip or beside it.
+Stub stub_on_springs(unsigned seed) {
+  std::mt19937 random(seed);
+  const auto share = [&] { return std::uniform_real_distribution<double>(0, 1)(random); };
+  const auto power = [&](double from, double to) { return std::pow(2.0, std::floor(from + (to - from) * share())); };
+  Stub s;
+  s.structure.analysis().shear = false;
+  const int pieces = 1 + static_cast<int>(share() * 4);
+  const double piece = power(-10, 1), L = piece * pieces, soft = power(-40, 10), across = soft * power(-2, 2);
+  const auto section = s.structure.section("one", given(power(-4, 8)));
+  const double EI = 2e11 * s.structure.sections()[0].section.area_properties().Iz.si();
+  for (int i = 0; i <= pieces; ++i)
+    s.points.push_back(s.structure.point("P" + std::to_string(i), Length::si(piece * i), 0_m));
+  for (int i = 0; i < pieces; ++i)
+    s.structure.member("m" + std::to_string(i), {s.points[i], s.points[i + 1]},
+                       {.section = section, .material = of_stiffness(2e11)});
+  const double P = 1000;
+  const long double l = L, k = across;
+  if (share() < 0.5) {
+    s.structure.support(s.points.front(), Support::hold({Freedom::x}).spring({.y = Stiffness::si(across)}));
+    s.structure.support(s.points.back(), Support().spring({.y = Stiffness::si(across)}));
+    s.structure.load_case("tip").at(s.points.back(), Force{.y = -1_kN});
+    s.exact = -P / k;
+  } else {
+    const double turning = soft * L * L * power(-2, 2);
+    s.structure.support(s.points.front(), Support::hold({Freedom::x}).spring(
+                                              {.y = Stiffness::si(across), .rz = TurningStiffness::si(turning)}));
+    s.structure.load_case("tip").at(s.points.back(), Force{.y = -1_kN});
+    s.exact = -P * (1 / k + l * l / static_cast<long double>(turning) + l * l * l / (3 * static_cast<long double>(EI)));
+  }
+  return s;
+}
+
+}  // namespace
+
+TEST_CASE("Digits: 1,000 stiff stubs on soft springs claim no more than stand") {
+  int solved = 0, refused = 0;
+  double worst = 0;
+  for (unsigned seed = 1; seed <= 1000; ++seed) {
+    INFO("seed " << seed);
+    const Stub s = stub_on_springs(seed);
+    const Solution solution = solve(s.structure);
+    if (!solution.ok()) {
+      ++refused;
+      const std::string& text = solution.problems().front().text;
+      INFO(text);
+      CHECK((text.find("no digit can be trusted") != std::string::npos ||
+             text.find("more than the digits can hold") != std::string::npos));
+      continue;
+    }
+    ++solved;
+    const double error =
+        static_cast<double>(std::abs(solution[0].displacement(s.points.back()).y.si() / s.exact - 1));
+    const double stand = -std::log10(std::max(error, 1e-15));
+    CHECK(solution[0].digits() >= 1);
+    CHECK(solution[0].digits() <= stand);
+    worst = std::max(worst, solution[0].digits() - stand);
+  }
+  INFO(solved << " solved, " << refused << " refused, at most " << worst << " digits too many");
+  CHECK(solved > 400);
 }

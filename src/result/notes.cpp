@@ -1,0 +1,120 @@
+#include "result/notes.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace corvex::result {
+namespace {
+
+std::string list(const std::vector<std::string>& names) {
+  std::string text;
+  constexpr std::size_t most = 4;
+  for (std::size_t i = 0; i < names.size() && i < most; ++i) text += (text.empty() ? "" : ", ") + names[i];
+  if (names.size() > most) text += fmt::format(" and {} more", names.size() - most);
+  return text;
+}
+
+Problem about(std::string text, const std::string& member, Problem::Severity severity) {
+  return {std::move(text), {Subject::Kind::member, member}, {}, {}, severity};
+}
+
+// The shear centre lies beside the centroid.
+bool eccentric(const Structure& s, const Member& m) {
+  if (m.kind == MemberKind::link) return false;
+  const SectionProperties& p = s.section_of(m).properties();
+  const double beside = std::hypot(p.shear_centre_y.si(), p.shear_centre_z.si());
+  return beside * beside > 1e-8 * p.A.si();
+}
+
+std::optional<double> worst_of(const Solution& solution, MemberId m) {
+  std::optional<double> worst;
+  for (const std::size_t c : solution.judged())
+    if (const auto s = solution[c][m].von_mises()) worst = std::max(worst.value_or(0), s->value.si());
+  return worst;
+}
+
+// The same loads through the centroids: where that raises the worst stress by more than a twentieth, both are told.
+void through_centroid(const Solution& solution, Problems& notes) {
+  const Structure& s = solution.structure();
+  if (s.is_plane() || s.analysis().through.place != Through::Place::shear_centre) return;
+  std::vector<MemberId> members;
+  for (std::size_t i = 0; i < s.members().size(); ++i)
+    if (eccentric(s, s.members()[i])) members.push_back({i});
+  if (members.empty()) return;
+  Structure other = s;
+  other.analysis().through = Through::centroid();
+  const Solution twisted = solve(other);
+  if (!twisted.ok()) return;
+  constexpr double much = 1.05;
+  for (const MemberId m : members) {
+    const auto bent = worst_of(solution, m), both = worst_of(twisted, m);
+    if (!bent || !both || !(*both > much * *bent)) continue;
+    const MemberResult r = solution[solution.judged().front()][m];
+    const SectionProperties& p = s.section_of(s[m]).properties();
+    const auto safety = r.safety_against(Stress::si(*bent)), twisted_safety = r.safety_against(Stress::si(*both));
+    const std::string figures =
+        safety && twisted_safety
+            ? fmt::format("safety {:.3g}; {:.3g} if the loads act at the centroid", *safety, *twisted_safety)
+            : fmt::format("worst stress {:.4g} MPa; {:.4g} MPa if the loads act at the centroid", *bent / 1e6,
+                          *both / 1e6);
+    notes.push_back(about(
+        fmt::format("{}: {}. Loads act through the shear centre of the section, {:.3g} mm from its centroid, unless "
+                    "they say 'through: centroid'",
+                    s[m].name, figures, std::hypot(p.shear_centre_y.in(mm), p.shear_centre_z.in(mm))),
+        s[m].name, Problem::Severity::warning));
+  }
+}
+
+void warping(const Solution& solution, Problems& notes) {
+  const Structure& s = solution.structure();
+  std::vector<std::string> members;
+  for (std::size_t i = 0; i < s.members().size() && !s.is_plane(); ++i)
+    for (const std::size_t c : solution.judged())
+      if (solution[c][MemberId{i}].leaves_out_warping()) {
+        members.push_back(s.members()[i].name);
+        break;
+      }
+  if (members.empty()) return;
+  notes.push_back(about(fmt::format("{}: an open section that is twisted. The normal stress of restrained warping is not "
+                                    "computed and could govern; stress and safety are told without it",
+                                    list(members)),
+                        members.front(), Problem::Severity::warning));
+}
+
+// Torsion that brings a quarter of the strength about, in a section with sharp re-entrant corners.
+void notches(const Solution& solution, Problems& notes) {
+  const Structure& s = solution.structure();
+  std::vector<std::string> members;
+  for (std::size_t i = 0; i < s.members().size() && !s.is_plane(); ++i) {
+    const Member& m = s.members()[i];
+    if (m.kind == MemberKind::link || !s.section_of(m).stress_map().leaves_out_notches) continue;
+    for (const std::size_t c : solution.judged()) {
+      const MemberResult r = solution[c][MemberId{i}];
+      const Diagram T = r.torsion();
+      const double most = std::max(std::abs(T.max().value.si), std::abs(T.min().value.si));
+      const auto strength = r.strength();
+      if (!strength || !(4 * std::sqrt(3.0) * most / s.section_of(m).properties().Wt.si() > strength->si())) continue;
+      members.push_back(m.name);
+      break;
+    }
+  }
+  if (members.empty()) return;
+  notes.push_back(about(fmt::format("{}: the section has sharp re-entrant corners, where the shear stress of torsion has no "
+                                    "bound; stress within a wall's thickness of them is left out. Give the corners their radius",
+                                    list(members)),
+                        members.front(), Problem::Severity::note));
+}
+
+}  // namespace
+
+Problems notes_of_results(const Solution& solution) {
+  Problems notes;
+  through_centroid(solution, notes);
+  warping(solution, notes);
+  notches(solution, notes);
+  return notes;
+}
+
+}  // namespace corvex::result

@@ -1,0 +1,232 @@
+#include "section/stress_field.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <tuple>
+
+namespace corvex::section {
+
+void StressField::add(const std::vector<EdgeSample>& samples, bool arc, Complex centre) {
+  if (samples.empty()) return;
+  chains_.push_back({edge_.size(), samples.size(), arc, centre});
+  edge_.insert(edge_.end(), samples.begin(), samples.end());
+}
+
+void StressField::finish(double J) {
+  J_ = J;
+  chain_of_.resize(edge_.size());
+  for (std::size_t c = 0; c < chains_.size(); ++c)
+    std::fill_n(chain_of_.begin() + static_cast<std::ptrdiff_t>(chains_[c].first), chains_[c].count, c);
+  for (const EdgeSample& s : edge_) {
+    y_.push_back(s.at.imag());
+    z_.push_back(s.at.real());
+    up_.push_back(s.up);
+    right_.push_back(s.right);
+    twist_.push_back(s.twist);
+    largest_up_ = std::max(largest_up_, std::abs(s.up));
+    largest_right_ = std::max(largest_right_, std::abs(s.right));
+  }
+}
+
+namespace {
+
+double square_of(const EdgeSample& s, const Actions& f) {
+  const double sigma = s.normal(f), tau = s.shear(f);
+  return sigma * sigma + 3 * tau * tau;
+}
+
+// The largest value of f between two parameters, by golden section; `x` is where.
+template <class F>
+double largest_between(double a, double b, const F& f, double& x) {
+  constexpr double golden = 0.6180339887498949;
+  double left = b - golden * (b - a), right = a + golden * (b - a), f_left = f(left), f_right = f(right);
+  for (int i = 0; i < 44; ++i) {
+    if (f_left > f_right) {
+      b = right, right = left, f_right = f_left;
+      left = b - golden * (b - a), f_left = f(left);
+    } else {
+      a = left, left = right, f_left = f_right;
+      right = a + golden * (b - a), f_right = f(right);
+    }
+  }
+  x = (a + b) / 2;
+  return f(x);
+}
+
+// Through three samples of one chain: shear by the parabola through their values, places on the line or the arc.
+class Between {
+ public:
+  Between(const EdgeSample& a, const EdgeSample& b, const EdgeSample& c, const StressField::Chain& chain)
+      : samples_{a, b, c}, arc_(chain.arc), centre_(chain.centre) {
+    if (arc_) {
+      parameter_[0] = std::arg((a.at - centre_) / (b.at - centre_));
+      parameter_[2] = std::arg((c.at - centre_) / (b.at - centre_));
+    } else {
+      parameter_[0] = -std::abs(a.at - b.at);
+      parameter_[2] = std::abs(c.at - b.at);
+    }
+  }
+  double from() const { return parameter_[0]; }
+  double to() const { return parameter_[2]; }
+  EdgeSample at(double s) const {
+    double share[3];
+    for (int i = 0; i < 3; ++i) {
+      share[i] = 1;
+      for (int k = 0; k < 3; ++k)
+        if (k != i) share[i] *= (s - parameter_[k]) / (parameter_[i] - parameter_[k]);
+    }
+    EdgeSample e;
+    for (int i = 0; i < 3; ++i) {
+      e.up += share[i] * samples_[i].up;
+      e.right += share[i] * samples_[i].right;
+      e.twist += share[i] * samples_[i].twist;
+    }
+    const EdgeSample& b = samples_[1];
+    if (arc_) {
+      e.at = centre_ + (b.at - centre_) * std::polar(1.0, s);
+    } else {
+      const EdgeSample& other = s < 0 ? samples_[0] : samples_[2];
+      const double whole = s < 0 ? parameter_[0] : parameter_[2];
+      e.at = b.at + (other.at - b.at) * (s / whole);
+    }
+    return e;
+  }
+
+ private:
+  EdgeSample samples_[3];
+  bool arc_;
+  Complex centre_;
+  double parameter_[3] = {0, 0, 0};
+};
+
+}  // namespace
+
+StressField::Place StressField::near_edge(std::size_t sample, const Actions& f) const {
+  const EdgeSample& s = edge_[sample];
+  const double own = square_of(s, f);
+  Place place{std::sqrt(own), s.at.imag(), s.at.real(), s};
+  const Chain& chain = chains_[chain_of_[sample]];
+  if (chain.count < 3) return place;
+  const std::size_t middle = std::clamp(sample, chain.first + 1, chain.first + chain.count - 2);
+  const Between between(edge_[middle - 1], edge_[middle], edge_[middle + 1], chain);
+  // A parabola through three places of which two are much nearer to each other would swing on the longer way.
+  constexpr double even = 1.5;
+  const double back = std::abs(between.from()), forth = std::abs(between.to());
+  const double from = between.from() * std::min(1.0, even * forth / back),
+               to = between.to() * std::min(1.0, even * back / forth);
+  double x = 0;
+  const double square = largest_between(from, to, [&](double p) { return square_of(between.at(p), f); }, x);
+  // A sample that is as good is where an engineer looks: a corner, an axis.
+  if (square > own * (1 + 1e-9)) {
+    const EdgeSample e = between.at(x);
+    place = {std::sqrt(square), e.at.imag(), e.at.real(), e};
+  }
+  return place;
+}
+
+// Without shear forces √(σ² + 3τ²) has no maximum inside: it is subharmonic, since σ is linear and each component of a
+// torsion's τ is harmonic. Shear forces can lift the inside above the outline by about their own share.
+bool StressField::inner_matters(const Actions& f, double best_square) const {
+  const double shear = std::abs(f.a) * largest_up_ + std::abs(f.b) * largest_right_;
+  return !inner_.empty() && 3 * shear * shear > 1e-4 * best_square;
+}
+
+Complex StressField::shear_at(const InnerSample& s, Complex off, const Actions& f) const {
+  const Unit u = unit(s, off);
+  return f.t * u.twist - f.a * u.up - f.b * u.right;
+}
+
+StressField::Unit StressField::unit(const InnerSample& s, Complex off) const {
+  const auto gradient = [&](const Complex(&w)[3]) { return std::conj(w[0] + off * (w[1] + off * w[2] / 2.0)); };
+  const Complex p = s.at + off;
+  const double y = p.imag(), z = p.real();
+  return {gradient(s.up) - Complex(0, y * y / 2), gradient(s.right) - z * z / 2,
+          -(gradient(s.twist) + Complex(-y, z)) / J_};
+}
+
+EdgeSample StressField::along_shear(const InnerSample& s, Complex off, const Actions& f) const {
+  const Unit u = unit(s, off);
+  const Complex tau = f.t * u.twist - f.a * u.up - f.b * u.right;
+  const Complex way = std::abs(tau) > 0 ? tau / std::abs(tau) : Complex(1);
+  const auto along = [&](Complex v) { return (std::conj(way) * v).real(); };
+  return {s.at + off, way, along(u.up), along(u.right), along(u.twist)};
+}
+
+namespace {
+
+// The first and second derivatives of f = σ² + 3|τ|² along z and y, by the derivatives of σ and τ.
+struct Shape {
+  double value, gz, gy, zz, zy, yy;
+};
+
+}  // namespace
+
+// Newton's steps towards a maximum inside, where the function is dome-shaped about the sample.
+void StressField::climb(const InnerSample& s, const Actions& f, Place& best) const {
+  const Complex w1 = -f.a * s.up[1] - f.b * s.right[1] - f.t / J_ * s.twist[1];
+  const Complex w2 = -f.a * s.up[2] - f.b * s.right[2] - f.t / J_ * s.twist[2];
+  const auto shape = [&](Complex off) {
+    const Complex p = s.at + off, tau = shear_at(s, off, f);
+    const double y = p.imag(), z = p.real(), sigma = f.n + f.gy * y + f.gz * z;
+    // d conj(W′)/dz = conj(W″), /dy = −i·conj(W″) … with the polynomial and the rotating parts.
+    const Complex d = std::conj(w1 + off * w2), dd = std::conj(w2), i(0, 1);
+    const Complex tau_z = d + f.b * z - f.t / J_ * i, tau_y = -i * d + f.a * i * y + f.t / J_;
+    const Complex tau_zz = dd + f.b, tau_zy = -i * dd, tau_yy = -dd + f.a * i;
+    const auto dot = [](Complex u, Complex v) { return u.real() * v.real() + u.imag() * v.imag(); };
+    return Shape{sigma * sigma + 3 * std::norm(tau),
+                 2 * sigma * f.gz + 6 * dot(tau, tau_z),
+                 2 * sigma * f.gy + 6 * dot(tau, tau_y),
+                 2 * f.gz * f.gz + 6 * (std::norm(tau_z) + dot(tau, tau_zz)),
+                 2 * f.gz * f.gy + 6 * (dot(tau_z, tau_y) + dot(tau, tau_zy)),
+                 2 * f.gy * f.gy + 6 * (std::norm(tau_y) + dot(tau, tau_yy))};
+  };
+  Complex off = 0;
+  const auto offer = [&](double square) {
+    if (square > best.von_mises * best.von_mises * (1 + 1e-9))
+      best = {std::sqrt(square), s.at.imag() + off.imag(), s.at.real() + off.real(), along_shear(s, off, f)};
+  };
+  for (int step = 0; step < 8; ++step) {
+    const Shape h = shape(off);
+    offer(h.value);
+    // Along the axes of the second derivative, so that a ridge is climbed across only.
+    const double angle = std::atan2(2 * h.zy, h.zz - h.yy) / 2, c = std::cos(angle), n = std::sin(angle);
+    const double middle = (h.zz + h.yy) / 2, radius = std::hypot((h.zz - h.yy) / 2, h.zy);
+    const double upper = middle + radius, lower = middle - radius;
+    if (!(lower < 0) || upper > 1e-3 * -lower) return;
+    Complex move = 0;
+    for (const auto& [curve, z, y] : {std::tuple(upper, c, n), {lower, -n, c}})
+      if (curve < 1e-6 * lower) move += Complex(z, y) * (-(h.gz * z + h.gy * y) / curve);
+    off += move;
+    const double beyond = std::max(std::abs(off.real()) / s.reach.real(), std::abs(off.imag()) / s.reach.imag());
+    if (beyond > 1) {
+      off /= beyond;
+      break;
+    }
+    if (std::abs(move) < 1e-9 * std::abs(s.reach)) break;
+  }
+  offer(shape(off).value);
+}
+
+StressField::Place StressField::worst(const Actions& f) const {
+  std::size_t best = 0;
+  double square = -1;
+  for (std::size_t i = 0; i < y_.size(); ++i) {
+    const double sigma = f.n + f.gy * y_[i] + f.gz * z_[i];
+    const double tau = f.t * twist_[i] - f.a * up_[i] - f.b * right_[i];
+    const double s = sigma * sigma + 3 * tau * tau;
+    if (s > square * (1 + 1e-12)) square = s, best = i;
+  }
+  if (square < 0) return {};
+  Place place = near_edge(best, f);
+  if (!inner_matters(f, square)) return place;
+  // An expansion reaches so far that a maximum beside it is seen at 70 % of its value or more.
+  constexpr double seen = 0.7;
+  const double enough = seen * seen * square;
+  for (const InnerSample& s : inner_) {
+    const double sigma = f.n + f.gy * s.at.imag() + f.gz * s.at.real();
+    if (sigma * sigma + 3 * std::norm(shear_at(s, 0, f)) > enough) climb(s, f, place);
+  }
+  return place;
+}
+
+}  // namespace corvex::section

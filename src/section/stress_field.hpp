@@ -1,0 +1,94 @@
+// The stress over a whole cross-section for any mixture of the six internal forces, and its worst place.
+//
+// Normal stress is linear in y and z, shear stress is a sum of three unit fields (docs/theory.md, "Torsion and shear of
+// any outline"):
+//   σ = n + gy·y + gz·z        τ = −a·∇φy − b·∇φz + t·τT
+// The outline is kept as samples so dense that each field differs from the chord between neighbouring samples by less
+// than 0.05 % of its largest value. √(σ² + 3τ²) is a convex function of the fields, so between two samples it exceeds
+// both by no more than that. Solid parts are kept as Taylor expansions of the fields about places inside.
+//
+// A field is constant once it is built and may be read from several threads.
+#pragma once
+
+#include <complex>
+#include <cstddef>
+#include <vector>
+
+#include "section/outline.hpp"
+
+namespace corvex::section {
+
+// What the internal forces bring about at one cross-section. SI units.
+struct Actions {
+  double n = 0, gy = 0, gz = 0;  // normal stress: Pa, Pa/m
+  double a = 0, b = 0;           // growth of the gradients of bending stress along the member: Pa/m²
+  double t = 0;                  // torsion: N·m
+};
+
+// A place on the outline. The shear stress runs along the unit tangent; a complex number is z + i·y.
+struct EdgeSample {
+  Complex at, tangent;
+  double up = 0, right = 0, twist = 0;  // ∇φy, ∇φz and the unit torsion along the tangent
+
+  double normal(const Actions& f) const { return f.n + f.gy * at.imag() + f.gz * at.real(); }
+  double shear(const Actions& f) const { return f.t * twist - f.a * up - f.b * right; }
+};
+
+// A place inside, with the derivatives of the harmonic parts of the three fields there: W′, W″ and W‴ of the analytic
+// functions whose real parts they are. They describe the fields as far as `reach` to either side along z and y, all of it
+// inside.
+struct InnerSample {
+  Complex at;
+  Complex reach;
+  Complex up[3], right[3], twist[3];
+};
+
+class StressField {
+ public:
+  // Samples along one edge, or along several that continue each other smoothly. On an arc places between samples lie on
+  // the arc, else on the straight line.
+  struct Chain {
+    std::size_t first = 0, count = 0;
+    bool arc = false;
+    Complex centre{};
+  };
+  struct Place {
+    double von_mises = 0, y = 0, z = 0;
+    EdgeSample fields{};  // the unit fields there, along the shear stress of these actions
+  };
+
+  void add(const std::vector<EdgeSample>& samples, bool arc = false, Complex centre = {});
+  void add(const InnerSample& sample) { inner_.push_back(sample); }
+  // J scales the torsion of inner samples; call once after all samples were added.
+  void finish(double J);
+
+  bool empty() const { return edge_.empty(); }
+  const std::vector<EdgeSample>& edge() const { return edge_; }
+  const std::vector<InnerSample>& inner() const { return inner_; }
+
+  // The largest von Mises stress of the section and its place.
+  Place worst(const Actions& f) const;
+  // The worst place near one sample of the outline.
+  Place near_edge(std::size_t sample, const Actions& f) const;
+  // Shear stress (z + i·y) at a place near an inner sample.
+  Complex shear_at(const InnerSample& sample, Complex off, const Actions& f) const;
+
+ private:
+  struct Unit {
+    Complex up, right, twist;
+  };
+  Unit unit(const InnerSample& sample, Complex off) const;
+  EdgeSample along_shear(const InnerSample& sample, Complex off, const Actions& f) const;
+  bool inner_matters(const Actions& f, double best_square) const;
+  void climb(const InnerSample& sample, const Actions& f, Place& best) const;
+
+  std::vector<EdgeSample> edge_;
+  std::vector<InnerSample> inner_;
+  std::vector<Chain> chains_;
+  std::vector<std::size_t> chain_of_;  // of each edge sample
+  // The samples once more, one array a figure, for speed.
+  std::vector<double> y_, z_, up_, right_, twist_;
+  double J_ = 0, largest_up_ = 0, largest_right_ = 0;
+};
+
+}  // namespace corvex::section
