@@ -130,7 +130,8 @@ Line CaseFigures::summary(int digits) const {
         fmt::format("; worst stress {} {} in {} at {}", number(worst_stress_->value.si() / u_.stress.si, digits),
                     u_.stress.text, m.member().name, place_words(m, worst_stress_->at, digits));
     if (const auto safety = m.safety()) {
-      line.text += fmt::format(" (safety {}{})", number(*safety, std::min(digits, 3)),
+      line.text += fmt::format(" (safety {}{}{})", number(*safety, std::min(digits, 3)),
+                               m.leaves_out_warping() ? " without warping stress" : "",
                                *safety < 1 ? ": over the limit of the material" : "");
       if (*safety < 1) line.tone = Tone::bad;
     }

@@ -183,9 +183,7 @@ Table stress_table(const CaseFigures& c, const Selection& selection) {
   const Structure& s = c.structure();
   const ModelUnits& u = c.units();
   const std::string& l = u.length.text;
-  Table t{.name = "stress",
-          .title = "Stress, safety against yield, and sag from the chord",
-          .load_case = c.result().name()};
+  Table t{.name = "stress", .title = "Stress, safety against yield, and sag", .load_case = c.result().name()};
   t.columns = {words_column("member", true)};
   for (const char* head : {"tension", "compression", "von Mises"})
     t.columns.insert(t.columns.end(), {number_column(head, u.stress.text), place_column(l, head + std::string(" at"))});
@@ -193,6 +191,9 @@ Table stress_table(const CaseFigures& c, const Selection& selection) {
                    {number_column("safety"), number_column("sag", u.deflection.text), place_column(l, "sag at")});
   t.columns[7].most_digits = 3;
   const Rows rows = shown_members(c, selection);
+  const bool left_out = std::any_of(rows.shown.begin(), rows.shown.end(),
+                                    [&](std::size_t i) { return c.member(i).leaves_out_warping(); });
+  if (left_out) t.columns.push_back(words_column("without"));
   for (const std::size_t i : rows.shown) {
     const MemberResult& m = c.member(i);
     const CaseFigures::Stresses& found = c.stresses(i);
@@ -216,6 +217,7 @@ Table stress_table(const CaseFigures& c, const Selection& selection) {
     if (safety && stressed && *safety < 1) cells.back().tone = Tone::bad;
     const Extreme sag = m.sag();
     add(sag.value.si, u.deflection, c.sizes().move, sag.at);
+    if (left_out) cells.emplace_back(m.leaves_out_warping() ? "warping stress" : "");
     t.row(std::move(cells));
   }
   t.after = rows.rest("member", "--member");

@@ -122,7 +122,7 @@ Table EnvelopeTables::inner_forces() const {
 
 Table EnvelopeTables::stresses() const {
   const std::string& l = u_.length.text;
-  Table t{.name = "envelope-stress", .title = "Stress, safety against yield, and sag from the chord"};
+  Table t{.name = "envelope-stress", .title = "Stress, safety against yield, and sag"};
   t.columns = {words_column("member", true)};
   for (const std::string head : {"tension", "compression", "von Mises"})
     t.columns.insert(t.columns.end(),
@@ -131,6 +131,9 @@ Table EnvelopeTables::stresses() const {
   t.columns.back().most_digits = 3;
   t.columns.insert(t.columns.end(),
                    {number_column("sag", u_.deflection.text), place_column(l, "sag at"), case_column("sag in")});
+  const auto without = [&](std::size_t i) { return leaves_out_warping(solution_, MemberId{i}); };
+  const bool left_out = std::any_of(rows_.shown.begin(), rows_.shown.end(), without);
+  if (left_out) t.columns.push_back(words_column("without"));
   for (const std::size_t i : rows_.shown) {
     const MemberEnvelope& e = members_[i];
     const Member& m = s_.members()[i];
@@ -152,6 +155,7 @@ Table EnvelopeTables::stresses() const {
     cells.push_back(e.safety && stressed ? Cell(*e.safety) : unknown());
     if (e.safety && stressed && *e.safety < 1) cells.back().tone = Tone::bad;
     add(clean(e.sag.value.si, u_.deflection, sizes_.move), e.sag.at, e.sag.load_case);
+    if (left_out) cells.emplace_back(without(i) ? "warping stress" : "");
     t.row(std::move(cells));
   }
   t.after = rows_.rest("member", "--member");

@@ -83,7 +83,7 @@ Table limits_table(const LimitCheck& check, const ModelUnits& units, int digits,
     const auto cell = [&](double value) -> Cell { return {value, shown(value, *v, units, digits)}; };
     t.row({name(v->kind), subject(*v), v->load_case, v->value ? cell(*v->value) : unknown(), least ? "≥" : "≤",
            cell(v->required), v->kind == Limit::Kind::movement ? units.deflection.text : "", verdict});
-    if (!v->note.empty()) t.say_beneath("! " + v->note);
+    if (!v->note.empty()) t.say_beneath((v->kind == Limit::Kind::sag ? "" : "! ") + v->note);
   }
   return t;
 }

@@ -23,6 +23,9 @@ Words signs(const Structure& s) {
         "Signs: N + is tension. M + has tension on the member's -y side (below, where its y points up); V = dM/dx."},
        {"",
         "Places count from the member's first point. Reactions act on the structure; their sum and the loads cancel."},
+       {"",
+        "Sag is measured between supports and members that carry; of an overhang it is the movement of its tip against "
+        "its root."},
        {"", fmt::format("Movements go along the global axes, turns are {}.",
                         s.is_plane() ? "counter-clockwise" : "right-handed about them")}}};
 }

@@ -39,6 +39,9 @@ struct MemberEnvelope {
 };
 MemberEnvelope envelope(const Solution& solution, MemberId member);
 
+// Whether in some case that is judged the stress of restrained warping, which is not computed, could govern.
+bool leaves_out_warping(const Solution& solution, MemberId member);
+
 // The same at one place of the member, with the stress of the section there.
 struct SectionEnvelope {
   Range axial, shear_y, shear_z, torsion, moment_y, moment_z, deflection_y, deflection_z, x, y, z;

@@ -8,9 +8,10 @@
 //     const auto verdicts = corvex::check_limits(solution, limits);
 //     fmt::print("{} of {} kept\n", verdicts->kept_count(), verdicts->verdicts.size());   // 4 of 4 kept
 //
-// Safety is yield (or allowable) over von Mises stress; sag is that of solution.hpp over the length of the stretch, judged
-// on each stretch that the member has in some case, or between two points; of an overhang the movement of its tip against
-// its root over its length. A verdict says in its note what was taken for a support. Figures are those of solution.hpp, as exact.
+// Safety is yield (or allowable) over von Mises stress; sag is that of solution.hpp over the length of the stretch,
+// judged on each stretch that the member has in some case, or between two points; of an overhang the movement of its
+// tip against its root over its length. A verdict says in its note what was taken for a support. Figures are those of
+// solution.hpp, as exact.
 #pragma once
 
 #include <optional>

@@ -64,10 +64,10 @@ struct LineOptions {
   Per per = Per::length;
 };
 
-// The place of a member's section through which a load acts. Forces across the member through its shear centre only bend
-// it, as textbooks assume; through any other place they twist it too, by their lever about the shear centre. Forces along
-// the member act at its centroid, or where a place is given there, with their lever about the centroid. In a plane
-// structure the section is held against twisting.
+// The place of a member's section through which a load acts. Forces across the member through its shear centre only
+// bend it, as textbooks assume; through any other place they twist it too, by their lever about the shear centre.
+// Forces along the member act at its centroid, or where a place is given there, with their lever about the centroid. In
+// a plane structure the section is held against twisting.
 struct Through {
   enum class Place { shear_centre, centroid, at };
   Place place = Place::shear_centre;

@@ -140,7 +140,8 @@ class MemberResult {
   // where the warping stress of a member held against warping at one end exceeds 5 % of the worst von Mises stress. It
   // is not counted where warping dies away within the section's own depth, as in tubes and solid sections.
   bool leaves_out_warping() const;
-  // From normal stress and the shear of Vy, Vz and T, at the worst place of the whole section. Nothing where a part of it is not known.
+  // From normal stress and the shear of Vy, Vz and T, at the worst place of the whole section. Nothing where a part of
+  // it is not known.
   std::optional<StressExtreme> von_mises() const;
   std::optional<StressExtreme> von_mises_at(Length place, Side side = Side::after) const;
   // The material's allowable stress or yield strength over the worst von Mises stress. Nothing where either

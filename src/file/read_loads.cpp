@@ -48,8 +48,8 @@ std::optional<Through> Reader::through(const Node& n) {
 }
 
 void Reader::read_load(LoadCase& loads, const Node& n) {
-  static const Keys keys = {{"at"},  {"on"},   {"force"},  {"moment"}, {"line"},    {"from"},   {"to"},
-                            {"per"}, {"axes"}, {"spread"}, {"heat"},   {"shorten"}, {"settle"}, {"gravity"}, {"through"}};
+  static const Keys keys = {{"at"},   {"on"},     {"force"}, {"moment"},  {"line"},   {"from"},    {"to"},     {"per"},
+                            {"axes"}, {"spread"}, {"heat"},  {"shorten"}, {"settle"}, {"gravity"}, {"through"}};
   if (!is_map(n, "a load")) return;
   const std::size_t before = problems_.size();
   check_keys(n, "a load", keys);

@@ -80,13 +80,25 @@ Json member_json(const Structure& structure, const MemberResult& m, const JsonOp
   j["moment_z"] = extremes(m.moment_z());
   j["deflection_y"] = extremes(m.deflection_y());
   j["deflection_z"] = extremes(m.deflection_z());
-  // Unsigned, and zero at both ends.
+  // Unsigned.
   j["sag"] = {{"max", extreme_json(m.sag())}, {"min", {{"value", 0.0}, {"at", 0.0}}}};
   j["stress"] = {{"max", stress_json(m.max_stress())}, {"min", stress_json(m.min_stress())}};
   const auto worst = m.von_mises();
   j["von_mises"] = {{"max", stress_json(worst)}};
   const auto safety = worst ? m.safety_against(worst->value) : std::nullopt;
   j["safety"] = safety ? number(*safety) : Json(nullptr);
+  if (m.leaves_out_warping()) j["without"] = "warping stress";
+  j["stretches"] = Json::array();
+  for (const Stretch& s : m.stretches()) {
+    const auto name = [&](std::size_t k) { return structure[m.member().through[k]].name; };
+    const auto held = [](const std::string& by) { return by.empty() ? Json(nullptr) : Json(by); };
+    j["stretches"].push_back({{"from", name(s.first)},
+                              {"to", name(s.last)},
+                              {"overhang", s.overhang},
+                              {"held", {held(s.held_first), held(s.held_last)}},
+                              {"value", number(s.sag.value.si)},
+                              {"at", number(s.sag.at.si())}});
+  }
   j["joints"] = Json::array();
   for (const Joint& joint : m.joints()) {
     Json k = {{"point", structure[joint.point].name}, {"side", joint.side == Side::before ? "before" : "after"}};
@@ -174,6 +186,7 @@ Json envelope_json(const Solution& solution) {
               {"stress", {{"max", governing_json(e.max_stress)}, {"min", governing_json(e.min_stress)}}},
               {"von_mises", {{"max", governing_json(e.von_mises)}}},
               {"safety", e.safety ? number(*e.safety) : Json(nullptr)}};
+    if (leaves_out_warping(solution, MemberId{i})) m["without"] = "warping stress";
     add(members, s.members()[i].name, std::move(m));
   }
   return j;

@@ -316,7 +316,9 @@ class SectionPicture {
     if (const auto e = result_.min_stress_at(place_, side_))
       row("most compression", figure(std::min(e->value.si(), 0.0), o_.units.stress, o_.digits));
     if (mises) row("von Mises, the worst", figure(mises->value.si(), o_.units.stress, o_.digits));
-    if (const auto safety = result_.safety()) row("safety", number(*safety, std::min(o_.digits, 3)));
+    if (const auto safety = result_.safety())
+      row(result_.leaves_out_warping() ? "safety, without warping stress" : "safety",
+          number(*safety, std::min(o_.digits, 3)));
   }
   std::string where() const {
     const Member& m = s_[member_];

@@ -1,5 +1,6 @@
 #include "corvex/envelope.hpp"
 
+#include <algorithm>
 #include <cmath>
 
 namespace corvex {
@@ -77,6 +78,12 @@ MemberEnvelope envelope(const Solution& solution, MemberId member) {
     if (e.von_mises.stress) e.safety = m.safety_against(e.von_mises.stress->value);
   }
   return e;
+}
+
+bool leaves_out_warping(const Solution& solution, MemberId member) {
+  const std::vector<std::size_t> judged = solution.judged();
+  return std::any_of(judged.begin(), judged.end(),
+                     [&](std::size_t c) { return solution[c][member].leaves_out_warping(); });
 }
 
 SectionEnvelope envelope_at(const Solution& solution, MemberId member, Length place, Side side) {

@@ -59,6 +59,18 @@ void clear(solver::Polynomial& p, double length, double noise) {
   if (most <= noise) p = {};
 }
 
+// What leaves the straight line between the ends of the span by less than rounding does not leave it.
+void straighten_noise(solver::Polynomial& p, double start, double end, double length, double from, double h,
+                      double noise) {
+  const double slope = (end - start) / length;
+  solver::Polynomial off = p;
+  off.c[0] -= start + slope * from;
+  off.c[1] -= slope;
+  double most = 0, power = 1;
+  for (const double c : off.c) most += std::abs(c) * power, power *= h;
+  if (most <= noise) p.c = {start + slope * from, slope};
+}
+
 }  // namespace
 
 Inner inner(const Structure& structure, const solver::Analysis& analysis, std::size_t load_case, std::size_t member) {
@@ -99,10 +111,20 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
       }
       if (!(p.to > p.from)) continue;
       const double h = p.to - p.from;
-      for (const auto part : {&CoursePiece::N, &CoursePiece::Vy, &CoursePiece::Vz}) clear(p.*part, h, nothing * c.gross);
+      for (const auto part : {&CoursePiece::N, &CoursePiece::Vy, &CoursePiece::Vz})
+        clear(p.*part, h, nothing * c.gross);
       for (const auto part : {&CoursePiece::T, &CoursePiece::My, &CoursePiece::Mz})
         clear(p.*part, h, nothing * c.gross * result.length);
-      for (const auto part : {&CoursePiece::u, &CoursePiece::v, &CoursePiece::w}) clear(p.*part, h, c.still);
+      // Between its ends a span stays straight where only such forces bend it.
+      const solver::Rigidity& r = element.rigidity();
+      const double bend = nothing * c.gross * std::pow(span.length, 3);
+      straighten_noise(p.v, own(1), own(7), span.length, p.from, h, r.EIz > 0 ? bend / r.EIz : 0);
+      straighten_noise(p.w, own(2), own(8), span.length, p.from, h, r.EIy > 0 ? bend / r.EIy : 0);
+      straighten_noise(p.u, own(0), own(6), span.length, p.from, h, nothing * c.gross * span.length / r.EA);
+      // Where no point moves, the ends that run away from released joints are rounding as well.
+      const double rest = c.moved == 0 ? std::max(r.EIz > 0 ? bend / r.EIz : 0, r.EIy > 0 ? bend / r.EIy : 0) : 0;
+      for (const auto part : {&CoursePiece::u, &CoursePiece::v, &CoursePiece::w})
+        clear(p.*part, h, std::max(c.still, rest));
       if (turn != 0) turn_back(p, turn);
       p.from += span.start;
       p.to += span.start;
@@ -115,7 +137,8 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
   result.pieces.back().to = result.length;
   constexpr double rounding = 1e-12;
   result.force_noise = std::max(rounding * force, 0.1 * rounding * c.gross);
-  result.moment_noise = std::max(rounding * std::max(moment, force * result.length), 0.1 * rounding * c.gross * result.length);
+  result.moment_noise =
+      std::max(rounding * std::max(moment, force * result.length), 0.1 * rounding * c.gross * result.length);
   result.movement_noise = std::max(rounding * movement, c.still);
   result.joint_noise = 1e-10 * c.gross;
   result.standing = 1e-9 * c.moved;

@@ -101,6 +101,7 @@ class Checker {
       v.load_case = solution_[c].name();
       v.at = stress->at;
       v.kept = *value >= l.required;
+      v.note = m.leaves_out_warping() ? "without the stress of restrained warping, which is not computed" : "";
     }
     tell(l, std::move(v));
   }
@@ -153,8 +154,8 @@ class Checker {
       if (first == through.end() || last == through.end() || first == last) return;
       if (last < first) std::swap(first, last);
       found = true;
-      stretch(l, id, static_cast<std::size_t>(first - through.begin()), static_cast<std::size_t>(last - through.begin()),
-              cases);
+      stretch(l, id, static_cast<std::size_t>(first - through.begin()),
+              static_cast<std::size_t>(last - through.begin()), cases);
     });
     if (!found) fail(fmt::format("no member goes through both {} and {}", s_[a].name, s_[b].name), "between");
   }

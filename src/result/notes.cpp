@@ -5,6 +5,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "corvex/envelope.hpp"
+
 namespace corvex::result {
 namespace {
 
@@ -71,16 +73,13 @@ void warping(const Solution& solution, Problems& notes) {
   const Structure& s = solution.structure();
   std::vector<std::string> members;
   for (std::size_t i = 0; i < s.members().size() && !s.is_plane(); ++i)
-    for (const std::size_t c : solution.judged())
-      if (solution[c][MemberId{i}].leaves_out_warping()) {
-        members.push_back(s.members()[i].name);
-        break;
-      }
+    if (leaves_out_warping(solution, MemberId{i})) members.push_back(s.members()[i].name);
   if (members.empty()) return;
-  notes.push_back(about(fmt::format("{}: an open section that is twisted. The normal stress of restrained warping is not "
-                                    "computed and could govern; stress and safety are told without it",
-                                    list(members)),
-                        members.front(), Problem::Severity::warning));
+  notes.push_back(
+      about(fmt::format("{}: an open section that is twisted. The normal stress of restrained warping is not "
+                        "computed and could govern; stress and safety are told without it",
+                        list(members)),
+            members.front(), Problem::Severity::warning));
 }
 
 // Torsion that brings a quarter of the strength about, in a section with sharp re-entrant corners.
@@ -101,10 +100,11 @@ void notches(const Solution& solution, Problems& notes) {
     }
   }
   if (members.empty()) return;
-  notes.push_back(about(fmt::format("{}: the section has sharp re-entrant corners, where the shear stress of torsion has no "
-                                    "bound; stress within a wall's thickness of them is left out. Give the corners their radius",
-                                    list(members)),
-                        members.front(), Problem::Severity::note));
+  notes.push_back(
+      about(fmt::format("{}: the section has sharp re-entrant corners, where the shear stress of torsion has no "
+                        "bound; stress within a wall's thickness of them is left out. Give the corners their radius",
+                        list(members)),
+            members.front(), Problem::Severity::note));
 }
 
 }  // namespace

@@ -8,8 +8,8 @@
 #include "result/inner.hpp"
 #include "result/notes.hpp"
 #include "result/polynomial.hpp"
-#include "result/stretches.hpp"
 #include "result/stress.hpp"
+#include "result/stretches.hpp"
 #include "result/warping_stress.hpp"
 #include "solve/balance.hpp"
 #include "solve/kept.hpp"
@@ -172,8 +172,8 @@ Length MemberResult::sag_at(Length place) const {
     if (s.overhang) return Length::si(result::overhang(*inner_, s.held_last.empty() ? a : b, x).si);
     const SectionState here = at(place);
     const Chord y = chord(*inner_, &CoursePiece::v, a, b), z = chord(*inner_, &CoursePiece::w, a, b);
-    return Length::si(std::hypot(here.deflection_y.si() - y.start - y.slope * x,
-                                 here.deflection_z.si() - z.start - z.slope * x));
+    return Length::si(
+        std::hypot(here.deflection_y.si() - y.start - y.slope * x, here.deflection_z.si() - z.start - z.slope * x));
   }
   return Length();
 }

@@ -277,8 +277,15 @@ StressExtreme StressCourse::field_von_mises() const {
     for (std::size_t i = 0; i + 1 < places.size(); ++i) {
       const double from = places[i], h = places[i + 1] - from;
       if (!(h > 0)) continue;
-      ActionCourse part{p.from + from, h, true, shifted(p.n, from), shifted(p.gy, from), shifted(p.gz, from),
-                        shifted(p.a, from), shifted(p.b, from), p.t};
+      ActionCourse part{p.from + from,
+                        h,
+                        true,
+                        shifted(p.n, from),
+                        shifted(p.gy, from),
+                        shifted(p.gz, from),
+                        shifted(p.a, from),
+                        shifted(p.b, from),
+                        p.t};
       for (const section::EdgeSample& e : field.edge()) {
         const double y = e.at.imag(), z = e.at.real();
         const Polynomial s = combine({{1, &part.n}, {y, &part.gy}, {z, &part.gz}});

@@ -11,7 +11,12 @@ bool warping_could_govern(const Structure& s, const Member& m, const Inner& inne
   constexpr double share = 0.05;
   if (m.kind == MemberKind::link || s.is_plane()) return false;
   const Section& section = s.section_of(m);
-  if (section.stress_map().kind != StressMap::Kind::field) return false;
+  // Closed and solid sections have next to none; outlines may be either.
+  const Shape& shape = section.shape();
+  const bool open = std::holds_alternative<IProfile>(shape) || std::holds_alternative<Channel>(shape) ||
+                    std::holds_alternative<AngleProfile>(shape) || std::holds_alternative<Tee>(shape) ||
+                    std::holds_alternative<Outline>(shape);
+  if (!open || section.stress_map().kind != StressMap::Kind::field) return false;
   double T = 0;
   for (const solver::CoursePiece& p : inner.pieces)
     T = std::max({T, std::abs(p.T(0)), std::abs(p.T(p.to - p.from)), std::abs(p.T((p.to - p.from) / 2))});

@@ -326,7 +326,7 @@ Outcome make_pipe(const Series& s, const Designation& d) {
       Profile p = profile_of(s,
                              by_dn ? fmt::format("PIPE DN{} {}", plain(size.dn), wall.name)
                                    : fmt::format("PIPE {} in {}", size.inches, wall.name),
-                             RoundTube{mm_of(size.diameter), mm_of(wall.wall)});
+                             RoundTube{mm_of(wall.diameter > 0 ? wall.diameter : size.diameter), mm_of(wall.wall)});
       const bool threaded = wanted == "MEDIUM" || wanted == "HEAVY";
       p.standard = threaded ? "EN 10255" : "ASME B36.10M";
       return p;

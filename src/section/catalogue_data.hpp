@@ -57,6 +57,7 @@ const std::vector<double>& round_bars();
 struct PipeWall {
   const char* name;
   double wall;
+  double diameter = 0;  // outside, where it is not that of the size
 };
 struct PipeSize {
   const char* inches;

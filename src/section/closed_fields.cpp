@@ -150,8 +150,8 @@ EdgeSample opposite(const EdgeSample& s) {
 std::vector<double> places(double half, double across) {
   std::vector<double> x;
   for (int k = 0; k <= 40; ++k) x.push_back(half * k / 40);
-  for (const double d : {8.0, 6.5, 5.5, 4.8, 4.2, 3.7, 3.2, 2.8, 2.5, 2.2, 2.0, 1.8, 1.6, 1.3, 1.05, 0.85, 0.7, 0.57, 0.46, 0.37, 0.3, 0.24, 0.19, 0.15, 0.11, 0.08, 0.055,
-                         0.035, 0.02, 0.01, 0.004})
+  for (const double d : {8.0, 6.5,  5.5,  4.8,  4.2, 3.7,  3.2,  2.8,  2.5,  2.2,  2.0,   1.8,   1.6,  1.3,  1.05, 0.85,
+                         0.7, 0.57, 0.46, 0.37, 0.3, 0.24, 0.19, 0.15, 0.11, 0.08, 0.055, 0.035, 0.02, 0.01, 0.004})
     if (d * across < half) x.push_back(half - d * across);
   std::sort(x.begin(), x.end());
   return x;

@@ -113,8 +113,8 @@ class Sampler {
     return end;
   }
 
-  // The places of a panel that lie between two parameters of its edge. The slope of the polynomial through Gauss points is
-  // best where the slope of Legendre's polynomial vanishes; at the ends of the edge it is taken as it is.
+  // The places of a panel that lie between two parameters of its edge. The slope of the polynomial through Gauss points
+  // is best where the slope of Legendre's polynomial vanishes; at the ends of the edge it is taken as it is.
   void add(std::size_t i, double from, double to, bool last, Course& course) const {
     const Panel& p = w_.panels()[i];
     const auto own = [&](double t) { return (2 * t - p.from - p.to) / (p.to - p.from); };
@@ -124,8 +124,8 @@ class Sampler {
     for (const EdgeSample& s : best_samples(i, begin, end)) course.samples.push_back(s);
     if (last || end < 1) course.samples.push_back(sample(i, end));
   }
-  // Where an edge was cut on a line of symmetry, each function is even or odd along it: the value there follows from the
-  // two samples beside it and their mirror images.
+  // Where an edge was cut on a line of symmetry, each function is even or odd along it: the value there follows from
+  // the two samples beside it and their mirror images.
   void settle_on_axis(EdgeSample& s, const EdgeSample& near, const EdgeSample& far) const {
     const double a = std::norm(near.at - s.at), b = std::norm(far.at - s.at);
     const auto even = [&](double at_near, double at_far) { return (b * at_near - a * at_far) / (b - a); };
@@ -167,7 +167,8 @@ class Sampler {
     if (order == 4) return {-std::sqrt(3.0 / 7), 0, std::sqrt(3.0 / 7)};
     const double a = std::sqrt((7 - 2 * std::sqrt(7.0)) / 21), b = std::sqrt((7 + 2 * std::sqrt(7.0)) / 21);
     if (order == 5) return {-b, -a, a, b};
-    const double c = std::sqrt(5.0 / 11 - 2.0 / 11 * std::sqrt(5.0 / 3)), d = std::sqrt(5.0 / 11 + 2.0 / 11 * std::sqrt(5.0 / 3));
+    const double c = std::sqrt(5.0 / 11 - 2.0 / 11 * std::sqrt(5.0 / 3)),
+                 d = std::sqrt(5.0 / 11 + 2.0 / 11 * std::sqrt(5.0 / 3));
     return {-d, -c, 0, c, d};
   }
 
@@ -306,8 +307,8 @@ class Sampler {
     return count % 2 == 1;
   }
 
-  // Inside: in the middle of the wall on the normals of the outline; in a section that is thick beside its size, also in
-  // squares that are cut in four where they come near the outline.
+  // Inside: in the middle of the wall on the normals of the outline; in a section that is thick beside its size, also
+  // in squares that are cut in four where they come near the outline.
   void inside(StressField& field) const {
     std::vector<Complex> places;
     std::vector<double> reaches, squares;

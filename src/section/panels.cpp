@@ -41,14 +41,13 @@ double closeness(double turn, double grading, bool open) {
 class Cutter {
  public:
   // In an open section torsion changes its sign across the wall, which takes a closer look.
-  Cutter(const Region& region, double grading)
-      : region_(region), reach_((is_tube(region) ? 3.0 : 1.5) / grading) {
+  Cutter(const Region& region, double grading) : region_(region), reach_((is_tube(region) ? 3.0 : 1.5) / grading) {
     for (const Contour& c : region.contours)
       for (std::size_t i = 0; i < c.size(); ++i) {
         const Edge &before = c[(i + c.size() - 1) % c.size()], &after = c[i];
         const double bend = turn(before, after);
-        // A curve that was drawn by short lines is a curve; where it meets a long side, panels of that side grow from the
-        // length of the short ones.
+        // A curve that was drawn by short lines is a curve; where it meets a long side, panels of that side grow from
+        // the length of the short ones.
         if (std::abs(bend) < hardly && !before.is_arc() && !after.is_arc()) {
           const double shorter = std::min(before.length(), after.length());
           if (std::max(before.length(), after.length()) > 2.5 * shorter) features_.push_back({after.from, shorter});

@@ -115,7 +115,8 @@ StressField::Place StressField::near_edge(std::size_t sample, const Actions& f) 
   const double from = between.from() * std::min(1.0, even * forth / back),
                to = between.to() * std::min(1.0, even * back / forth);
   double x = 0;
-  const double square = largest_between(from, to, [&](double p) { return square_of(between.at(p), f); }, x);
+  const double square = largest_between(
+      from, to, [&](double p) { return square_of(between.at(p), f); }, x);
   // A sample that is as good is where an engineer looks: a corner, an axis.
   if (square > own * (1 + 1e-9)) {
     const EdgeSample e = between.at(x);

@@ -35,8 +35,8 @@ struct EdgeSample {
 };
 
 // A place inside, with the derivatives of the harmonic parts of the three fields there: W′, W″ and W‴ of the analytic
-// functions whose real parts they are. They describe the fields as far as `reach` to either side along z and y, all of it
-// inside.
+// functions whose real parts they are. They describe the fields as far as `reach` to either side along z and y, all of
+// it inside.
 struct InnerSample {
   Complex at;
   Complex reach;

@@ -52,8 +52,7 @@ Fibres fibres(const Region& region) {
   for (const Edge& e : region.contours.front()) {
     round = round && e.is_arc() && std::abs(e.centre - region.contours.front().front().centre) < 1e-9 * size;
     corners.emplace_back(snapped(e.from.real()), snapped(e.from.imag()));
-    if (e.sweep > 0)
-      f.arcs.push_back({e.centre, e.radius(), (e.at(0) - e.centre) / e.radius(), e.sweep / 2});
+    if (e.sweep > 0) f.arcs.push_back({e.centre, e.radius(), (e.at(0) - e.centre) / e.radius(), e.sweep / 2});
   }
   if (round) {
     f.arcs = {{region.contours.front().front().centre, f.arcs.front().radius, {1, 0}, 4}};

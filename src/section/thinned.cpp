@@ -18,8 +18,7 @@ namespace {
 double deviation(const EdgeSample& s, const EdgeSample& a, const EdgeSample& b, const FieldScale& scale) {
   const Complex along = b.at - a.at;
   const double whole = std::norm(along);
-  const double share =
-      whole > 0 ? std::clamp((std::conj(along) * (s.at - a.at)).real() / whole, 0.0, 1.0) : 0;
+  const double share = whole > 0 ? std::clamp((std::conj(along) * (s.at - a.at)).real() / whole, 0.0, 1.0) : 0;
   const auto off = [&](double own, double from, double to, double size) {
     return size > 0 ? std::abs(own - from - share * (to - from)) / size : 0;
   };

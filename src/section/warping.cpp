@@ -60,6 +60,8 @@ Warping::Warping(Region region, double fineness)
   // Torques of the unit shear functions about the centroid; a mirror in which the integrand is odd makes them vanish.
   const double torque_up = region_.left_right ? 0 : potential_.integral((up_ - cube_y).cwiseProduct(q_twist));
   const double torque_right = region_.up_down ? 0 : potential_.integral((right_ - cube_z).cwiseProduct(q_twist));
+  // A line of symmetry leaves no product of inertia, to the last digit.
+  if (!even) moments_.Iyz = 0;
   const double D = moments_.Iy * moments_.Iz - moments_.Iyz * moments_.Iyz;
   shear_centre_ = {-(moments_.Iy * torque_up - moments_.Iyz * torque_right) / D,
                    (moments_.Iz * torque_right - moments_.Iyz * torque_up) / D};
@@ -142,8 +144,8 @@ InnerSample Warping::inside(Complex place, double reach) const {
       for (std::size_t k = 0; k < rule.node.size(); ++k) {
         const double t = (from + to) / 2 + (to - from) / 2 * rule.node[k];
         const Complex d = e.derivative(t);
-        add(e.at(t), d / std::abs(d), std::abs(d) * (to - from) / 2 * rule.weight[k],
-            potential_.on(i, t, twist_).first, potential_.on(i, t, up_).first, potential_.on(i, t, right_).first);
+        add(e.at(t), d / std::abs(d), std::abs(d) * (to - from) / 2 * rule.weight[k], potential_.on(i, t, twist_).first,
+            potential_.on(i, t, up_).first, potential_.on(i, t, right_).first);
       }
     };
     if (e.length() > 0.8 * nearest_image(e.at(0))) {
@@ -234,7 +236,7 @@ std::vector<Place> places_inside(const Region& region) {
   heights.erase(std::unique(heights.begin(), heights.end(), [&](double a, double b) { return b - a < tiny; }),
                 heights.end());
   const bool many = heights.size() > 24;
-  const Gauss rows(many ? 2 : 6), columns(many ? 6 : 8);
+  const Gauss rows(many ? 3 : 12), columns(many ? 8 : 14);
   std::vector<Place> all;
   for (std::size_t i = 0; i + 1 < heights.size(); ++i)
     for (std::size_t r = 0; r < rows.node.size(); ++r) {

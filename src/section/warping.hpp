@@ -31,8 +31,8 @@ class Warping {
   double energy_zz() const { return e_zz_; }
   // z + i·y
   Complex shear_centre() const { return shear_centre_; }
-  // Of the warping function about the shear centre, its mean made zero: ∫ω² dA, and the largest |ω| on the outline. Takes
-  // a few milliseconds.
+  // Of the warping function about the shear centre, its mean made zero: ∫ω² dA, and the largest |ω| on the outline.
+  // Takes a few milliseconds.
   struct Sectorial {
     double constant = 0, largest = 0;
   };

@@ -74,8 +74,7 @@ class Run {
 
  private:
   void begin(const LoadCase& loads) {
-    a_.cases.push_back(
-        {.loads = SpanLoads(s_, a_.spans, loads),
+    a_.cases.push_back({.loads = SpanLoads(s_, a_.spans, loads),
                         .movement = {},
                         .ground = ground(s_, loads),
                         .reaction = {},
@@ -148,8 +147,8 @@ class Run {
     for (std::size_t i = 0; i < a_.spans.all.size(); ++i) {
       const Rigidity& r = a_.elements[i].rigidity();
       for (const LoadPiece& l : c.loads.on(i))
-        most = std::max({most, r.EA * std::abs(l.free.along), r.EIz * std::abs(l.free.curve_y),
-                         r.EIy * std::abs(l.free.curve_z)});
+        most = std::max(
+            {most, r.EA * std::abs(l.free.along), r.EIz * std::abs(l.free.curve_y), r.EIy * std::abs(l.free.curve_z)});
       for (const std::size_t p : {a_.spans.all[i].a, a_.spans.all[i].b})
         if (!c.ground.empty())
           for (std::size_t k = 0; k < s_.supports().size(); ++k)

@@ -18,8 +18,9 @@ struct CaseAnalysis {
   Resultant applied;
   double error = 0;    // of its movements, as a share of the largest
   double largest = 0;  // of the forces and moments that meet at points: rounding is small beside it
-  // What loads, heat, lack of fit and settlements would bring if everything resisted them: forces below 1e-13 of it, and
-  // movements below what such forces do to the stiffest span, are rounding. In a combination the sum over its terms.
+  // What loads, heat, lack of fit and settlements would bring if everything resisted them: forces below 1e-13 of it,
+  // and movements below what such forces do to the stiffest span, are rounding. In a combination the sum over its
+  // terms.
   double gross = 0, still = 0;
   double moved = 0;  // the largest movement of a point
   // Supports settle or members grow, but nothing resists: all forces are rounding.

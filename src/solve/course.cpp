@@ -57,7 +57,8 @@ CoursePiece piece(const Rigidity& r, const LoadPiece& load, const State& s) {
 
 std::vector<CoursePiece> integrate(const Rigidity& r, double length, std::span<const LoadPiece> loads,
                                    const State& start) {
-  const LoadPiece nothing{.from = 0, .to = length, .jump_force = {}, .jump_moment = {}, .q0 = {}, .slope = {}, .m0 = {}, .m_slope = {}};
+  const LoadPiece nothing{
+      .from = 0, .to = length, .jump_force = {}, .jump_moment = {}, .q0 = {}, .slope = {}, .m0 = {}, .m_slope = {}};
   if (loads.empty()) loads = {&nothing, 1};
   std::vector<CoursePiece> course;
   course.reserve(loads.size());
@@ -89,7 +90,13 @@ double carry(double& V, double& M, double& slope, double& v, double q0, double s
 }  // namespace
 
 Flexibility::Flexibility(const Rigidity& r)
-    : EA(per(r.EA)), EIy(per(r.EIy)), EIz(per(r.EIz)), GJ(per(r.GJ)), GAy(per(r.GAy)), GAz(per(r.GAz)), coupling(r.coupling) {}
+    : EA(per(r.EA)),
+      EIy(per(r.EIy)),
+      EIz(per(r.EIz)),
+      GJ(per(r.GJ)),
+      GAy(per(r.GAy)),
+      GAz(per(r.GAz)),
+      coupling(r.coupling) {}
 
 State particular(const Flexibility& f, std::span<const LoadPiece> loads) {
   State s;
@@ -105,8 +112,10 @@ State particular(const Flexibility& f, std::span<const LoadPiece> loads) {
     s.N -= h * (l.q0.x + h * l.slope.x / 2);
     s.twist += h * f.GJ * (s.T - h * (l.m0.x / 2 + h * l.m_slope.x / 6));
     s.T -= h * (l.m0.x + h * l.m_slope.x / 2);
-    const double Vy = carry(s.Vy, s.Mz, s.slope_y, s.v, l.q0.y, l.slope.y, -l.m0.z, -l.m_slope.z, l.free.curve_y, f.EIz, h);
-    const double Vz = carry(s.Vz, s.My, s.slope_z, s.w, l.q0.z, l.slope.z, l.m0.y, l.m_slope.y, l.free.curve_z, f.EIy, h);
+    const double Vy =
+        carry(s.Vy, s.Mz, s.slope_y, s.v, l.q0.y, l.slope.y, -l.m0.z, -l.m_slope.z, l.free.curve_y, f.EIz, h);
+    const double Vz =
+        carry(s.Vz, s.My, s.slope_z, s.w, l.q0.z, l.slope.z, l.m0.y, l.m_slope.y, l.free.curve_z, f.EIy, h);
     s.v -= f.GAy * Vy + f.coupling * Vz;
     s.w -= f.GAz * Vz + f.coupling * Vy;
   }

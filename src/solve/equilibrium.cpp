@@ -26,7 +26,8 @@ std::vector<Need> point_loads(const Structure& structure, const Analysis& a, Cas
   for (std::size_t i = 0; i < all.size(); ++i) {
     all[i].at.assign(structure.points().size(), Six{});
     for (const Load& load : a.loads(structure, cases[i]).loads()) {
-      if (const auto* l = std::get_if<PointLoad>(&load)) take(all[i], l->at.index, l->force, acting(structure, *l).moment);
+      if (const auto* l = std::get_if<PointLoad>(&load))
+        take(all[i], l->at.index, l->force, acting(structure, *l).moment);
       if (const auto* g = std::get_if<GravityLoad>(&load))
         for (const PointMass& m : structure.point_masses()) take(all[i], m.at.index, g->acceleration * m.mass, {});
     }

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "section/region.hpp"
 #include "solve/motion_words.hpp"
 
 namespace corvex::solver {
@@ -127,6 +128,26 @@ Problems notes(const Structure& s, const Analysis& a) {
           {fmt::format("{}: section '{}' has a product of inertia (Iyz is not zero) and would bend out of the "
                        "plane; here it is held in it, and its stress is N/A - Mz*y/Iz. Describe the structure "
                        "in space to let it bend freely",
+                       list(members), section),
+           {Subject::Kind::member, members.front()},
+           {},
+           {},
+           Problem::Severity::warning});
+  // The torsion of a thin open outline is what is left of a polar moment that is (length/wall)² times larger.
+  const auto very_thin = [&](const Member& m) {
+    const auto region = section::region(s.section_of(m).shape());
+    if (!region || region->contours.size() > 1) return false;
+    double perimeter = 0;
+    for (const section::Edge& e : region->contours.front()) perimeter += e.length();
+    constexpr double thin = 1e-3;
+    return 4 * s.section_of(m).area().si() < thin * perimeter * perimeter;
+  };
+  if (!s.is_plane())
+    for (const auto& [section, members] : beams_of(s, very_thin))
+      notes.push_back(
+          {fmt::format("{}: the open wall of section '{}' is thinner than 1/1000 of its length: its torsion "
+                       "constant may be off by 0.3 % and more; give it as a section of 'properties', J = sum of "
+                       "b*t^3/3",
                        list(members), section),
            {Subject::Kind::member, members.front()},
            {},

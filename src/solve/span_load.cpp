@@ -174,7 +174,15 @@ SpanLoads::SpanLoads(const Structure& structure, const Spans& spans, const LoadC
     while (next < entries.size() && entries[next].span == i) ++next;
     if (next > begin) arrange({entries.data() + begin, next - begin}, length, pieces_);
     if (along.empty() || along[i].nothing()) continue;
-    if (next == begin) pieces_.push_back({.from = 0, .to = length, .jump_force = {}, .jump_moment = {}, .q0 = {}, .slope = {}, .m0 = {}, .m_slope = {}});
+    if (next == begin)
+      pieces_.push_back({.from = 0,
+                         .to = length,
+                         .jump_force = {},
+                         .jump_moment = {},
+                         .q0 = {},
+                         .slope = {},
+                         .m0 = {},
+                         .m_slope = {}});
     for (std::size_t k = first_[i]; k < pieces_.size(); ++k) {
       pieces_[k].q0 += along[i].q0 + along[i].slope * pieces_[k].from;
       pieces_[k].slope += along[i].slope;

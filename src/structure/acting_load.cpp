@@ -11,8 +11,8 @@ Vector in_global_axes(const Structure& structure, const Member& member, const Ve
 
 namespace {
 
-// The moment, in global axes, that a force through this place of the section has about the axis on which loads only bend
-// the member: across it about the shear centre, along it about the centroid.
+// The moment, in global axes, that a force through this place of the section has about the axis on which loads only
+// bend the member: across it about the shear centre, along it about the centroid.
 Vector lever_moment(const Structure& s, const Member& m, const Vector& force, const std::optional<Through>& through) {
   const Through& t = through ? *through : s.analysis().through;
   if (t.place == Through::Place::shear_centre || m.kind == MemberKind::link || zero(force)) return {};
@@ -43,11 +43,11 @@ double plan_share(const Structure& structure, const Member& member) {
 ActingLine acting(const Structure& s, const LineLoad& load) {
   const Member& m = s[load.on];
   const double share = load.per == Per::plan ? plan_share(s, m) : 1;
-  return with_lever(s,
-                    {load.on, load.from, load.to.value_or(s.length_of(m)),
-                     in_global_axes(s, m, load.first, load.axes) * share,
-                     in_global_axes(s, m, load.last, load.axes) * share},
-                    load.through);
+  return with_lever(
+      s,
+      {load.on, load.from, load.to.value_or(s.length_of(m)), in_global_axes(s, m, load.first, load.axes) * share,
+       in_global_axes(s, m, load.last, load.axes) * share},
+      load.through);
 }
 
 std::vector<ActingLine> acting(const Structure& s, const SpreadLoad& load) {

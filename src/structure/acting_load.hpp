@@ -10,8 +10,8 @@ Vector in_global_axes(const Structure& structure, const Member& member, const Ve
 // Length of ground plan over length of member.
 double plan_share(const Structure& structure, const Member& member);
 
-// A force along [from, to] of a member, changing linearly, and the moment per length that its lever about the axis brings
-// about (Through).
+// A force along [from, to] of a member, changing linearly, and the moment per length that its lever about the axis
+// brings about (Through).
 struct ActingLine {
   MemberId on;
   double from = 0, to = 0;

@@ -80,7 +80,8 @@ class LoadChecks : Checks {
     if (!t) return;
     check_through(*t, subject);
     if (s_[on].kind == MemberKind::link)
-      add(fmt::format("'{}' is a link and is not twisted: loads on it go to its ends", s_[on].name), subject, "through");
+      add(fmt::format("'{}' is a link and is not twisted: loads on it go to its ends", s_[on].name), subject,
+          "through");
   }
 
   std::optional<double> length_on(MemberId id, const Subject& subject) {

@@ -61,7 +61,7 @@ using State = Eigen::Matrix<Real, 12, 1>;
 
 struct Rod {
   Real length = 0, EA = 0, EIy = 0, EIz = 0, GJ = 0, shear_y = 0, shear_z = 0;  // the last two are 1/GA
-  Real coupling = 0;  // of both shear forces: 1/(G A12)
+  Real coupling = 0;                                                            // of both shear forces: 1/(G A12)
   Turn own, bending;                       // the member's axes, and those in which it bends apart
   std::vector<std::vector<Acting>> loads;  // of each case
   std::vector<Three> strain;               // of each case: elongation, curvature in x–y, in x–z
@@ -272,7 +272,8 @@ class LoadReader {
     const Three global = axes == LoadAxes::member ? Three(r.own.transpose() * three(v)) : three(v);
     return r.bending * global;
   }
-  // The moment of a force about the axis on which it only bends: across about the shear centre, along about the centroid.
+  // The moment of a force about the axis on which it only bends: across about the shear centre, along about the
+  // centroid.
   Three lever(MemberId on, const Three& force, const std::optional<Through>& through) const {
     const Through& t = through ? *through : s_.analysis().through;
     const Member& m = s_[on];
@@ -283,8 +284,7 @@ class LoadReader {
     Three at = Three::Zero(), from_shear_centre(0, -p.shear_centre_y.si(), -p.shear_centre_z.si());
     if (t.place == Through::Place::at) at = Three(0, t.y.si(), t.z.si());
     from_shear_centre += at;
-    Three global = r.own.transpose() *
-                   (from_shear_centre.cross(Three(0, f(1), f(2))) + at.cross(Three(f(0), 0, 0)));
+    Three global = r.own.transpose() * (from_shear_centre.cross(Three(0, f(1), f(2))) + at.cross(Three(f(0), 0, 0)));
     if (s_.is_plane()) global = Three(0, 0, global(2));
     return r.bending * global;
   }

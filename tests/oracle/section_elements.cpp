@@ -213,8 +213,8 @@ struct Shape {
   Shape(double r, double s) {
     const double t = 1 - r - s;
     n = {t * (2 * t - 1), r * (2 * r - 1), s * (2 * s - 1), 4 * t * r, 4 * r * s, 4 * s * t};
-    slope = {Point(1 - 4 * t, 1 - 4 * t), Point(4 * r - 1, 0), Point(0, 4 * s - 1), Point(4 * (t - r), -4 * r),
-             Point(4 * s, 4 * r), Point(-4 * s, 4 * (t - s))};
+    slope = {Point(1 - 4 * t, 1 - 4 * t), Point(4 * r - 1, 0), Point(0, 4 * s - 1),
+             Point(4 * (t - r), -4 * r),  Point(4 * s, 4 * r), Point(-4 * s, 4 * (t - s))};
   }
 };
 
@@ -241,8 +241,9 @@ SectionElements::SectionElements(const std::vector<RoundedPolygon>& contours, do
       const auto side = std::minmax(t[k], t[(k + 1) % 3]);
       const auto [it, fresh] = middle.try_emplace(side, static_cast<int>(at_.size()));
       if (fresh) {
-        const Point p = (mesh.places[static_cast<std::size_t>(side.first)] +
-                         mesh.places[static_cast<std::size_t>(side.second)]) / 2.0;
+        const Point p =
+            (mesh.places[static_cast<std::size_t>(side.first)] + mesh.places[static_cast<std::size_t>(side.second)]) /
+            2.0;
         at_.push_back(uses[side] == 1 ? outline.nearest(p) : p);
       }
       e[3 + k] = it->second;

@@ -1,5 +1,5 @@
-// An independent solution of a cross-section's shear stress: quadratic finite elements on triangles, cut from a grid. It
-// shares nothing with the library, neither geometry nor formulas of boundary integrals.
+// An independent solution of a cross-section's shear stress: quadratic finite elements on triangles, cut from a grid.
+// It shares nothing with the library, neither geometry nor formulas of boundary integrals.
 #pragma once
 
 #include <complex>
@@ -29,8 +29,8 @@ class SectionElements {
   double Iz() const { return Iz_; }
   double J() const { return J_; }
   std::size_t nodes() const { return at_.size(); }
-  // The largest von Mises stress at the nodes; those within a wall's thickness (2A over the length of the outline, but no
-  // more than a third of the sides that meet there) of a sharp re-entrant corner are left out.
+  // The largest von Mises stress at the nodes; those within a wall's thickness (2A over the length of the outline, but
+  // no more than a third of the sides that meet there) of a sharp re-entrant corner are left out.
   double worst(const SixForces& f) const { return worst_place(f).value; }
   struct Worst {
     double value, y, z;

@@ -205,12 +205,13 @@ TEST_CASE("What a form cannot do is refused") {
 TEST_CASE("Few digits are told, many are not") {
   const Folder folder;
   // Two cases that all but take each other back leave what rounding leaves of them.
-  folder.write("apart.yaml",
-               "corvex: 1\nunits: {length: mm, force: kN}\nsections: {bar: {shape: round bar, diameter: 20 mm}}\n"
-               "points: {A: [0, 0], B: [700, 300], C: [1300, 100]}\nmembers: {arm: {through: [A, B], section: bar, "
-               "material: S235}, hand: {through: [B, C], section: bar, material: S235}}\n"
-               "supports: {A: fixed}\nloads: {one: [{at: C, force: {down: 0.01}}], other: [{at: C, force: {down: 0.01}}]}\n"
-               "combinations: {left: {one: 1, other: -0.9999999999}}\n");
+  folder.write(
+      "apart.yaml",
+      "corvex: 1\nunits: {length: mm, force: kN}\nsections: {bar: {shape: round bar, diameter: 20 mm}}\n"
+      "points: {A: [0, 0], B: [700, 300], C: [1300, 100]}\nmembers: {arm: {through: [A, B], section: bar, "
+      "material: S235}, hand: {through: [B, C], section: bar, material: S235}}\n"
+      "supports: {A: fixed}\nloads: {one: [{at: C, force: {down: 0.01}}], other: [{at: C, force: {down: 0.01}}]}\n"
+      "combinations: {left: {one: 1, other: -0.9999999999}}\n");
   const Json c = Json::parse(folder.run("solve apart.yaml --json").out)["cases"]["left"];
   const int digits = c["digits"];
   INFO(digits);

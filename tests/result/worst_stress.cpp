@@ -120,7 +120,8 @@ TEST_CASE("Tubes of every wall bear the shear of the exact ring at their bore, a
     double most = 0;
     for (int i = 0; i <= 60; ++i)
       for (int k = 0; k < 720; ++k) {
-        const double rho = r + (R - r) * i / 60, angle = k * std::numbers::pi / 360, c = std::cos(angle), s = std::sin(angle);
+        const double rho = r + (R - r) * i / 60, angle = k * std::numbers::pi / 360, c = std::cos(angle),
+                     s = std::sin(angle);
         const double g = 3 * (R * R + r * r) / 8 * rho + 3 * R * R * r * r / (8 * rho) - std::pow(rho, 3) / 8;
         const double dg = 3 * (R * R + r * r) / 8 - 3 * R * R * r * r / (8 * rho * rho) - 3 * rho * rho / 8;
         const double sigma = f.N / tube.area().si() - (f.Mz * rho * c + f.My * rho * s) / I;
@@ -138,8 +139,8 @@ TEST_CASE("Equilateral triangle and ellipse under torsion and bending") {
   SECTION("triangle: stress function of three lines") {
     // Height 3c: τ is largest in the middle of each side, 15√3 T/(2·…): τ = 20 T/a³ with the side a.
     const double a = 0.06, h = a * std::sqrt(3.0) / 2;
-    const Section triangle = Outline{
-        .points = {{0_mm, 0_mm}, {Length::si(a), 0_mm}, {Length::si(a / 2), Length::si(h)}}};
+    const Section triangle =
+        Outline{.points = {{0_mm, 0_mm}, {Length::si(a), 0_mm}, {Length::si(a / 2), Length::si(h)}}};
     CHECK(worst_value(triangle, {.T = 100}) == Approx(std::sqrt(3.0) * 20 * 100 / std::pow(a, 3)).epsilon(1e-3));
     // Prandtl's function is the product of the distances from the sides; σ by bending about z.
     const double I = a * std::pow(h, 3) / 36, T = 100, Mz = 150;
@@ -179,11 +180,13 @@ TEST_CASE("Equilateral triangle and ellipse under torsion and bending") {
 
 TEST_CASE("The worst stress does not depend on how an outline is drawn") {
   const Forces f{.N = 8e3, .Vy = 6e3, .Vz = -3e3, .T = 60, .My = 120, .Mz = 250};
-  const std::vector<std::pair<double, double>> corners{{0, 0}, {40, 0}, {40, 6}, {5, 6}, {5, 60}, {20, 60}, {20, 65}, {0, 65}};
+  const std::vector<std::pair<double, double>> corners{{0, 0},  {40, 0},  {40, 6},  {5, 6},
+                                                       {5, 60}, {20, 60}, {20, 65}, {0, 65}};
   const auto section = [](const std::vector<std::pair<double, double>>& at, double turn = 0) {
     Outline o;
     const double c = std::cos(turn), s = std::sin(turn);
-    for (const auto& [z, y] : at) o.points.push_back({Length::si((c * z - s * y) / 1e3), Length::si((s * z + c * y) / 1e3)});
+    for (const auto& [z, y] : at)
+      o.points.push_back({Length::si((c * z - s * y) / 1e3), Length::si((s * z + c * y) / 1e3)});
     return Section(o);
   };
   const double value = worst_value(section(corners), f);
@@ -215,10 +218,12 @@ TEST_CASE("The worst stress does not depend on how an outline is drawn") {
     const auto rounded = [](int steps) {
       Outline o;
       const double pi = std::numbers::pi;
-      for (const auto& [z, y, from] : {std::tuple(20.0, -20.0, -0.5), {20.0, 20.0, 0.0}, {-20.0, 20.0, 0.5}, {-20.0, -20.0, 1.0}})
+      for (const auto& [z, y, from] :
+           {std::tuple(20.0, -20.0, -0.5), {20.0, 20.0, 0.0}, {-20.0, 20.0, 0.5}, {-20.0, -20.0, 1.0}})
         for (int i = 0; i <= steps; ++i) {
           const double angle = pi * (from + 0.5 * i / steps);
-          o.points.push_back({Length::si((z + 12 * std::cos(angle)) / 1e3), Length::si((y + 20 * std::sin(angle)) / 1e3)});
+          o.points.push_back(
+              {Length::si((z + 12 * std::cos(angle)) / 1e3), Length::si((y + 20 * std::sin(angle)) / 1e3)});
         }
       return Section(o);
     };
@@ -229,12 +234,13 @@ TEST_CASE("The worst stress does not depend on how an outline is drawn") {
 }
 
 TEST_CASE("Along the member the worst place is a root") {
-  // A flat on two supports under a line load, twisted: the worst place wanders from the middle of the long side at the ends
-  // to its edge at midspan; every place of the member is at most as bad as what is told.
+  // A flat on two supports under a line load, twisted: the worst place wanders from the middle of the long side at the
+  // ends to its edge at midspan; every place of the member is at most as bad as what is told.
   Structure s = Structure::space("span");
   const auto a = s.point("A", 0_m, 0_m, 0_m), b = s.point("B", 1_m, 0_m, 0_m);
-  const auto m = s.member("flat", {a, b}, {.section = s.section("flat", Section(RectangularBar{.height = 60_mm, .width = 8_mm})),
-                                           .material = material("S355")});
+  const auto m = s.member("flat", {a, b},
+                          {.section = s.section("flat", Section(RectangularBar{.height = 60_mm, .width = 8_mm})),
+                           .material = material("S355")});
   s.support(a, Support::hold({Freedom::x, Freedom::y, Freedom::z, Freedom::rx}));
   s.support(b, Support::hold({Freedom::y, Freedom::z}));
   s.load_case("both")

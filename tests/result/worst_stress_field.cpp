@@ -1,5 +1,5 @@
-// The worst von Mises stress of thirty sections under random mixtures of all six internal forces, against finite elements
-// on the section that share nothing with the library.
+// The worst von Mises stress of thirty sections under random mixtures of all six internal forces, against finite
+// elements on the section that share nothing with the library.
 #include <cmath>
 #include <corvex/corvex.hpp>
 #include <numbers>
@@ -54,8 +54,8 @@ Drawn outline(const char* name, const std::vector<RoundedPolygon>& contours, dou
   return {name, drawn(contours), contours, spacing};
 }
 Drawn tube(const char* name, double h, double b, double t, double outside, double inside, double spacing) {
-  const RectangularTube shape{.height = mm_(h), .width = mm_(b), .wall = mm_(t), .corner = mm_(outside),
-                              .inside_corner = mm_(inside)};
+  const RectangularTube shape{
+      .height = mm_(h), .width = mm_(b), .wall = mm_(t), .corner = mm_(outside), .inside_corner = mm_(inside)};
   return {name, shape, {box(h, b, outside), hole(box(h - 2 * t, b - 2 * t, inside))}, spacing};
 }
 Drawn bar(const char* name, double h, double b, double spacing) {
@@ -63,29 +63,48 @@ Drawn bar(const char* name, double h, double b, double spacing) {
 }
 Drawn ring(const char* name, double d, double t, double spacing) {
   if (t == d / 2) return {name, RoundBar{.diameter = mm_(d)}, {box(d, d, d / 2)}, spacing};
-  return {name, RoundTube{.diameter = mm_(d), .wall = mm_(t)}, {box(d, d, d / 2), hole(box(d - 2 * t, d - 2 * t, d / 2 - t))},
+  return {name,
+          RoundTube{.diameter = mm_(d), .wall = mm_(t)},
+          {box(d, d, d / 2), hole(box(d - 2 * t, d - 2 * t, d / 2 - t))},
           spacing};
 }
 Drawn i_profile(const char* name, double h, double b, double w, double f, double r, double spacing) {
   const double y = h / 2, z = b / 2, k = y - f, v = w / 2;
-  return {name, IProfile{.height = mm_(h), .width = mm_(b), .web = mm_(w), .flange = mm_(f), .root = mm_(r)},
-          {polygon({{-z, -y, 0}, {z, -y, 0}, {z, -k, 0}, {v, -k, r}, {v, k, r}, {z, k, 0}, {z, y, 0}, {-z, y, 0},
-                    {-z, k, 0}, {-v, k, r}, {-v, -k, r}, {-z, -k, 0}})},
+  return {name,
+          IProfile{.height = mm_(h), .width = mm_(b), .web = mm_(w), .flange = mm_(f), .root = mm_(r)},
+          {polygon({{-z, -y, 0},
+                    {z, -y, 0},
+                    {z, -k, 0},
+                    {v, -k, r},
+                    {v, k, r},
+                    {z, k, 0},
+                    {z, y, 0},
+                    {-z, y, 0},
+                    {-z, k, 0},
+                    {-v, k, r},
+                    {-v, -k, r},
+                    {-z, -k, 0}})},
           spacing};
 }
 Drawn channel(const char* name, double h, double b, double w, double f, double r, double spacing) {
   const double y = h / 2, k = y - f;
-  return {name, Channel{.height = mm_(h), .width = mm_(b), .web = mm_(w), .flange = mm_(f), .root = mm_(r)},
-          {polygon({{0, -y, 0}, {b, -y, 0}, {b, -k, 0}, {w, -k, r}, {w, k, r}, {b, k, 0}, {b, y, 0}, {0, y, 0}})}, spacing};
+  return {name,
+          Channel{.height = mm_(h), .width = mm_(b), .web = mm_(w), .flange = mm_(f), .root = mm_(r)},
+          {polygon({{0, -y, 0}, {b, -y, 0}, {b, -k, 0}, {w, -k, r}, {w, k, r}, {b, k, 0}, {b, y, 0}, {0, y, 0}})},
+          spacing};
 }
 Drawn angle(const char* name, double h, double b, double t, double r, double toe, double spacing) {
-  return {name, AngleProfile{.height = mm_(h), .width = mm_(b), .wall = mm_(t), .root = mm_(r), .toe = mm_(toe)},
-          {polygon({{0, 0, 0}, {b, 0, 0}, {b, t, toe}, {t, t, r}, {t, h, toe}, {0, h, 0}})}, spacing};
+  return {name,
+          AngleProfile{.height = mm_(h), .width = mm_(b), .wall = mm_(t), .root = mm_(r), .toe = mm_(toe)},
+          {polygon({{0, 0, 0}, {b, 0, 0}, {b, t, toe}, {t, t, r}, {t, h, toe}, {0, h, 0}})},
+          spacing};
 }
 Drawn tee(const char* name, double h, double b, double w, double f, double r, double spacing) {
   const double v = w / 2, z = b / 2, k = h - f;
-  return {name, Tee{.height = mm_(h), .width = mm_(b), .web = mm_(w), .flange = mm_(f), .root = mm_(r)},
-          {polygon({{-v, 0, 0}, {v, 0, 0}, {v, k, r}, {z, k, 0}, {z, h, 0}, {-z, h, 0}, {-z, k, 0}, {-v, k, r}})}, spacing};
+  return {name,
+          Tee{.height = mm_(h), .width = mm_(b), .web = mm_(w), .flange = mm_(f), .root = mm_(r)},
+          {polygon({{-v, 0, 0}, {v, 0, 0}, {v, k, r}, {z, k, 0}, {z, h, 0}, {-z, h, 0}, {-z, k, 0}, {-v, k, r}})},
+          spacing};
 }
 
 // A box of 60 x 40 mm with corners of 20 mm, each drawn by so many straight lines.
@@ -126,16 +145,50 @@ std::vector<Drawn> profiles() {
       angle("L sharp", 70, 50, 6, 0, 0, 0.55),
       tee("T 80", 80, 80, 9, 9, 9, 0.7),
       tee("T sharp", 60, 60, 7, 7, 0, 0.3),
-      outline("Z of 5 mm", {polygon({{-2.5, -40, 0}, {40, -40, 0}, {40, -35, 0}, {2.5, -35, 0}, {2.5, 40, 0}, {-40, 40, 0},
-                                     {-40, 35, 0}, {-2.5, 35, 0}})}, 0.55),
-      outline("hat", {polygon({{-50, 0, 0}, {-26, 0, 0}, {-26, 36, 0}, {26, 36, 0}, {26, 0, 0}, {50, 0, 0}, {50, 4, 0},
-                               {30, 4, 0}, {30, 40, 0}, {-30, 40, 0}, {-30, 4, 0}, {-50, 4, 0}})}, 0.5),
+      outline("Z of 5 mm",
+              {polygon({{-2.5, -40, 0},
+                        {40, -40, 0},
+                        {40, -35, 0},
+                        {2.5, -35, 0},
+                        {2.5, 40, 0},
+                        {-40, 40, 0},
+                        {-40, 35, 0},
+                        {-2.5, 35, 0}})},
+              0.55),
+      outline("hat",
+              {polygon({{-50, 0, 0},
+                        {-26, 0, 0},
+                        {-26, 36, 0},
+                        {26, 36, 0},
+                        {26, 0, 0},
+                        {50, 0, 0},
+                        {50, 4, 0},
+                        {30, 4, 0},
+                        {30, 40, 0},
+                        {-30, 40, 0},
+                        {-30, 4, 0},
+                        {-50, 4, 0}})},
+              0.5),
       outline("triangle", {polygon({{0, 0, 0}, {60, 0, 0}, {30, 51.96, 0}})}, 0.9),
       outline("trapezoid", {polygon({{0, 0, 0}, {60, 0, 0}, {40, 50, 0}, {10, 30, 0}})}, 0.9),
-      outline("block with a hole", {polygon({{0, 0, 0}, {60, 0, 0}, {60, 50, 0}, {0, 50, 0}}),
-                                    hole(polygon({{10, 12, 0}, {30, 12, 0}, {30, 34, 0}, {10, 34, 0}}))}, 0.9),
-      outline("cross", {polygon({{-10, -40, 0}, {10, -40, 0}, {10, -10, 0}, {40, -10, 0}, {40, 10, 0}, {10, 10, 0},
-                                 {10, 40, 0}, {-10, 40, 0}, {-10, 10, 0}, {-40, 10, 0}, {-40, -10, 0}, {-10, -10, 0}})}, 1.0),
+      outline("block with a hole",
+              {polygon({{0, 0, 0}, {60, 0, 0}, {60, 50, 0}, {0, 50, 0}}),
+               hole(polygon({{10, 12, 0}, {30, 12, 0}, {30, 34, 0}, {10, 34, 0}}))},
+              0.9),
+      outline("cross",
+              {polygon({{-10, -40, 0},
+                        {10, -40, 0},
+                        {10, -10, 0},
+                        {40, -10, 0},
+                        {40, 10, 0},
+                        {10, 10, 0},
+                        {10, 40, 0},
+                        {-10, 40, 0},
+                        {-10, 10, 0},
+                        {-40, 10, 0},
+                        {-40, -10, 0},
+                        {-10, -10, 0}})},
+              1.0),
       {"stadium, drawn by 160 lines", stadium(40), {box(60, 40, 20)}, 0.9},
   };
 }
@@ -197,8 +250,10 @@ TEST_CASE("Thirty sections under 200 mixtures of six forces each: never better t
       low = std::min(low, ratio), high = std::max(high, ratio);
       if (ratio < 0.995 || ratio > 1.01) {
         const StressExtreme w = *r.von_mises_at(1_m, Side::before);
-        WARN("mixture " << i << ": " << ratio << " at y " << w.y->in(mm) << " z " << w.z->in(mm) << ", elements at y " << elements.worst_place(m).y * 1e3 << " z " << elements.worst_place(m).z * 1e3 << "; N Vy Vz T My Mz "
-                    << m.N << " " << m.Vy << " " << m.Vz << " " << m.T << " " << m.My << " " << m.Mz);
+        WARN("mixture " << i << ": " << ratio << " at y " << w.y->in(mm) << " z " << w.z->in(mm) << ", elements at y "
+                        << elements.worst_place(m).y * 1e3 << " z " << elements.worst_place(m).z * 1e3
+                        << "; N Vy Vz T My Mz " << m.N << " " << m.Vy << " " << m.Vz << " " << m.T << " " << m.My << " "
+                        << m.Mz);
       }
     }
     CAPTURE(p.name);

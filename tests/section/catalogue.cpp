@@ -255,8 +255,8 @@ TEST_CASE("Hollow sections of EN 10210 and EN 10219 as the tables print them") {
     CHECK(q.J == p->torsion->J);
     const SectionProperties exact = Section(p->section.shape()).properties();
     CHECK(exact.J.si() == Approx(q.J.si()).epsilon(0.04));
-    // The exact one counts the peak of stress in the rounded inside corners, which the standard's formula leaves out: up
-    // to a tenth in hot-finished sections and a quarter in cold-formed ones, whose inside corners are tighter.
+    // The exact one counts the peak of stress in the rounded inside corners, which the standard's formula leaves out:
+    // up to a tenth in hot-finished sections and a quarter in cold-formed ones, whose inside corners are tighter.
     CHECK(exact.Wt.si() < p->torsion->Wt.si() * 1.04);
     CHECK(exact.Wt.si() > p->torsion->Wt.si() * 0.75);
   }

@@ -182,8 +182,8 @@ struct Stub {
   long double exact = 0;  // movement of the last point along y
 };
 
-// A short stiff stub, of one piece or of several, on soft springs; determinate, so that forces follow from statics alone:
-// springs across at both ends, or one across and one turning at its root; loaded across at its tip or beside it.
+// A short stiff stub, of one piece or of several, on soft springs; determinate, so that forces follow from statics
+// alone: springs across at both ends, or one across and one turning at its root; loaded across at its tip or beside it.
 Stub stub_on_springs(unsigned seed) {
   std::mt19937 random(seed);
   const auto share = [&] { return std::uniform_real_distribution<double>(0, 1)(random); };
@@ -208,8 +208,9 @@ Stub stub_on_springs(unsigned seed) {
     s.exact = -P / k;
   } else {
     const double turning = soft * L * L * power(-2, 2);
-    s.structure.support(s.points.front(), Support::hold({Freedom::x}).spring(
-                                              {.y = Stiffness::si(across), .rz = TurningStiffness::si(turning)}));
+    s.structure.support(
+        s.points.front(),
+        Support::hold({Freedom::x}).spring({.y = Stiffness::si(across), .rz = TurningStiffness::si(turning)}));
     s.structure.load_case("tip").at(s.points.back(), Force{.y = -1_kN});
     s.exact = -P * (1 / k + l * l / static_cast<long double>(turning) + l * l * l / (3 * static_cast<long double>(EI)));
   }
@@ -234,8 +235,7 @@ TEST_CASE("Digits: 1,000 stiff stubs on soft springs claim no more than stand") 
       continue;
     }
     ++solved;
-    const double error =
-        static_cast<double>(std::abs(solution[0].displacement(s.points.back()).y.si() / s.exact - 1));
+    const double error = static_cast<double>(std::abs(solution[0].displacement(s.points.back()).y.si() / s.exact - 1));
     const double stand = -std::log10(std::max(error, 1e-15));
     CHECK(solution[0].digits() >= 1);
     CHECK(solution[0].digits() <= stand);

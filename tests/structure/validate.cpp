@@ -198,7 +198,8 @@ TEST_CASE("Slips of an exponent are out of range") {
     const auto [spoil, words] = GENERATE(table<std::function<void(Material&)>, const char*>(
         {{[](Material& m) { m.density = Density::si(1e308); }, "the density is out of range"},
          {[](Material& m) { m.density = Density::si(std::nan("")); }, "the density is out of range"},
-         {[](Material& m) { m.expansion = Expansion::si(std::nan("")); }, "the coefficient of expansion is out of range"},
+         {[](Material& m) { m.expansion = Expansion::si(std::nan("")); },
+          "the coefficient of expansion is out of range"},
          {[](Material& m) { m.allowable = Stress::si(1e30); }, "the strength is out of range"}}));
     MemberOptions o = k.options;
     spoil(o.material);
