@@ -155,3 +155,50 @@ TEST_CASE("Slips in supports") {
   INFO(all);
   CHECK_THAT(all, Contains(message));
 }
+
+TEST_CASE("Loads act through a place of the section where they say so") {
+  const auto read = [](const std::string& load, const std::string& analysis = "") {
+    return read_model_text(
+        "corvex: 1\n" + analysis +
+        "units: {length: mm, force: kN}\nsections: {beam: UPN 200}\npoints: {A: [0, 0, 0], B: [3000, 0, 0]}\n"
+        "members: {beam: {through: [A, B], section: beam, material: S235}}\n"
+        "supports: {A: fixed}\nloads: {case: [" +
+        load + "]}\n");
+  };
+  const auto place = [&](const std::string& load) {
+    const auto model = read(load);
+    REQUIRE(model.ok());
+    const Load& l = model->structure.load_cases()[0].loads().front();
+    return std::visit(
+        [](const auto& one) {
+          if constexpr (requires { one.through; }) return one.through;
+          return std::optional<Through>();
+        },
+        l);
+  };
+  using Place = Through::Place;
+  CHECK_FALSE(place("{on: beam, at: 1 m, force: {down: 8}}"));
+  CHECK(place("{on: beam, at: 1 m, force: {down: 8}, through: centroid}")->place == Place::centroid);
+  CHECK(place("{on: beam, line: {down: 8}, through: shear centre}")->place == Place::shear_centre);
+  CHECK(place("{on: beam, spread: {down: 8}, through: centroid}")->place == Place::centroid);
+  CHECK(place("{gravity: down, through: centroid}")->place == Place::centroid);
+  CHECK(place("{at: B, force: {down: 8}, through: centroid}")->place == Place::centroid);
+  const auto given = place("{on: beam, at: 1 m, force: {down: 8}, through: {y: 40, z: -1.5 cm}}");
+  CHECK(given->place == Place::at);
+  CHECK(given->y.si() == near(0.04));
+  CHECK(given->z.si() == near(-0.015));
+  const auto all = read("{gravity: down}", "analysis: {through: centroid}\n");
+  REQUIRE(all.ok());
+  CHECK(all->structure.analysis().through.place == Place::centroid);
+  for (const auto& [load, words] : std::vector<std::pair<std::string, std::string>>{
+           {"{on: beam, at: 1 m, force: {down: 8}, through: centre}", "the place of the section"},
+           {"{on: beam, at: 1 m, force: {down: 8}, through: {}}",
+            "a place of the section was expected, as {y: 40 mm, z: 0}"},
+           {"{on: beam, at: 1 m, force: {down: 8}, through: {x: 1}}", "x"},
+           {"{on: beam, heat: 20 K, through: centroid}", "'through' does not go with 'heat'"}}) {
+    const auto wrong = read(load);
+    REQUIRE_FALSE(wrong.ok());
+    INFO(describe(wrong.error().front()));
+    CHECK_THAT(describe(wrong.error().front()), Catch::Contains(words));
+  }
+}

@@ -1,5 +1,7 @@
 // Pictures read back: extremes stand at their place, on the right side and to scale; every name is there; labels keep
 // clear of each other.
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cmath>
 #include <corvex/number.hpp>
@@ -256,6 +258,25 @@ TEST_CASE("A section shows its shape to scale, its figures and the stress across
   CHECK(angle.lines("principal").size() == 2);
   CHECK(angle.words("shear-centre-name").size() == 1);
   CHECK(angle.says("stress-value", "52.67 MPa"));
+}
+
+TEST_CASE("The section of an angle held in a plane shows the stress that solve tells") {
+  Structure s = Structure::plane("bracket");
+  const auto a = s.point("A", Length(), Length()), b = s.point("B", Length::si(1), Length());
+  const auto m =
+      s.member("arm", {a, b}, {.section = s.section("angle", *profile("L 100x50x8")), .material = material("S235")});
+  s.support(a, Support::fixed());
+  s.load_case("push").at(b, Force{.y = ForceSize::si(-500)});
+  const Solution solution = solve(s);
+  REQUIRE(solution.ok());
+  const auto bytes = draw(solution, {.of = PictureOf::section, .only = {m}}, ImageFormat::svg);
+  REQUIRE(bytes.ok());
+  const std::string svg(bytes.value());
+  const auto mpa = [](const StressExtreme& e) { return fmt::format("{:.2f} MPa", e.value.si() / 1e6); };
+  const MemberResult r = solution[0]["arm"];
+  CHECK(mpa(*r.max_stress()) == "27.54 MPa");
+  CHECK_THAT(svg, Catch::Contains(mpa(*r.max_stress())));
+  CHECK_THAT(svg, Catch::Contains(mpa(*r.min_stress())));
 }
 
 TEST_CASE("Distances and widths of a structure") {
