@@ -56,9 +56,10 @@ void through_centroid(const Solution& solution, Problems& notes) {
     const MemberResult r = solution[solution.judged().front()][m];
     const SectionProperties& p = s.section_of(s[m]).properties();
     const auto safety = r.safety_against(Stress::si(*bent)), twisted_safety = r.safety_against(Stress::si(*both));
+    const char* without = leaves_out_warping(twisted, m) ? ", without the stress of restrained warping" : "";
     const std::string figures =
         safety && twisted_safety
-            ? fmt::format("safety {:.3g}; {:.3g} if the loads act at the centroid", *safety, *twisted_safety)
+            ? fmt::format("safety {:.3g}; {:.3g} if the loads act at the centroid{}", *safety, *twisted_safety, without)
             : fmt::format("worst stress {:.4g} MPa; {:.4g} MPa if the loads act at the centroid", *bent / 1e6,
                           *both / 1e6);
     notes.push_back(about(

@@ -286,7 +286,20 @@ StressExtreme StressCourse::field_von_mises() const {
                         shifted(p.a, from),
                         shifted(p.b, from),
                         p.t};
+      // First by the ranges of the actions, then by those of the stresses themselves.
+      const auto n = range(part.n, h), gy = range(part.gy, h), gz = range(part.gz, h), a = range(part.a, h),
+                 b = range(part.b, h), torque = range(part.t, h);
+      const auto size = [](const std::pair<double, double>& q) { return std::max(q.second, -q.first); };
+      const double shear_a = size(a), shear_b = size(b), shear_t = size(torque);
+      const double enough = best.value() * close, square = enough * enough;
       for (const section::EdgeSample& e : field.edge()) {
+        const auto most = [](const std::pair<double, double>& q, double by) {
+          return std::pair(std::min(q.first * by, q.second * by), std::max(q.first * by, q.second * by));
+        };
+        const auto by_y = most(gy, e.at.imag()), by_z = most(gz, e.at.real());
+        const double most_sigma = std::max(n.second + by_y.second + by_z.second, -(n.first + by_y.first + by_z.first));
+        const double most_tau = shear_a * std::abs(e.up) + shear_b * std::abs(e.right) + shear_t * std::abs(e.twist);
+        if (most_sigma * most_sigma + 3 * most_tau * most_tau <= square) continue;
         const double y = e.at.imag(), z = e.at.real();
         const Polynomial s = combine({{1, &part.n}, {y, &part.gy}, {z, &part.gz}});
         const Polynomial tau = combine({{-e.up, &part.a}, {-e.right, &part.b}, {e.twist, &part.t}});

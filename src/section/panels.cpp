@@ -35,7 +35,7 @@ constexpr double hardly = 0.35;
 double closeness(double turn, double grading, bool open) {
   if (turn < -hardly) return (open ? 9e-3 : 3e-2) / std::pow(grading, 3);
   if (turn > hardly) return 0.36 / grading;
-  return 1;
+  return 0.6;
 }
 
 class Cutter {

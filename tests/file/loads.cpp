@@ -160,10 +160,11 @@ TEST_CASE("Loads act through a place of the section where they say so") {
   const auto read = [](const std::string& load, const std::string& analysis = "") {
     return read_model_text(
         "corvex: 1\n" + analysis +
-        "units: {length: mm, force: kN}\nsections: {beam: UPN 200}\npoints: {A: [0, 0, 0], B: [3000, 0, 0]}\n"
-        "members: {beam: {through: [A, B], section: beam, material: S235}}\n"
-        "supports: {A: fixed}\nloads: {case: [" +
-        load + "]}\n");
+            "units: {length: mm, force: kN}\nsections: {beam: UPN 200}\npoints: {A: [0, 0, 0], B: [3000, 0, 0]}\n"
+            "members: {beam: {through: [A, B], section: beam, material: S235}}\n"
+            "supports: {A: fixed}\nloads: {case: [" +
+            load + "]}\n",
+        "model.yaml");
   };
   const auto place = [&](const std::string& load) {
     const auto model = read(load);

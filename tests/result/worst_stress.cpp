@@ -256,3 +256,28 @@ TEST_CASE("Along the member the worst place is a root") {
   CHECK(worst.value.si() >= most * (1 - 1e-9));
   CHECK(worst.value.si() == Approx(most).epsilon(1e-4));
 }
+
+TEST_CASE("Local shear stress converges as J does, at the feet of fillets and beside holes too") {
+  const Shape shape =
+      GENERATE(Shape(SquareTube{.width = 60_mm, .wall = 4_mm, .corner = 6_mm, .inside_corner = 4_mm}),
+               Shape(RectangularTube{.height = 80_mm, .width = 40_mm, .wall = 4_mm}),
+               Shape(IProfile{.height = 200_mm, .width = 100_mm, .web = 5.6_mm, .flange = 8.5_mm, .root = 12_mm}),
+               Shape(IProfile{.height = 100_mm, .width = 60_mm, .web = 5_mm, .flange = 7_mm}),
+               Shape(AngleProfile{.height = 100_mm, .width = 50_mm, .wall = 8_mm, .root = 8_mm, .toe = 4_mm}),
+               Shape(Channel{.height = 200_mm, .width = 75_mm, .web = 8.5_mm, .flange = 11.5_mm, .root = 11.5_mm}),
+               // A tee with a hole in its web.
+               Shape(Outline{.points = {{-5_mm, 0_mm},
+                                        {5_mm, 0_mm},
+                                        {5_mm, 50_mm},
+                                        {20_mm, 50_mm},
+                                        {20_mm, 60_mm},
+                                        {-20_mm, 60_mm},
+                                        {-20_mm, 50_mm},
+                                        {-5_mm, 50_mm}},
+                             .holes = {{{-2_mm, 20_mm}, {2_mm, 20_mm}, {2_mm, 30_mm}, {-2_mm, 30_mm}}}}));
+  const Section plain(shape), fine(shape, 3);
+  INFO(name(shape));
+  CHECK(plain.properties().Wt.si() == Approx(fine.properties().Wt.si()).epsilon(1e-3));
+  for (const Forces& f : {Forces{.Vy = 1e3}, {.Vz = 1e3}, {.Vy = 1e3, .Vz = -700, .T = 5}})
+    CHECK(worst_value(plain, f) == Approx(worst_value(fine, f)).epsilon(1e-3));
+}

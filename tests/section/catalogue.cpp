@@ -448,3 +448,22 @@ TEST_CASE("Strength by thickness") {
       CHECK(m.by_thickness[i].up_to > m.by_thickness[i - 1].up_to);
   }
 }
+
+TEST_CASE("Pipes of EN 10255 have that standard's diameters, 5083 the strength of extruded profiles") {
+  for (const auto& [designation, diameter, wall] :
+       std::vector<std::tuple<const char*, double, double>>{{"PIPE DN20 MEDIUM", 26.9, 2.6},
+                                                            {"PIPE DN25 HEAVY", 33.7, 4.0},
+                                                            {"PIPE DN40 HEAVY", 48.3, 4.0},
+                                                            {"PIPE DN65 MEDIUM", 76.1, 3.6},
+                                                            {"PIPE DN150 HEAVY", 165.1, 5.4}}) {
+    INFO(designation);
+    const auto p = profile(designation);
+    REQUIRE(p);
+    const RoundTube& tube = std::get<RoundTube>(p->section.shape());
+    CHECK(tube.diameter.in(mm) == Approx(diameter));
+    CHECK(tube.wall.in(mm) == Approx(wall));
+    CHECK(p->standard == "EN 10255");
+  }
+  CHECK(std::get<RoundTube>(profile("PIPE DN25 SCH40")->section.shape()).diameter.in(mm) == Approx(33.4));
+  CHECK(material("5083").yield_at(5_mm)->in(MPa) == Approx(110));
+}

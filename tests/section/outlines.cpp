@@ -1,7 +1,7 @@
 // Any outline: closed forms, how errors shrink, what must not depend on how it is drawn or turned.
 #include <algorithm>
 #include <cmath>
-#include <corvex/section.hpp>
+#include <corvex/corvex.hpp>
 #include <functional>
 #include <numbers>
 
@@ -344,4 +344,34 @@ TEST_CASE("Radii that do not fit are told") {
   CHECK(fault(AngleProfile{50_mm, 30_mm, 30_mm}) == "wall");
   CHECK(fault(Tee{100_mm, 100_mm, 11_mm, 100_mm}) == "flange");
   CHECK(fault(Tee{100_mm, 100_mm, 11_mm, 11_mm, -1_mm}) == "root");
+}
+
+TEST_CASE("Warping constants of closed, solid and open outlines are converged") {
+  const Shape shape =
+      GENERATE(Shape(RectangularTube{.height = 100_mm, .width = 50_mm, .wall = 5_mm, .corner = 7.5_mm}),
+               Shape(SquareTube{.width = 60_mm, .wall = 4_mm}), Shape(RectangularBar{.height = 60_mm, .width = 20_mm}),
+               Shape(Outline{.points = {{0_mm, 0_mm}, {60_mm, 0_mm}, {30_mm, 50_mm}}}),
+               Shape(IProfile{.height = 200_mm, .width = 100_mm, .web = 5.6_mm, .flange = 8.5_mm, .root = 12_mm}),
+               Shape(AngleProfile{.height = 100_mm, .width = 50_mm, .wall = 8_mm, .root = 8_mm, .toe = 4_mm}));
+  INFO(name(shape));
+  CHECK(Section(shape).details().Cw.si() == Approx(Section(shape, 3).details().Cw.si()).epsilon(1e-4));
+}
+
+TEST_CASE("An open wall thinner than 1/1000 of its length is warned of where it is twisted") {
+  const auto told = [](Length wall) {
+    Structure s = Structure::space("thin");
+    const auto a = s.point("A", 0_m, 0_m, 0_m), b = s.point("B", 2_m, 0_m, 0_m);
+    const auto section =
+        s.section("thin", Section(IProfile{.height = 800_mm, .width = 300_mm, .web = wall, .flange = wall}));
+    s.member("arm", {a, b}, {.section = section, .material = material("S235")});
+    s.support(a, Support::fixed());
+    s.load_case("tip").at(b, Moment{.x = 10_N_m});
+    const Solution solution = solve(s);
+    REQUIRE(solution.ok());
+    for (const Problem& p : solution.notes())
+      if (p.text.find("thinner than 1/1000") != std::string::npos) return true;
+    return false;
+  };
+  CHECK(told(0.5_mm));
+  CHECK_FALSE(told(5_mm));
 }
