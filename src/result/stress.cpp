@@ -221,94 +221,124 @@ StressExtreme StressCourse::field_normal(double sign) const {
   return best.take(sign);
 }
 
-// The worst place of the section is found at both ends of every piece, and inside a loaded piece where one of the
-// actions is extreme. From the best of these the place along the member and the place in the section are improved in
-// turn. At last every sample of the outline is held against what was found, piece by piece: where a bound says that it
-// could be worse somewhere inside, the roots of its own derivative are looked at.
-StressExtreme StressCourse::field_von_mises() const {
-  const StressField& field = section_->field;
-  BestStress best;
-  const auto offer = [&](const ActionCourse& p, double x) {
-    const StressField::Place w = field.worst(p.at(x));
-    best.offer(p.from + x, w.von_mises, Length::si(w.y), Length::si(w.z));
-    return w;
-  };
-  for (const ActionCourse& p : actions_) {
-    offer(p, 0);
-    offer(p, p.length);
+namespace {
+
+// The worst place along one loaded piece and across its section.
+class LoadedPiece {
+ public:
+  LoadedPiece(const StressField& field, const ActionCourse& piece, BestStress& best)
+      : field_(field), p_(piece), best_(best) {}
+
+  // The section is looked at where one of the actions is extreme, and between; from the best of these the place along
+  // the member and the place in the section are improved in turn. At last every sample of the outline is held against
+  // what was found, part by part.
+  void search() {
+    const std::vector<double> places = looked_at();
+    double top = -1, at = 0;
+    for (const double x : places)
+      if (const StressField::Place w = offer(x); w.von_mises > top) top = w.von_mises, at = x;
+    improve(at);
+    for (std::size_t i = 0; i + 1 < places.size(); ++i)
+      if (places[i + 1] > places[i]) hold_samples_against_best(places[i], places[i + 1]);
   }
-  for (const ActionCourse& p : actions_) {
-    if (!p.loaded) continue;
-    std::vector<double> places{0, p.length};
-    for (const Polynomial* q : {&p.n, &p.gy, &p.gz, &p.a, &p.b})
-      for (const double x : sign_changes(derivative(q->c), p.length)) places.push_back(x);
+
+ private:
+  // No more is gained by a closer look.
+  static constexpr double close = 1 + 5e-4;
+
+  StressField::Place offer(double x) {
+    const StressField::Place w = field_.worst(p_.at(x));
+    best_.offer(p_.from + x, w.von_mises, Length::si(w.y), Length::si(w.z));
+    return w;
+  }
+
+  std::vector<double> looked_at() const {
+    std::vector<double> places{0, p_.length};
+    for (const Polynomial* q : {&p_.n, &p_.gy, &p_.gz, &p_.a, &p_.b, &p_.t})
+      for (const double x : sign_changes(derivative(q->c), p_.length)) places.push_back(x);
     std::sort(places.begin(), places.end());
     for (std::size_t i = 0, n = places.size(); i + 1 < n; ++i)
       for (const double share : {0.25, 0.5, 0.75}) places.push_back(places[i] + share * (places[i + 1] - places[i]));
     std::sort(places.begin(), places.end());
-    // Of a fixed place of the section, the worst place along the piece.
-    const auto along = [&](double y, double z, double up, double right, double twist) {
-      const Polynomial s = combine({{1, &p.n}, {y, &p.gy}, {z, &p.gz}});
-      const Polynomial tau = combine({{-up, &p.a}, {-right, &p.b}, {twist, &p.t}});
-      const Coefficients square = sum(product(s.c, s.c), product(tau.c, tau.c), 3);
-      double at = 0, most = -1;
-      for (const double x : sign_changes(derivative(square), p.length))
-        if (const double v = mises(s(x), tau(x)); v > most) most = v, at = x;
-      return std::pair(at, most);
-    };
-    double top = -1, at = 0;
-    for (const double x : places)
-      if (const StressField::Place w = offer(p, x); w.von_mises > top) top = w.von_mises, at = x;
-    // In turn: the worst place of the section at x, then the worst x for the sample nearest to it.
-    const auto improve = [&](double x) {
-      double last = -1;
-      for (int step = 0; step < 12; ++step) {
-        const StressField::Place w = offer(p, x);
-        if (w.von_mises <= last * (1 + 1e-10)) break;
-        last = w.von_mises;
-        const section::EdgeSample& near = w.fields;
-        const auto [next, value] = along(near.at.imag(), near.at.real(), near.up, near.right, near.twist);
-        if (value < 0) break;
-        x = next;
-      }
-    };
-    improve(at);
-    constexpr double close = 1 + 5e-4;
-    for (std::size_t i = 0; i + 1 < places.size(); ++i) {
-      const double from = places[i], h = places[i + 1] - from;
-      if (!(h > 0)) continue;
-      ActionCourse part{p.from + from,
-                        h,
-                        true,
-                        shifted(p.n, from),
-                        shifted(p.gy, from),
-                        shifted(p.gz, from),
-                        shifted(p.a, from),
-                        shifted(p.b, from),
-                        p.t};
-      // First by the ranges of the actions, then by those of the stresses themselves.
-      const auto n = range(part.n, h), gy = range(part.gy, h), gz = range(part.gz, h), a = range(part.a, h),
-                 b = range(part.b, h), torque = range(part.t, h);
-      const auto size = [](const std::pair<double, double>& q) { return std::max(q.second, -q.first); };
-      const double shear_a = size(a), shear_b = size(b), shear_t = size(torque);
-      const double enough = best.value() * close, square = enough * enough;
-      for (const section::EdgeSample& e : field.edge()) {
-        const auto most = [](const std::pair<double, double>& q, double by) {
-          return std::pair(std::min(q.first * by, q.second * by), std::max(q.first * by, q.second * by));
-        };
-        const auto by_y = most(gy, e.at.imag()), by_z = most(gz, e.at.real());
-        const double most_sigma = std::max(n.second + by_y.second + by_z.second, -(n.first + by_y.first + by_z.first));
-        const double most_tau = shear_a * std::abs(e.up) + shear_b * std::abs(e.right) + shear_t * std::abs(e.twist);
-        if (most_sigma * most_sigma + 3 * most_tau * most_tau <= square) continue;
-        const double y = e.at.imag(), z = e.at.real();
-        const Polynomial s = combine({{1, &part.n}, {y, &part.gy}, {z, &part.gz}});
-        const Polynomial tau = combine({{-e.up, &part.a}, {-e.right, &part.b}, {e.twist, &part.t}});
-        if (!best.could_beat(mises(bound(s, h), bound(tau, h)) / close)) continue;
-        const auto [x, value] = along(y, z, e.up, e.right, e.twist);
-        if (value > best.value() * close) improve(x);
-      }
+    return places;
+  }
+
+  static Polynomial normal(const ActionCourse& p, const section::EdgeSample& e) {
+    return combine({{1, &p.n}, {e.at.imag(), &p.gy}, {e.at.real(), &p.gz}});
+  }
+  static Polynomial shear(const ActionCourse& p, const section::EdgeSample& e) {
+    return combine({{-e.up, &p.a}, {-e.right, &p.b}, {e.twist, &p.t}});
+  }
+
+  // Of one place of the section the worst root along the piece; a stress below zero where there is none.
+  std::pair<double, double> worst_root(const section::EdgeSample& e) const {
+    const Polynomial sigma = normal(p_, e), tau = shear(p_, e);
+    const Coefficients square = sum(product(sigma.c, sigma.c), product(tau.c, tau.c), 3);
+    double at = 0, most = -1;
+    for (const double x : sign_changes(derivative(square), p_.length))
+      if (const double v = mises(sigma(x), tau(x)); v > most) most = v, at = x;
+    return {at, most};
+  }
+
+  void improve(double x) {
+    constexpr int most_steps = 12;
+    double last = -1;
+    for (int step = 0; step < most_steps; ++step) {
+      const StressField::Place w = offer(x);
+      if (w.von_mises <= last * (1 + 1e-10)) break;
+      last = w.von_mises;
+      const auto [next, value] = worst_root(w.fields);
+      if (value < 0) break;
+      x = next;
     }
   }
+
+  // Where a bound says that a sample could be worse somewhere in this part, its own roots are looked at: first by the
+  // ranges of the actions, then by those of its stresses.
+  void hold_samples_against_best(double from, double to) {
+    const double h = to - from;
+    const ActionCourse part{p_.from + from,
+                            h,
+                            true,
+                            shifted(p_.n, from),
+                            shifted(p_.gy, from),
+                            shifted(p_.gz, from),
+                            shifted(p_.a, from),
+                            shifted(p_.b, from),
+                            shifted(p_.t, from)};
+    const auto n = range(part.n, h), gy = range(part.gy, h), gz = range(part.gz, h);
+    const double a = bound(part.a, h), b = bound(part.b, h), t = bound(part.t, h);
+    const double enough = best_.value() * close;
+    const auto times = [](const std::pair<double, double>& q, double by) {
+      return std::pair(std::min(q.first * by, q.second * by), std::max(q.first * by, q.second * by));
+    };
+    for (const section::EdgeSample& e : field_.edge()) {
+      const auto by_y = times(gy, e.at.imag()), by_z = times(gz, e.at.real());
+      const double sigma = std::max(n.second + by_y.second + by_z.second, -(n.first + by_y.first + by_z.first));
+      const double tau = a * std::abs(e.up) + b * std::abs(e.right) + t * std::abs(e.twist);
+      if (sigma * sigma + 3 * tau * tau <= enough * enough) continue;
+      if (mises(bound(normal(part, e), h), bound(shear(part, e), h)) <= enough) continue;
+      if (const auto [x, value] = worst_root(e); value > best_.value() * close) improve(x);
+    }
+  }
+
+  const StressField& field_;
+  const ActionCourse& p_;
+  BestStress& best_;
+};
+
+}  // namespace
+
+// Without loads the stress is worst at an end of the piece.
+StressExtreme StressCourse::field_von_mises() const {
+  BestStress best;
+  for (const ActionCourse& p : actions_)
+    for (const double x : {0.0, p.length}) {
+      const StressField::Place w = section_->field.worst(p.at(x));
+      best.offer(p.from + x, w.von_mises, Length::si(w.y), Length::si(w.z));
+    }
+  for (const ActionCourse& p : actions_)
+    if (p.loaded) LoadedPiece(section_->field, p, best).search();
   return best.take(1);
 }
 

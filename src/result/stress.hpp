@@ -7,6 +7,14 @@
 
 namespace corvex::result {
 
+// What one piece of the course brings about at a section, as polynomials of the place along the piece.
+struct ActionCourse {
+  double from = 0, length = 0;
+  bool loaded = false;
+  solver::Polynomial n, gy, gz, a, b, t;
+  section::Actions at(double x) const { return {n(x), gy(x), gz(x), a(x), b(x), t(x)}; }
+};
+
 class StressCourse {
  public:
   StressCourse(const Structure& structure, const Member& member, const Inner& inner);
@@ -23,16 +31,6 @@ class StressCourse {
     double n = 0, my = 0, mz = 0;
     std::optional<Length> y{}, z{};
   };
-  // What one piece of the course brings about at a section, as polynomials of the place along the piece.
-  struct ActionCourse {
-    double from = 0, length = 0;
-    bool loaded = false;
-    solver::Polynomial n, gy, gz, a, b, t;
-    section::Actions at(double x) const { return {n(x), gy(x), gz(x), a(x), b(x), t(x)}; }
-  };
-  // A place of the member and a sample of the outline.
-  struct Candidate;
-
   void add_moduli(const GivenProperties& given, bool plane, bool turned);
   void add_actions(const SectionProperties& p, bool held);
 

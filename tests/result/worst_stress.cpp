@@ -281,3 +281,30 @@ TEST_CASE("Local shear stress converges as J does, at the feet of fillets and be
   for (const Forces& f : {Forces{.Vy = 1e3}, {.Vz = 1e3}, {.Vy = 1e3, .Vz = -700, .T = 5}})
     CHECK(worst_value(plain, f) == Approx(worst_value(fine, f)).epsilon(1e-3));
 }
+
+TEST_CASE("The worst place along members whose torsion changes too is at least as bad as every place looked at") {
+  const Section section = GENERATE(
+      Section(Channel{.height = 200_mm, .width = 75_mm, .web = 8.5_mm, .flange = 11.5_mm, .root = 11.5_mm}),
+      Section(AngleProfile{.height = 100_mm, .width = 50_mm, .wall = 8_mm, .root = 8_mm, .toe = 4_mm}),
+      Section(SquareTube{.width = 60_mm, .wall = 4_mm, .corner = 6_mm, .inside_corner = 4_mm}),
+      Section(RoundTube{.diameter = 60.3_mm, .wall = 3.2_mm}), Section(RoundBar{.diameter = 40_mm}));
+  for (const double length : {0.15, 0.6, 3.0}) {
+    INFO(length);
+    Structure s = Structure::space("span");
+    const auto a = s.point("A", 0_m, 0_m, 0_m), b = s.point("B", Length::si(length), 0_m, 0_m);
+    const auto m = s.member("beam", {a, b}, {.section = s.section("own", section), .material = material("S355")});
+    s.support(a, Support::hold({Freedom::x, Freedom::y, Freedom::z, Freedom::rx}));
+    s.support(b, Support::hold({Freedom::y, Freedom::z, Freedom::rx}));
+    s.load_case("line")
+        .line(m, LineForce{.x = 2_kN_per_m, .z = -3_kN_per_m}, LineForce{.y = 1_kN_per_m, .z = -1_kN_per_m})
+        .through(Through::at(20_mm, 35_mm));
+    const Solution solution = solve(s);
+    REQUIRE(solution.ok());
+    const MemberResult r = solution[0]["beam"];
+    double most = 0;
+    for (int i = 0; i <= 400; ++i)
+      most = std::max(most, r.von_mises_at(Length::si(length * i / 400), i == 400 ? Side::before : Side::after)->value.si());
+    CHECK(r.von_mises()->value.si() >= most * (1 - 5e-4));
+    CHECK(r.von_mises()->value.si() <= most * 1.01);
+  }
+}
