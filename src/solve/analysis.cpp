@@ -12,6 +12,7 @@
 #include "solve/mechanism.hpp"
 #include "solve/one_way.hpp"
 #include "solve/spin.hpp"
+#include "structure/acting_load.hpp"
 #include "structure/combined.hpp"
 
 namespace corvex::solver {
@@ -22,18 +23,27 @@ bool refused(const Problems& problems) {
                      [](const Problem& p) { return p.severity == Problem::Severity::error; });
 }
 
-// How each support moves by itself; empty where none does.
+// How each support moves by itself; empty where none does. Settlements that take each other back are none.
 std::vector<Six> ground(const Structure& s, const LoadCase& loads) {
-  std::vector<Six> all;
+  std::vector<Six> all, gross;
   for (const Load& load : loads.loads()) {
     const auto* l = std::get_if<SettleLoad>(&load);
     if (!l) continue;
     all.resize(s.supports().size(), Six{});
+    gross.resize(s.supports().size(), Six{});
     const double six[] = {l->move.x, l->move.y, l->move.z, l->turn.x, l->turn.y, l->turn.z};
     for (std::size_t i = 0; i < all.size(); ++i)
       for (std::size_t k = 0; k < 6; ++k)
-        if (s.supports()[i].at == l->at) all[i][k] += six[k];
+        if (s.supports()[i].at == l->at) all[i][k] += six[k], gross[i][k] += std::abs(six[k]);
   }
+  constexpr double rounding = 1e-14;
+  bool moves = false;
+  for (std::size_t i = 0; i < all.size(); ++i)
+    for (std::size_t k = 0; k < 6; ++k) {
+      if (std::abs(all[i][k]) <= rounding * gross[i][k]) all[i][k] = 0;
+      moves = moves || all[i][k] != 0;
+    }
+  if (!moves) all.clear();
   return all;
 }
 
@@ -50,6 +60,7 @@ class Run {
     for (Problem& p : rigid_motions(s_, a_.spans, a_.freedoms)) problems.push_back(std::move(p));
     if (refused(problems)) return problems;
     a_.elements = elements(s_, a_.spans);
+    stiffest_ = stiffest();
     mark_idle_spins(s_, a_.spans, a_.elements, a_.freedoms);
     for (const LoadCase& loads : s_.load_cases()) begin(loads);
     Equations equations(s_, a_, kept_);
@@ -80,6 +91,7 @@ class Run {
                         .reaction = {},
                         .applied = resultant(s_, loads),
                         .elements = nullptr});
+    a_.cases.back().gross = gross_force(a_.cases.size() - 1);
   }
 
   // All cases from this one on, each in the state in which members that act one way only keep their sign.
@@ -99,6 +111,7 @@ class Run {
     sum.movement.assign(s_.points().size(), {});
     sum.reaction.assign(s_.supports().size(), Six{});
     sum.forceless = true;
+    sum.gross = 0;
     double off = 0, gross_movement = 0;
     for (const auto& [load_case, factor] : combination.terms) {
       const CaseAnalysis& part = a_.cases[load_case];
@@ -141,22 +154,42 @@ class Run {
     return most;
   }
 
-  // Forces that these loads would bring if nothing gave way.
-  double gross_force(const CaseAnalysis& c) const {
-    double most = c.largest;
-    for (std::size_t i = 0; i < a_.spans.all.size(); ++i) {
-      const Rigidity& r = a_.elements[i].rigidity();
-      for (const LoadPiece& l : c.loads.on(i))
-        most = std::max(
-            {most, r.EA * std::abs(l.free.along), r.EIz * std::abs(l.free.curve_y), r.EIy * std::abs(l.free.curve_z)});
-      for (const std::size_t p : {a_.spans.all[i].a, a_.spans.all[i].b})
-        if (!c.ground.empty())
-          for (std::size_t k = 0; k < s_.supports().size(); ++k)
-            if (s_.supports()[k].at.index == p)
-              for (std::size_t n = 0; n < 3; ++n)
-                most = std::max(most, r.EA / a_.spans.all[i].length * std::abs(c.ground[k][n]));
+  // Forces that the loads of a case would bring, each by itself, if nothing gave way.
+  double gross_force(std::size_t index) const {
+    const CaseAnalysis& c = a_.cases[index];
+    double most = std::max(c.applied.largest_force, c.applied.largest_moment);
+    const auto strained = [&](MemberId on, const FreeStrain& free) {
+      const Rigidity& r = a_.elements[a_.spans.first[on.index]].rigidity();
+      most =
+          std::max({most, r.EA * std::abs(free.along), r.EIz * std::abs(free.curve_y), r.EIy * std::abs(free.curve_z)});
+    };
+    for (const Load& load : a_.loads(s_, index).loads()) {
+      if (const auto* l = std::get_if<HeatLoad>(&load)) strained(l->on, free_strain(s_, *l));
+      if (const auto* l = std::get_if<ShortenLoad>(&load)) strained(l->on, free_strain(s_, *l));
+      if (const auto* l = std::get_if<SettleLoad>(&load)) most = std::max(most, stiffest_ * length(l->move));
     }
     return most;
+  }
+  // In a case that adds up others, members that act one way only among them: its loads take each other back where no
+  // member feels more than their rounding. What members would do by themselves moves points without a force.
+  bool nothing_is_felt(std::size_t index) const {
+    if (index < s_.load_cases().size()) return false;
+    constexpr double rounding = 1e-12;
+    const CaseAnalysis& c = a_.cases[index];
+    double free = 0, felt = 0;
+    for (std::size_t i = 0; i < a_.spans.all.size(); ++i) {
+      const Span& s = a_.spans.all[i];
+      const auto loads = c.loads.on(i);
+      for (const LoadPiece& l : loads)
+        free = std::max(
+            {free, std::abs(l.free.along), std::abs(l.free.curve_y) * s.length, std::abs(l.free.curve_z) * s.length});
+      const Element& e = a_.element(index, i);
+      const Ends ends =
+          e.own_ends(solver::ends<long double>(a_.spans.axes[s.member], s, c.movement[s.a], c.movement[s.b]), loads);
+      felt = std::max(felt, e.tidy_end_forces(ends, loads).cwiseAbs().maxCoeff());
+    }
+    constexpr double no_strain = 1e-15;
+    return felt <= rounding * c.gross && free <= no_strain;
   }
   double stiffest() const {
     double most = 0;
@@ -188,18 +221,18 @@ class Run {
       const Six force = spring_force(a_, index, s);
       for (std::size_t k = 0; k < 6; ++k) c.reaction[s.support][k] += force[k];
     }
-    c.gross = gross_force(c);
+    c.gross = std::max(c.gross, c.largest);
     constexpr double rounding = 1e-13, nothing = 1e-10;
-    const double reach = c.gross / stiffest();
+    const double reach = c.gross / stiffest_;
     c.still = rounding * reach;
-    if (c.ground.empty() && largest_movement(s_, c) <= nothing * reach) come_to_rest(c);
+    if (c.ground.empty() && (largest_movement(s_, c) <= nothing * reach || nothing_is_felt(index))) come_to_rest(c);
     c.moved = largest_translation(c);
     c.forceless = is_forceless(c);
+    c.largest = c.gross;
     tidy(c);
     for (std::size_t p = 0; p < f.status.size(); ++p)
       for (std::size_t k = 3; k < 6; ++k)
-        if (f.status[p][k] == Status::idle && std::abs(need.at[p][k]) > 1e-9 * need.largest)
-          spun_.push_back({p, index});
+        if (f.status[p][k] == Status::idle && std::abs(need.at[p][k]) > 1e-9 * c.largest) spun_.push_back({p, index});
   }
 
   // No load from outside, and forces that are nothing beside what such movements would bring if anything resisted them.
@@ -234,6 +267,7 @@ class Run {
 
   const Structure& s_;
   Kept& kept_;
+  double stiffest_ = 0;  // EA/L
   Analysis a_;
   std::vector<std::pair<std::size_t, std::size_t>> spun_;  // point, case
 };

@@ -63,7 +63,8 @@ class Search {
       const double sign = m.acts == Acts::tension ? 1 : -1;
       const double taut = sign * (a_.elements[m.span].pull(e, loads) - Element::resting_pull(m.acts, loads));
       const double beyond = state[i] ? taut : -taut;
-      if (beyond > rounding * need.largest) wrong[i] = beyond;
+      // Measured against the single loads too, which may cancel in the sum.
+      if (beyond > rounding * std::max(need.largest, c.gross)) wrong[i] = beyond;
     }
     return wrong;
   }
