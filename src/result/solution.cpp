@@ -143,7 +143,7 @@ Extreme MemberResult::sag_between(Length from, Length to) const {
 }
 
 std::vector<Stretch> MemberResult::stretches() const {
-  std::vector<Stretch> all = result::held_stretches(data_->structure, MemberId{member_}, *inner_);
+  std::vector<Stretch> all = result::held_stretches(*data_, MemberId{member_}, *inner_);
   for (Stretch& s : all) {
     if (!s.overhang) {
       s.sag = sag_between(s.from, s.to);
@@ -166,7 +166,7 @@ Extreme MemberResult::sag() const {
 
 Length MemberResult::sag_at(Length place) const {
   const double x = place.si();
-  for (const Stretch& s : result::held_stretches(data_->structure, MemberId{member_}, *inner_)) {
+  for (const Stretch& s : result::held_stretches(*data_, MemberId{member_}, *inner_)) {
     const double a = s.from.si(), b = s.to.si();
     if (x < a || x > b) continue;
     if (s.overhang) return Length::si(result::overhang(*inner_, s.held_last.empty() ? a : b, x).si);

@@ -257,8 +257,7 @@ class LoadedPiece {
     for (const Polynomial* q : {&p_.n, &p_.gy, &p_.gz, &p_.a, &p_.b, &p_.t})
       for (const double x : sign_changes(derivative(q->c), p_.length)) places.push_back(x);
     std::sort(places.begin(), places.end());
-    for (std::size_t i = 0, n = places.size(); i + 1 < n; ++i)
-      for (const double share : {0.25, 0.5, 0.75}) places.push_back(places[i] + share * (places[i + 1] - places[i]));
+    for (std::size_t i = 0, n = places.size(); i + 1 < n; ++i) places.push_back((places[i] + places[i + 1]) / 2);
     std::sort(places.begin(), places.end());
     return places;
   }

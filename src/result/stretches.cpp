@@ -7,15 +7,16 @@ namespace corvex::result {
 namespace {
 
 // A support that holds movement across the member, rigidly or by a spring.
-bool supported(const Structure& s, const Member& m, PointId p) {
+bool supported(const Data& data, const Member& m, PointId p) {
+  const Structure& s = data.structure;
   const Axes axes = local_axes(s, m);
   constexpr double along_only = 1e-6;
   const auto across = [&](const Vector& direction) {
     const Vector v = axes.local(direction);
     return std::hypot(v.y, v.z) > along_only * length(direction);
   };
-  for (const PointSupport& support : s.supports()) {
-    if (support.at != p) continue;
+  for (const std::size_t i : data.at_points.supports[p.index]) {
+    const PointSupport& support = s.supports()[i];
     constexpr Vector global[] = {{1, 0, 0}, {0, 1, 0}, {0, 0, 1}};
     for (std::size_t k = 0; k < 3; ++k)
       if ((support.held[k] || support.spring[k] != 0) && across(global[k])) return true;
@@ -26,19 +27,17 @@ bool supported(const Structure& s, const Member& m, PointId p) {
 }
 
 // The members that meet a member at one of its points.
-std::string others(const Structure& s, MemberId member, PointId p) {
+std::string others(const Data& data, MemberId member, PointId p) {
   std::string names;
-  for (std::size_t i = 0; i < s.members().size(); ++i) {
-    const auto& through = s.members()[i].through;
-    if (i == member.index || std::find(through.begin(), through.end(), p) == through.end()) continue;
-    names += (names.empty() ? "" : ", ") + s.members()[i].name;
-  }
+  for (const std::size_t i : data.at_points.members[p.index])
+    if (i != member.index) names += (names.empty() ? "" : ", ") + data.structure.members()[i].name;
   return names;
 }
 
 }  // namespace
 
-std::vector<Stretch> held_stretches(const Structure& s, MemberId id, const Inner& inner) {
+std::vector<Stretch> held_stretches(const Data& data, MemberId id, const Inner& inner) {
+  const Structure& s = data.structure;
   const Member& m = s[id];
   struct Held {
     std::size_t point;
@@ -46,7 +45,7 @@ std::vector<Stretch> held_stretches(const Structure& s, MemberId id, const Inner
   };
   std::vector<Held> held;
   for (std::size_t k = 0; k < m.through.size(); ++k) {
-    if (supported(s, m, m.through[k])) {
+    if (supported(data, m, m.through[k])) {
       held.push_back({k, "support"});
       continue;
     }
@@ -55,7 +54,7 @@ std::vector<Stretch> held_stretches(const Structure& s, MemberId id, const Inner
     if (!(force > inner.joint_noise)) continue;
     // Against the movement, or where there is none.
     if (j.force_y * j.move_y + j.force_z * j.move_z > force * inner.standing) continue;
-    if (std::string by = others(s, id, m.through[k]); !by.empty()) held.push_back({k, std::move(by)});
+    if (std::string by = others(data, id, m.through[k]); !by.empty()) held.push_back({k, std::move(by)});
   }
   const auto place = [&](std::size_t k) { return Length::si(s.place_of(m, k)); };
   const auto stretch = [&](std::size_t a, std::size_t b) {

@@ -2,12 +2,13 @@
 #pragma once
 
 #include "corvex/solution.hpp"
+#include "result/data.hpp"
 #include "result/inner.hpp"
 
 namespace corvex::result {
 
 // Without their sag.
-std::vector<Stretch> held_stretches(const Structure& structure, MemberId member, const Inner& inner);
+std::vector<Stretch> held_stretches(const Data& data, MemberId member, const Inner& inner);
 
 // The movement of a place across the member, against that of another.
 Quantity overhang(const Inner& inner, double root, double place);

@@ -41,7 +41,7 @@ double closeness(double turn, double grading, bool open) {
 class Cutter {
  public:
   // In an open section torsion changes its sign across the wall, which takes a closer look.
-  Cutter(const Region& region, double grading) : region_(region), reach_((is_tube(region) ? 3.0 : 1.5) / grading) {
+  Cutter(const Region& region, double grading) : region_(region), reach_((is_tube(region) ? 3.6 : 1.5) / grading) {
     for (const Contour& c : region.contours)
       for (std::size_t i = 0; i < c.size(); ++i) {
         const Edge &before = c[(i + c.size() - 1) % c.size()], &after = c[i];

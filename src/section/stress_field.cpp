@@ -40,7 +40,7 @@ template <class F>
 double largest_between(double a, double b, const F& f, double& x) {
   constexpr double golden = 0.6180339887498949;
   double left = b - golden * (b - a), right = a + golden * (b - a), f_left = f(left), f_right = f(right);
-  for (int i = 0; i < 44; ++i) {
+  for (int i = 0; i < 32; ++i) {
     if (f_left > f_right) {
       b = right, right = left, f_right = f_left;
       left = b - golden * (b - a), f_left = f(left);
