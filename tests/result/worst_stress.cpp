@@ -42,7 +42,9 @@ double long_side(double a, double b, double y, double T) {
   for (int n = 1; n < 2001; n += 2) {
     J += std::tanh(n * pi * b / (2 * a)) / std::pow(n, 5);
     const double k = n * pi / (2 * a);
-    sum += (std::exp(-k * (b - y)) + std::exp(-k * (b + y))) / (1 + std::exp(-2 * k * b)) / (n * n);
+    const double term = (std::exp(-k * (b - y)) + std::exp(-k * (b + y))) / (1 + std::exp(-2 * k * b)) / (n * n);
+    sum += term;
+    if (n > 41 && term < 1e-12) break;
   }
   J = 16 * a * a * a * b / 3 * (1 - 192 * a / (std::pow(pi, 5) * b) * J);
   return T / J * (2 * a - 16 * a / (pi * pi) * sum);
@@ -70,10 +72,9 @@ TEST_CASE("Rectangles of 1 : 1 to 1 : 100 bent and twisted: the worst place of t
       const double Mz = 100, I = 2 * a * std::pow(2 * b, 3) / 12, bend = Mz * b / I;
       const double T = share * bend / (std::sqrt(3.0) * long_side(a, b, 0, 1));
       double most = std::hypot(bend, std::sqrt(3.0) * short_middle(a, b, T));
-      for (int i = 0; i <= 20000; ++i) {
-        const double y = b * i / 20000, sigma = bend * y / b, tau = long_side(a, b, std::min(y, b * (1 - 1e-9)), T);
+      for (int i = 0; i <= 2000; ++i) {
+        const double y = b * i / 2000, sigma = bend * y / b, tau = long_side(a, b, std::min(y, b * (1 - 1e-9)), T);
         most = std::max(most, std::sqrt(sigma * sigma + 3 * tau * tau));
-        if (ratio > 20) i += 9;
       }
       INFO(ratio << " " << share);
       CHECK(worst_value(bar, {.T = T, .Mz = Mz}) == Approx(most).epsilon(1e-3));
@@ -283,11 +284,11 @@ TEST_CASE("Local shear stress converges as J does, at the feet of fillets and be
 }
 
 TEST_CASE("The worst place along members whose torsion changes too is at least as bad as every place looked at") {
-  const Section section = GENERATE(
-      Section(Channel{.height = 200_mm, .width = 75_mm, .web = 8.5_mm, .flange = 11.5_mm, .root = 11.5_mm}),
-      Section(AngleProfile{.height = 100_mm, .width = 50_mm, .wall = 8_mm, .root = 8_mm, .toe = 4_mm}),
-      Section(SquareTube{.width = 60_mm, .wall = 4_mm, .corner = 6_mm, .inside_corner = 4_mm}),
-      Section(RoundTube{.diameter = 60.3_mm, .wall = 3.2_mm}), Section(RoundBar{.diameter = 40_mm}));
+  const Section section =
+      GENERATE(Section(Channel{.height = 200_mm, .width = 75_mm, .web = 8.5_mm, .flange = 11.5_mm, .root = 11.5_mm}),
+               Section(AngleProfile{.height = 100_mm, .width = 50_mm, .wall = 8_mm, .root = 8_mm, .toe = 4_mm}),
+               Section(SquareTube{.width = 60_mm, .wall = 4_mm, .corner = 6_mm, .inside_corner = 4_mm}),
+               Section(RoundTube{.diameter = 60.3_mm, .wall = 3.2_mm}), Section(RoundBar{.diameter = 40_mm}));
   for (const double length : {0.15, 0.6, 3.0}) {
     INFO(length);
     Structure s = Structure::space("span");
@@ -303,7 +304,8 @@ TEST_CASE("The worst place along members whose torsion changes too is at least a
     const MemberResult r = solution[0]["beam"];
     double most = 0;
     for (int i = 0; i <= 400; ++i)
-      most = std::max(most, r.von_mises_at(Length::si(length * i / 400), i == 400 ? Side::before : Side::after)->value.si());
+      most = std::max(most,
+                      r.von_mises_at(Length::si(length * i / 400), i == 400 ? Side::before : Side::after)->value.si());
     CHECK(r.von_mises()->value.si() >= most * (1 - 5e-4));
     CHECK(r.von_mises()->value.si() <= most * 1.01);
   }
