@@ -6,17 +6,12 @@
 #include <cmath>
 
 #include "corvex/envelope.hpp"
+#include "solve/motion_words.hpp"
 
 namespace corvex::result {
 namespace {
 
-std::string list(const std::vector<std::string>& names) {
-  std::string text;
-  constexpr std::size_t most = 4;
-  for (std::size_t i = 0; i < names.size() && i < most; ++i) text += (text.empty() ? "" : ", ") + names[i];
-  if (names.size() > most) text += fmt::format(" and {} more", names.size() - most);
-  return text;
-}
+using solver::list;
 
 Problem about(std::string text, const std::string& member, Problem::Severity severity) {
   return {std::move(text), {Subject::Kind::member, member}, {}, {}, severity};

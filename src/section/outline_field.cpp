@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 #include "section/thinned.hpp"
 
@@ -292,7 +293,7 @@ class Sampler {
     if (rest < 0) return found;
     for (const double d : {-half - std::sqrt(rest), -half + std::sqrt(rest)}) {
       const double angle = std::arg((from + d * way) / (e.from - e.centre)) / e.sweep;
-      const double round = 2 * 3.14159265358979323846 / std::abs(e.sweep);
+      const double round = 2 * std::numbers::pi / std::abs(e.sweep);
       if ((angle >= 0 && angle <= 1) || (angle + round >= 0 && angle + round <= 1)) found.push_back(d);
     }
     return found;
@@ -347,7 +348,7 @@ class Sampler {
       if (region_.up_down && n.at.imag() < 0) continue;
       constexpr int directions = 24;
       for (int k = 0; k < directions; ++k) {
-        const Complex p = n.at + std::polar(n.reach * (1 + 1e-9), 2 * 3.14159265358979323846 * (k + 0.5) / directions);
+        const Complex p = n.at + std::polar(n.reach * (1 + 1e-9), 2 * std::numbers::pi * (k + 0.5) / directions);
         if (within(p)) offer(p, 0.05);
       }
     }
