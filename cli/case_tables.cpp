@@ -211,10 +211,12 @@ Table stress_table(const CaseFigures& c, const Selection& selection) {
     stress(found.tension, 1);
     stress(found.compression, -1);
     stress(found.mises, 0);
-    const auto safety = found.mises ? m.safety_against(found.mises->value) : std::nullopt;
     const bool stressed = found.mises && clean(found.mises->value.si(), u.stress, c.sizes().stress) != 0;
-    cells.push_back(safety && stressed ? Cell(*safety) : unknown());
-    if (safety && stressed && *safety < 1) cells.back().tone = Tone::bad;
+    cells.push_back(unknown());
+    if (const auto safety = stressed ? m.safety_against(found.mises->value) : std::nullopt) {
+      cells.back() = Cell(*safety);
+      if (*safety < 1) cells.back().tone = Tone::bad;
+    }
     const Extreme sag = m.sag();
     add(sag.value.si, u.deflection, c.sizes().move, sag.at);
     if (left_out) cells.emplace_back(m.leaves_out_warping() ? "warping stress" : "");

@@ -12,8 +12,6 @@
 namespace corvex::cli {
 namespace {
 
-constexpr int refused = 2;
-
 template <class T>
 T chosen(const std::vector<std::string>& names, const std::string& name) {
   return static_cast<T>(std::find(names.begin(), names.end(), name) - names.begin());

@@ -21,8 +21,6 @@
 
 namespace {
 
-constexpr int refused = 2;
-
 using corvex::cli::refuse;
 
 // Verbs that the design names; "not built yet" is another answer than "unknown".
@@ -211,5 +209,5 @@ int main(int argc, char** argv) {
     std::fputs(e.what(), stderr);
     std::fputs("\n", stderr);
   }
-  return refused;
+  return corvex::cli::refused;
 }

@@ -18,8 +18,6 @@ namespace {
 
 namespace fs = std::filesystem;
 
-constexpr int refused = 2;
-
 std::string write_plain(const fs::path& path, const std::string& content) {
   std::ofstream out(path, std::ios::binary);
   out << content;

@@ -14,6 +14,9 @@ class App;
 
 namespace corvex::cli {
 
+// Exit statuses; 0 means that all is well.
+inline constexpr int limit_not_met = 1, refused = 2;
+
 // To a file, whole or not at all (through a file beside it that is renamed, and that an interruption removes); "" or
 // "-" is standard output. An empty answer means success; else the reason.
 std::string write(const std::string& path, const std::string& content);

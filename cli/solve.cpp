@@ -10,8 +10,6 @@
 namespace corvex::cli {
 namespace {
 
-constexpr int not_kept = 1, refused = 2;
-
 Page verify_page(const Model& model, const Verification& hand, const Style& style) {
   Page page{Heading{model.structure.title()}};
   add_hand(page, hand, model.units, style.width);
@@ -66,7 +64,7 @@ int solve(const SolveOptions& o, bool hand_only) {
   const int status =
       *form == Form::json ? put_text(json, o.output) : put_page(page, model.structure.title(), *form, o.output);
   if (status != 0) return status;
-  return hand->all_kept() && limits->all_kept() ? 0 : not_kept;
+  return hand->all_kept() && limits->all_kept() ? 0 : limit_not_met;
 }
 
 }  // namespace corvex::cli

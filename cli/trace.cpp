@@ -14,8 +14,6 @@
 namespace corvex::cli {
 namespace {
 
-constexpr int refused = 2;
-
 // A point of the member, a share of its length or a length; an empty answer means success.
 std::string place(const Structure& s, const Member& m, const ModelUnits& units, const std::string& text, Length& at) {
   const double L = s.length_of(m);

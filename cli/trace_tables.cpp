@@ -13,53 +13,55 @@
 namespace corvex::cli {
 namespace {
 
-enum class Kind { force, moment, movement };
+enum class TracedKind { force, moment, movement };
 
-struct Figure {
+struct TracedFigure {
   const char *key, *head;
-  Kind kind;
+  TracedKind kind;
   double (*of)(const SectionState&);
   Range SectionEnvelope::*range;
 };
 
 // Those that the structure and the member can have.
-std::vector<Figure> figures(const Structure& s, const Member& m) {
+std::vector<TracedFigure> figures(const Structure& s, const Member& m) {
   const bool space = !s.is_plane(), beam = m.kind == MemberKind::beam;
   const Planes in = planes_of(s, m);
   using T = const SectionState&;
   using E = SectionEnvelope;
-  const std::pair<bool, Figure> all[] = {
-      {true, {"axial", "N", Kind::force, [](T t) { return t.axial.si(); }, &E::axial}},
-      {in.y && beam, {"shear_y", "Vy", Kind::force, [](T t) { return t.shear_y.si(); }, &E::shear_y}},
-      {in.z && beam, {"shear_z", "Vz", Kind::force, [](T t) { return t.shear_z.si(); }, &E::shear_z}},
-      {space && beam, {"torsion", "T", Kind::moment, [](T t) { return t.torsion.si(); }, &E::torsion}},
-      {in.z && beam, {"moment_y", "My", Kind::moment, [](T t) { return t.moment_y.si(); }, &E::moment_y}},
-      {in.y && beam, {"moment_z", "Mz", Kind::moment, [](T t) { return t.moment_z.si(); }, &E::moment_z}},
-      {in.y, {"deflection_y", "defl. y", Kind::movement, [](T t) { return t.deflection_y.si(); }, &E::deflection_y}},
-      {in.z, {"deflection_z", "defl. z", Kind::movement, [](T t) { return t.deflection_z.si(); }, &E::deflection_z}},
-      {true, {"x", "x", Kind::movement, [](T t) { return t.x.si(); }, &E::x}},
-      {true, {"y", "y", Kind::movement, [](T t) { return t.y.si(); }, &E::y}},
-      {space, {"z", "z", Kind::movement, [](T t) { return t.z.si(); }, &E::z}}};
-  std::vector<Figure> there;
+  const std::pair<bool, TracedFigure> all[] = {
+      {true, {"axial", "N", TracedKind::force, [](T t) { return t.axial.si(); }, &E::axial}},
+      {in.y && beam, {"shear_y", "Vy", TracedKind::force, [](T t) { return t.shear_y.si(); }, &E::shear_y}},
+      {in.z && beam, {"shear_z", "Vz", TracedKind::force, [](T t) { return t.shear_z.si(); }, &E::shear_z}},
+      {space && beam, {"torsion", "T", TracedKind::moment, [](T t) { return t.torsion.si(); }, &E::torsion}},
+      {in.z && beam, {"moment_y", "My", TracedKind::moment, [](T t) { return t.moment_y.si(); }, &E::moment_y}},
+      {in.y && beam, {"moment_z", "Mz", TracedKind::moment, [](T t) { return t.moment_z.si(); }, &E::moment_z}},
+      {in.y,
+       {"deflection_y", "defl. y", TracedKind::movement, [](T t) { return t.deflection_y.si(); }, &E::deflection_y}},
+      {in.z,
+       {"deflection_z", "defl. z", TracedKind::movement, [](T t) { return t.deflection_z.si(); }, &E::deflection_z}},
+      {true, {"x", "x", TracedKind::movement, [](T t) { return t.x.si(); }, &E::x}},
+      {true, {"y", "y", TracedKind::movement, [](T t) { return t.y.si(); }, &E::y}},
+      {space, {"z", "z", TracedKind::movement, [](T t) { return t.z.si(); }, &E::z}}};
+  std::vector<TracedFigure> there;
   for (const auto& [is_there, figure] : all)
     if (is_there) there.push_back(figure);
   return there;
 }
 
-const NamedUnit& unit_of(const Figure& f, const ModelUnits& u) {
-  return f.kind == Kind::force ? u.force : f.kind == Kind::moment ? u.moment : u.deflection;
+const NamedUnit& unit_of(const TracedFigure& f, const ModelUnits& u) {
+  return f.kind == TracedKind::force ? u.force : f.kind == TracedKind::moment ? u.moment : u.deflection;
 }
 
-const char* part_of(const Figure& f) {
-  return f.kind == Kind::force ? "forces" : f.kind == Kind::moment ? "moments" : "movements";
+const char* part_of(const TracedFigure& f) {
+  return f.kind == TracedKind::force ? "forces" : f.kind == TracedKind::moment ? "moments" : "movements";
 }
 
 // Rounding beside the largest figure of its kind is nothing.
 struct Largest {
   double of_kind[3] = {0, 0, 0}, stress = 0;
 
-  double& operator[](const Figure& f) { return of_kind[static_cast<std::size_t>(f.kind)]; }
-  void take(const Figure& f, double value) { (*this)[f] = std::max((*this)[f], std::abs(value)); }
+  double& operator[](const TracedFigure& f) { return of_kind[static_cast<std::size_t>(f.kind)]; }
+  void take(const TracedFigure& f, double value) { (*this)[f] = std::max((*this)[f], std::abs(value)); }
   void take(const std::optional<StressExtreme>& s) {
     if (s) stress = std::max(stress, std::abs(s->value.si()));
   }
@@ -72,9 +74,9 @@ std::string side_of(const std::vector<TracePlace>& places, std::size_t i) {
   return !twice ? "" : places[i].side == Side::before ? "before" : "after";
 }
 
-std::string extremes_words(const TracePlace& p, const std::vector<Figure>& shown) {
+std::string extremes_words(const TracePlace& p, const std::vector<TracedFigure>& shown) {
   std::vector<std::string> words;
-  for (const Figure& f : shown)
+  for (const TracedFigure& f : shown)
     for (const auto& [figure, which] : p.extremes)
       if (figure == f.key) words.push_back(fmt::format("{} {}", which, f.head));
   if (p.is_extreme_of("sag")) words.emplace_back("most sag");
@@ -100,9 +102,9 @@ Cell stress_cell(const std::optional<StressExtreme>& s, double sign, const Named
 
 Table trace_table(const Structure& s, const MemberResult& m, const std::vector<TracePlace>& places, const ModelUnits& u,
                   const std::string& load_case) {
-  const std::vector<Figure> shown = figures(s, m.member());
+  const std::vector<TracedFigure> shown = figures(s, m.member());
   Table t{.name = "trace", .load_case = load_case, .columns = place_columns(u)};
-  for (const Figure& f : shown) t.columns.push_back(number_column(f.head, unit_of(f, u).text));
+  for (const TracedFigure& f : shown) t.columns.push_back(number_column(f.head, unit_of(f, u).text));
   Column extremes = words_column("");
   extremes.data_head = "extremes";
   t.columns.insert(t.columns.end(),
@@ -112,7 +114,7 @@ Table trace_table(const Structure& s, const MemberResult& m, const std::vector<T
   std::vector<SectionState> states;
   for (const TracePlace& p : places) {
     states.push_back(m.at(p.at, p.side));
-    for (const Figure& f : shown) largest.take(f, f.of(states.back()));
+    for (const TracedFigure& f : shown) largest.take(f, f.of(states.back()));
   }
   largest.take(m.max_stress());
   largest.take(m.min_stress());
@@ -120,7 +122,7 @@ Table trace_table(const Structure& s, const MemberResult& m, const std::vector<T
   for (std::size_t i = 0; i < places.size(); ++i) {
     const TracePlace& p = places[i];
     std::vector<Cell> cells{place_cell(s, m.member(), p.at, u.length), side_of(places, i)};
-    for (const Figure& f : shown) cells.push_back(clean(f.of(states[i]), unit_of(f, u), largest[f]));
+    for (const TracedFigure& f : shown) cells.push_back(clean(f.of(states[i]), unit_of(f, u), largest[f]));
     cells.push_back(stress_cell(m.max_stress_at(p.at, p.side), 1, u.stress, largest.stress));
     cells.push_back(stress_cell(m.min_stress_at(p.at, p.side), -1, u.stress, largest.stress));
     const auto mises = m.von_mises_at(p.at, p.side);
@@ -135,7 +137,7 @@ Table trace_envelope_table(const Solution& solution, MemberId member, const std:
                            const ModelUnits& u) {
   const Structure& s = solution.structure();
   const Member& m = s[member];
-  const std::vector<Figure> shown = figures(s, m);
+  const std::vector<TracedFigure> shown = figures(s, m);
   Table t{.name = "trace-envelope", .columns = place_columns(u)};
   t.columns[0].grouped = t.columns[1].grouped = true;
   Column figure = words_column("", true), unit = words_column("unit", true), extremes = words_column("");
@@ -155,7 +157,7 @@ Table trace_envelope_table(const Solution& solution, MemberId member, const std:
   std::vector<SectionEnvelope> all;
   for (const TracePlace& p : places) {
     const SectionEnvelope& e = all.emplace_back(envelope_at(solution, member, p.at, p.side));
-    for (const Figure& f : shown)
+    for (const TracedFigure& f : shown)
       for (const GoverningExtreme* one : {&(e.*f.range).max, &(e.*f.range).min}) largest.take(f, one->value.si);
     largest.take(e.max_stress.stress);
     largest.take(e.min_stress.stress);
@@ -165,7 +167,7 @@ Table trace_envelope_table(const Solution& solution, MemberId member, const std:
     const TracePlace& p = places[i];
     const Cell at = place_cell(s, m, p.at, u.length);
     const std::string side = side_of(places, i);
-    for (const Figure& f : shown) {
+    for (const TracedFigure& f : shown) {
       const Range& r = all[i].*f.range;
       const NamedUnit& in = unit_of(f, u);
       std::string words;

@@ -3,14 +3,15 @@
 
 #include <algorithm>
 #include <cmath>
-#include <nlohmann/json.hpp>
 
 #include "corvex/file.hpp"
+#include "file/json.hpp"
 
 namespace corvex {
 namespace {
 
-using Json = nlohmann::ordered_json;
+using file::Json;
+using file::json_text;
 
 Json number(std::optional<double> v) {
   return v && std::isfinite(*v) ? Json(*v + 0.0) : Json(nullptr);
@@ -18,10 +19,6 @@ Json number(std::optional<double> v) {
 
 Json head() {
   return {{"format", "corvex-catalogue"}, {"version", 1}};
-}
-
-std::string printed(const Json& j) {
-  return j.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
 Json section_json(const Profile& p, Density density, bool whole) {
@@ -58,7 +55,7 @@ std::string catalogue_json(const std::vector<Profile>& profiles, const Catalogue
   j["density"] = format.density.si();
   Json& all = j["profiles"] = Json::array();
   for (const Profile& p : profiles) all.push_back(section_json(p, format.density, format.whole));
-  return printed(j);
+  return json_text(j);
 }
 
 std::string catalogue_csv(const std::vector<Profile>& profiles, const CatalogueFormat& format, int digits) {
@@ -109,7 +106,7 @@ std::string materials_json(const std::vector<Material>& materials) {
   Json j = head();
   Json& all = j["materials"] = Json::array();
   for (const Material& m : materials) all.push_back(material_json(m));
-  return printed(j);
+  return json_text(j);
 }
 
 std::string contents_json(const std::vector<Material>& materials) {
@@ -119,7 +116,7 @@ std::string contents_json(const std::vector<Material>& materials) {
     series.push_back({{"name", s.name}, {"what", s.what}, {"standard", s.standard}, {"example", s.example}});
   Json& all = j["materials"] = Json::array();
   for (const Material& m : materials) all.push_back(material_json(m));
-  return printed(j);
+  return json_text(j);
 }
 
 std::string materials_csv(const std::vector<Material>& materials) {

@@ -1,13 +1,14 @@
 // Results as JSON, as the commands page fixes them: SI units, full precision.
 #include <cmath>
-#include <nlohmann/json.hpp>
 
 #include "corvex/file.hpp"
+#include "file/json.hpp"
 
 namespace corvex {
 namespace {
 
-using Json = nlohmann::ordered_json;
+using file::Json;
+using file::json_text;
 
 // A further entry of an object whose keys are known to differ: looking for the key first would cost a search
 // each.
@@ -247,10 +248,6 @@ Json hand_json(const JsonOptions& options) {
   return j;
 }
 
-std::string printed(const Json& j) {
-  return j.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
-}
-
 }  // namespace
 
 std::string results_json(const Solution& solution, const JsonOptions& options) {
@@ -261,7 +258,7 @@ std::string results_json(const Solution& solution, const JsonOptions& options) {
   cases["envelope"] = envelope_json(solution);
   j["limits"] = limits_json(options.limits);
   j["hand"] = hand_json(options);
-  return printed(j);
+  return json_text(j);
 }
 
 namespace {
@@ -283,7 +280,7 @@ std::string trace_json(const Solution& solution, const Member& member, const std
     for (const auto& [figure, which] : p.extremes) s["extremes"].push_back(figure + " " + which);
     stations.push_back(std::move(s));
   }
-  return printed(j);
+  return json_text(j);
 }
 
 }  // namespace
@@ -323,7 +320,7 @@ std::string trace_json(const Solution& solution, MemberId member, const std::vec
 std::string verification_json(const Solution& solution, const JsonOptions& options) {
   Json j = head_json(solution);
   j["hand"] = hand_json(options);
-  return printed(j);
+  return json_text(j);
 }
 
 }  // namespace corvex

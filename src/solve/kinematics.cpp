@@ -1,8 +1,8 @@
 #include "solve/kinematics.hpp"
 
-#include <Eigen/Eigenvalues>
-#include <Eigen/LU>
 #include <cmath>
+
+#include "solve/dense.hpp"
 
 namespace corvex::solver {
 namespace {
@@ -16,14 +16,14 @@ Row resisted(const Element& e, const Axes& axes, const Span& span) {
   for (int i = 0; i < 6; ++i)
     for (int j = 0; j < 6; ++j)
       if (const double scale = whole(i, i) * whole(j, j); scale > 0) share(i, j) = k(i, j) / std::sqrt(scale);
-  const Eigen::SelfAdjointEigenSolver<DeformationStiffness> modes(share);
+  const Eigensystem modes = symmetric_eigensystem(share);
   Row B = deformation_of(axes, span.length);
   B.bottomRows<5>() *= span.length;
   // What is left of a released component is rounding.
   constexpr double nothing = 1e-10;
   Row rows = Row::Zero();
   for (int i = 0; i < 6; ++i)
-    if (modes.eigenvalues()(i) > nothing) rows.row(i) = modes.eigenvectors().col(i).transpose() * B;
+    if (modes.values(i) > nothing) rows.row(i) = modes.vectors.col(i).transpose() * B;
   if (!span.armed) return rows;
   // From the ends of rigid arms to the points that turn with them.
   for (const auto& [arm, at] : {std::pair(span.arm_a, 0), {span.arm_b, 6}}) {
@@ -76,9 +76,7 @@ std::optional<bool> every_motion_strains(const Spans& spans, const std::vector<E
     if (size == 0) return false;
     M.col(c) /= size;
   }
-  Eigen::FullPivLU<Eigen::MatrixXd> lu(M);
-  lu.setThreshold(1e-13);
-  return lu.rank() == M.cols();
+  return rank(M, 1e-13) == M.cols();
 }
 
 }  // namespace corvex::solver

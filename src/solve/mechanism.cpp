@@ -2,11 +2,10 @@
 
 #include <fmt/format.h>
 
-#include <Eigen/Eigenvalues>
-#include <Eigen/SVD>
 #include <algorithm>
 #include <numeric>
 
+#include "solve/dense.hpp"
 #include "solve/motion_words.hpp"
 
 namespace corvex::solver {
@@ -125,19 +124,15 @@ class RigidPart {
 
   // What vanishes beside `size`.
   static Eigen::MatrixXd kernel(const Eigen::MatrixXd& square, double size) {
-    const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(square);
+    const Eigensystem eigen = symmetric_eigensystem(square);
     Eigen::Index n = 0;
-    while (n < square.rows() && eigen.eigenvalues()(n) <= 1e-13 * size) ++n;
-    return eigen.eigenvectors().leftCols(n);
+    while (n < square.rows() && eigen.values(n) <= 1e-13 * size) ++n;
+    return eigen.vectors.leftCols(n);
   }
 
   static Eigen::MatrixXd without(const Eigen::MatrixXd& basis, const Eigen::VectorXd& direction) {
     const Eigen::VectorXd e = direction.normalized();
-    const Eigen::MatrixXd rest = basis - e * (e.transpose() * basis);
-    const Eigen::JacobiSVD<Eigen::MatrixXd> svd(rest, Eigen::ComputeThinU);
-    Eigen::Index n = 0;
-    while (n < svd.singularValues().size() && svd.singularValues()(n) > 1e-6) ++n;
-    return svd.matrixU().leftCols(n);
+    return column_space(basis - e * (e.transpose() * basis), 1e-6);
   }
 
   std::string names() const {
@@ -294,14 +289,14 @@ Problems inner_motions(const Structure& structure, const Spans& spans, const std
   const Eigen::MatrixXd E = energies(spans, elements, f, Z);
   const Eigen::Map<const Eigen::VectorXd> stiffness(K.reference.data(), K.n);
   const Eigen::MatrixXd reference = Z.transpose() * stiffness.asDiagonal() * Z;
-  const Eigen::GeneralizedSelfAdjointEigenSolver<Eigen::MatrixXd> modes(E, reference);
+  const Eigensystem modes = generalized_eigensystem(E, reference);
   Problems problems;
-  const bool all_null = modes.eigenvalues()(m - 1) < no_energy;
+  const bool all_null = modes.values(m - 1) < no_energy;
   Eigen::Index null = 0;
-  while (null < m && modes.eigenvalues()(null) < no_energy) ++null;
+  while (null < m && modes.values(null) < no_energy) ++null;
   // Single columns are the simpler motions; they are free of energy only if all are.
   const auto motion = [&](Eigen::Index c) {
-    return all_null ? Eigen::VectorXd(Z.col(c)) : Eigen::VectorXd(Z * modes.eigenvectors().col(c));
+    return all_null ? Eigen::VectorXd(Z.col(c)) : Eigen::VectorXd(Z * modes.vectors.col(c));
   };
   if (null > 0 && strains_a_span(spans, elements, f, motion(0))) return {};
   for (Eigen::Index c = 0; c < null && problems.size() < most_told; ++c) {

@@ -13,7 +13,7 @@ using namespace corvex::test;
 
 namespace {
 
-constexpr unsigned frames = 500;  // in the plane, and as many in space
+constexpr unsigned frames_tried = 500;  // in the plane, and as many in space
 constexpr double agreed = 1e-8;   // of the largest value of its kind
 
 // The largest value of each kind in one case, and what is compared against it.
@@ -112,7 +112,7 @@ void compare(const Structure& structure, const Solution& s, unsigned seed) {
 }
 
 void compare_frames(bool plane) {
-  for (unsigned seed = 1; seed <= frames; ++seed) {
+  for (unsigned seed = 1; seed <= frames_tried; ++seed) {
     INFO((plane ? "plane" : "space") << " frame " << seed);
     const Structure structure = build(rich_plan(seed, plane));
     const Solution s = solve(structure);
@@ -168,7 +168,7 @@ TEST_CASE("Random frames hold everything that they are to test") {
   std::map<std::string, int> seen;
   const auto count = [&](const std::string& what, bool there) { seen[what] += there; };
   for (const bool plane : {true, false})
-    for (unsigned seed = 1; seed <= frames; ++seed) {
+    for (unsigned seed = 1; seed <= frames_tried; ++seed) {
       const Plan p = rich_plan(seed, plane);
       const std::string where = plane ? "plane " : "space ";
       count(where + "shear off", !p.shear);

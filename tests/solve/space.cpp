@@ -11,7 +11,7 @@ using corvex::test::near;
 namespace {
 
 const Section flat = RectangularTube{.height = 120_mm, .width = 60_mm, .wall = 5_mm};
-const Material steel = material("S355");
+const Material s355 = material("S355");
 
 }  // namespace
 
@@ -22,7 +22,7 @@ TEST_CASE("A rolled section in space bends about its own axes") {
   structure.analysis().shear = shear;
   const auto a = structure.point("A", 0_m, 0_m, 0_m), b = structure.point("B", 2_m, 0_m, 0_m);
   structure.member("arm", {a, b},
-                   {.section = structure.section("tube", flat), .material = steel, .roll = Angle::si(roll)});
+                   {.section = structure.section("tube", flat), .material = s355, .roll = Angle::si(roll)});
   structure.support(a, Support::fixed());
   structure.load_case("tip").at(b, Force{.z = -2_kN});
   const Solution s = solve(structure);
@@ -31,7 +31,7 @@ TEST_CASE("A rolled section in space bends about its own axes") {
   const double P = 2000, L = 2, c = std::cos(roll), sn = std::sin(roll);
   const double along_y = -P * c, along_z = P * sn;  // the force in the section's axes
   const auto& p = flat.properties();
-  const double E = steel.E.si(), G = steel.shear_modulus().si();
+  const double E = s355.E.si(), G = s355.shear_modulus().si();
   const double fy = L * L * L / (3 * E * p.Iz.si()) + (shear ? L / (G * p.Ay.si()) : 0);
   const double fz = L * L * L / (3 * E * p.Iy.si()) + (shear ? L / (G * p.Az.si()) : 0);
   const double v = along_y * fy, w = along_z * fz;
@@ -61,8 +61,8 @@ TEST_CASE("A cranked arm bends and twists") {
   };
   const auto a = point("A", place(0, 0)), b = point("B", place(L, 0)), t = point("T", place(L, c));
   const auto section = structure.section("tube", flat);
-  structure.member("arm", {a, b}, {.section = section, .material = steel});
-  structure.member("crank", {b, t}, {.section = section, .material = steel});
+  structure.member("arm", {a, b}, {.section = section, .material = s355});
+  structure.member("crank", {b, t}, {.section = section, .material = s355});
   structure.support(a, Support::fixed());
   structure.load_case("tip").at(t, up == Up::z ? Force{.z = -ForceSize::si(P)} : Force{.y = -ForceSize::si(P)});
   const Solution s = solve(structure);
@@ -75,7 +75,7 @@ TEST_CASE("A cranked arm bends and twists") {
   CHECK(arm.torsion().min().value.si == near(-P * c));
   CHECK(crank.torsion().max().value.si == near(0, P * c));
   const auto& p = flat.properties();
-  const double E = steel.E.si(), G = steel.shear_modulus().si();
+  const double E = s355.E.si(), G = s355.shear_modulus().si();
   const double bend = P / (E * p.Iz.si()), slip = P / (G * p.Ay.si()), twist = P * c * L / (G * p.J.si());
   const double sink = bend * (L * L * L + c * c * c) / 3 + slip * (L + c) + twist * c;
   const Displacement d = s[0].displacement("T");
@@ -89,7 +89,7 @@ TEST_CASE("A shaft with a torque anywhere") {
   Structure structure = Structure::space("shaft");
   const auto a = structure.point("A", 0_m, 0_m, 0_m), b = structure.point("B", 0_m, 3_m, 0_m);
   const Section bar = RoundBar{.diameter = 50_mm};
-  const auto shaft = structure.member("shaft", {a, b}, {.section = structure.section("bar", bar), .material = steel});
+  const auto shaft = structure.member("shaft", {a, b}, {.section = structure.section("bar", bar), .material = s355});
   structure.support(a, Support::fixed());
   structure.support(b, Support::fixed());
   structure.load_case("drive").on(shaft, 1.2_m, Moment{.y = 700_N_m});
@@ -110,7 +110,7 @@ TEST_CASE("Loads across in both planes of a built-in member along any direction"
   structure.analysis().shear = false;
   const Vector along{1, 2, 2};  // length 3
   const auto a = structure.point("A", 1_m, 1_m, 1_m), b = structure.point("B", 2_m, 3_m, 3_m);
-  const auto member = structure.member("m", {a, b}, {.section = structure.section("tube", flat), .material = steel});
+  const auto member = structure.member("m", {a, b}, {.section = structure.section("tube", flat), .material = s355});
   structure.support(a, Support::fixed());
   structure.support(b, Support::fixed());
   const Axes axes = local_axes(structure, structure[member]);

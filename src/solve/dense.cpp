@@ -1,0 +1,32 @@
+#include "solve/dense.hpp"
+
+#include <Eigen/Eigenvalues>
+#include <Eigen/LU>
+#include <Eigen/SVD>
+
+namespace corvex::solver {
+
+Eigensystem symmetric_eigensystem(const Eigen::MatrixXd& A) {
+  const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> solved(A);
+  return {solved.eigenvalues(), solved.eigenvectors()};
+}
+
+Eigensystem generalized_eigensystem(const Eigen::MatrixXd& A, const Eigen::MatrixXd& B) {
+  const Eigen::GeneralizedSelfAdjointEigenSolver<Eigen::MatrixXd> solved(A, B);
+  return {solved.eigenvalues(), solved.eigenvectors()};
+}
+
+Eigen::MatrixXd column_space(const Eigen::MatrixXd& A, double least) {
+  const Eigen::JacobiSVD<Eigen::MatrixXd> svd(A, Eigen::ComputeThinU);
+  Eigen::Index n = 0;
+  while (n < svd.singularValues().size() && svd.singularValues()(n) > least) ++n;
+  return svd.matrixU().leftCols(n);
+}
+
+Eigen::Index rank(const Eigen::MatrixXd& A, double threshold) {
+  Eigen::FullPivLU<Eigen::MatrixXd> lu(A);
+  lu.setThreshold(threshold);
+  return lu.rank();
+}
+
+}  // namespace corvex::solver
