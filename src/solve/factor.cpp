@@ -5,6 +5,8 @@
 #include <cstdint>
 #include <limits>
 
+#include "solve/rank_revealing.hpp"
+
 namespace corvex::solver {
 namespace {
 
@@ -61,6 +63,13 @@ std::unique_ptr<Backend> make(Method method) {
     case Method::multifrontal: return multifrontal(Pivots::trusted);
   }
   return nullptr;
+}
+
+// Small systems never reach MUMPS: it keeps state for the whole process.
+std::unique_ptr<Backend> careful(const LowerMatrix& K, Pivots pivots) {
+  constexpr int small = 1000;
+  if (K.n > small) return multifrontal(pivots);
+  return std::make_unique<RankRevealing>(pivots);
 }
 
 // A vector in which every direction has a share; the same numbers every time.
@@ -120,10 +129,10 @@ void Factor::factorise(LowerMatrix& K, Eigen::MatrixXd& block) {
   // sound; else they are looked at one by one. (Not a number where a pivot was zero.)
   constexpr double harmless = 1e8;
   if (growth_ < harmless) return;
-  const auto careful = multifrontal(Pivots::detected);
-  careful->analyse(K);
-  sound_ = careful->factorise(K);
-  if (sound_) weak_ = careful->weak();
+  const auto detecting = multifrontal(Pivots::detected);
+  detecting->analyse(K);
+  sound_ = detecting->factorise(K);
+  if (sound_) weak_ = detecting->weak();
 }
 
 double Factor::amplification() const {
@@ -142,7 +151,7 @@ Factor Factor::tolerant(LowerMatrix K) {
   Factor f;
   f.scale_ = scale_to_unit_diagonal(K);
   f.method_ = Method::multifrontal;
-  f.backend_ = multifrontal(Pivots::tolerant);
+  f.backend_ = careful(K, Pivots::tolerant);
   f.backend_->analyse(K);
   f.sound_ = f.backend_->factorise(K);
   f.growth_ = std::numeric_limits<double>::infinity();
@@ -158,7 +167,7 @@ Eigen::MatrixXd Factor::solve(const Eigen::MatrixXd& block) const {
 
 std::vector<int> null_pivots(LowerMatrix K) {
   scale_to_unit_diagonal(K);
-  const auto backend = multifrontal(Pivots::detected);
+  const auto backend = careful(K, Pivots::detected);
   backend->analyse(K);
   if (!backend->factorise(K)) return {};
   return backend->weak();

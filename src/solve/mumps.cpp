@@ -1,39 +1,21 @@
 // MUMPS, the sequential library, behind the interface of factor.hpp.
 #include <dmumps_c.h>
 
+#include <mutex>
 #include <new>
 
 #include "solve/factor.hpp"
-
-// There where the BLAS that is installed is OpenBLAS.
-extern "C" {
-__attribute__((weak)) int openblas_get_num_threads();
-__attribute__((weak)) void openblas_set_num_threads(int);
-}
 
 namespace corvex::solver {
 namespace {
 
 constexpr int use_comm_world = -987654;
 
-// BLAS works with one thread meanwhile: on a busy machine its spinning threads cost more than they give.
-class OneThread {
- public:
-  OneThread() : known_(openblas_get_num_threads && openblas_set_num_threads) {
-    if (!known_) return;
-    before_ = openblas_get_num_threads();
-    if (before_ > 1) openblas_set_num_threads(1);
-  }
-  ~OneThread() {
-    if (known_ && before_ > 1) openblas_set_num_threads(before_);
-  }
-  OneThread(const OneThread&) = delete;
-  OneThread& operator=(const OneThread&) = delete;
-
- private:
-  bool known_;
-  int before_ = 1;
-};
+// MUMPS keeps state for the whole process, beside that of each instance: calls of all threads take turns.
+std::mutex& mumps_turn() {
+  static std::mutex only_one;
+  return only_one;
+}
 
 class Multifrontal : public Backend {
  public:
@@ -117,7 +99,7 @@ class Multifrontal : public Backend {
     if (id_.infog[0] == -7 || id_.infog[0] == -13) throw std::bad_alloc();
   }
   void run(int job) {
-    const OneThread one_thread;
+    const std::lock_guard lock(mumps_turn());
     id_.job = job;
     dmumps_c(&id_);
   }

@@ -1,10 +1,13 @@
 #include "solve/ordering.hpp"
 
-#include <metis.h>
-
 #include <Eigen/OrderingMethods>
 #include <Eigen/SparseCore>
+#include <cstdio>
+#include <mutex>
 #include <numeric>
+
+// Needs <cstdio> before it.
+#include <scotch.h>
 
 namespace corvex::solver {
 namespace {
@@ -29,15 +32,55 @@ std::vector<int> minimum_degree(const Graph& g) {
   return {p.indices().data(), p.indices().data() + g.size()};
 }
 
+// Scotch 7.0.3 is not safe to call from several threads, not even with a context for each: calls take turns.
+std::mutex& scotch_turn() {
+  static std::mutex only_one;
+  return only_one;
+}
+
+// What Scotch needs for one call. Its own context starts with the same random numbers each time, in one thread, so that
+// the same graph always has the same order.
+class Scotch {
+ public:
+  explicit Scotch(const Graph& g, const std::vector<int>& weight) {
+    ok_ = SCOTCH_contextInit(&context_) == 0 && SCOTCH_contextThreadSpawn(&context_, 1, nullptr) == 0 &&
+          SCOTCH_contextOptionSetNum(&context_, SCOTCH_OPTIONNUMDETERMINISTIC, 1) == 0 &&
+          SCOTCH_graphInit(&given_) == 0 && SCOTCH_graphInit(&bound_) == 0 && SCOTCH_stratInit(&strategy_) == 0;
+    SCOTCH_contextRandomReset(&context_);
+    const auto edges = static_cast<SCOTCH_Num>(g.neighbour.size());
+    ok_ = ok_ &&
+          SCOTCH_graphBuild(&given_, 0, g.size(), g.first.data(), nullptr, weight.data(), nullptr, edges,
+                            g.neighbour.data(), nullptr) == 0 &&
+          SCOTCH_contextBindGraph(&context_, &given_, &bound_) == 0;
+  }
+  ~Scotch() {
+    SCOTCH_stratExit(&strategy_);
+    SCOTCH_graphExit(&bound_);
+    SCOTCH_graphExit(&given_);
+    SCOTCH_contextExit(&context_);
+  }
+  Scotch(const Scotch&) = delete;
+  Scotch& operator=(const Scotch&) = delete;
+
+  // Empty where it fails.
+  std::vector<int> order(int size) {
+    std::vector<int> place(static_cast<std::size_t>(size)), vertices(place.size());
+    const bool done =
+        ok_ && SCOTCH_graphOrder(&bound_, &strategy_, place.data(), vertices.data(), nullptr, nullptr, nullptr) == 0;
+    return done ? vertices : std::vector<int>();
+  }
+
+ private:
+  SCOTCH_Context context_;
+  SCOTCH_Graph given_, bound_;
+  SCOTCH_Strat strategy_;
+  bool ok_ = false;
+};
+
 std::vector<int> nested_dissection(const Graph& g, const std::vector<int>& weight) {
-  idx_t n = g.size();
-  std::vector<idx_t> first(g.first.begin(), g.first.end()), neighbour(g.neighbour.begin(), g.neighbour.end());
-  std::vector<idx_t> w(weight.begin(), weight.end()), order(g.size()), place(g.size());
-  idx_t options[METIS_NOPTIONS];
-  METIS_SetDefaultOptions(options);
-  if (METIS_NodeND(&n, first.data(), neighbour.data(), w.data(), options, order.data(), place.data()) != METIS_OK)
-    return {};
-  return {order.begin(), order.end()};
+  static_assert(std::is_same_v<SCOTCH_Num, int>);
+  const std::lock_guard lock(scotch_turn());
+  return Scotch(g, weight).order(g.size());
 }
 
 // Multiplications of a factorisation in this order, from the elimination tree and the counts of its columns.

@@ -64,7 +64,7 @@ TEST_CASE("The shell completes verbs, options and models") {
   CHECK(completed("corvex demo ''", 2) == std::set<std::string>{"--help", "models"});
   for (const std::string& verb : verbs(shop)) {
     std::set<std::string> options = found(shop.run(program + verb + " --help"), "(--[a-z]+(?:-[A-Za-z]+)?)");
-    if (verb == "solve") CHECK(options.count("--stations") == 1);
+    if (verb == "solve") CHECK(options.count("--places") == 1);
     CHECK(completed("corvex " + verb + " --", 2) == options);
   }
 }
