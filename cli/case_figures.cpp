@@ -1,6 +1,7 @@
 #include "case_figures.hpp"
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <algorithm>
 #include <cmath>
@@ -196,25 +197,35 @@ std::string CaseFigures::movement_words(int digits) const {
   const SectionState s = m.at(most_.at);
   std::string where = "at " + place_words(m, most_.at, digits);
   if (point_at(s_, m.member(), most_.at).empty()) where = "in " + m.member().name + " " + where;
-  return fmt::format("moves {} {} {} {}", number(most_.value.si / u_.deflection.si, digits), u_.deflection.text,
-                     direction({s.x.si(), s.y.si(), s.z.si()}), where);
+  return fmt::format("moves {} {}", component_words({s.x.si(), s.y.si(), s.z.si()}, digits), where);
 }
 
-// Up and down, right and left in the plane; in space along an axis where that is nearly the direction.
-std::string CaseFigures::direction(const Vector& v) const {
-  const double size = length(v), up = dot(v, s_.up_direction());
-  constexpr double nearly = 0.94;  // within 20°
-  const std::string vertical = up < 0 ? "down" : "up", sideways = v.x < 0 ? "to the left" : "to the right";
-  if (std::abs(up) > nearly * size) return vertical;
-  if (s_.is_plane()) {
-    if (std::abs(v.x) > nearly * size) return sideways;
-    return std::abs(up) > std::abs(v.x) ? vertical + " and " + sideways : sideways + " and " + vertical;
-  }
-  const double parts[] = {v.x, v.y, v.z};
-  for (int i = 0; i < 3; ++i)
-    if (std::abs(parts[i]) > nearly * size) return fmt::format("along {}{}", parts[i] < 0 ? "-" : "", "xyz"[i]);
-  const auto share = [&](double part) { return std::abs(part) < 0.005 * size ? 0.0 : part / size; };
-  return fmt::format("along ({:.2f}, {:.2f}, {:.2f})", share(v.x), share(v.y), share(v.z));
+// "9.179 mm down", "3.2 mm down and 2.1 mm to the right, 3.83 mm in all": each component with its own value, the
+// largest first, without those that hardly count; the size of all of them where that prints otherwise.
+std::string CaseFigures::component_words(const Vector& v, int digits) const {
+  struct Part {
+    double value;
+    std::string words;
+  };
+  std::vector<Part> parts;
+  const bool y_up = s_.up() == Up::y;
+  const auto vertical = [](double value) { return value < 0 ? "down" : "up"; };
+  const auto along = [&](double value, char axis) { return fmt::format("along {}{}", value < 0 ? "-" : "", axis); };
+  parts.push_back({v.x, s_.is_plane() ? (v.x < 0 ? "to the left" : "to the right") : along(v.x, 'x')});
+  parts.push_back({v.y, y_up ? vertical(v.y) : along(v.y, 'y')});
+  parts.push_back({v.z, y_up ? along(v.z, 'z') : vertical(v.z)});
+  std::stable_sort(parts.begin(), parts.end(),
+                   [](const Part& a, const Part& b) { return std::abs(a.value) > std::abs(b.value) * (1 + noise); });
+  const auto shown = [&](double value) {
+    return number(std::abs(value) / u_.deflection.si, digits) + " " + u_.deflection.text;
+  };
+  constexpr double counts = 0.3;  // of the whole
+  std::vector<std::string> words;
+  for (const Part& p : parts)
+    if (std::abs(p.value) > counts * length(v)) words.push_back(shown(p.value) + " " + p.words);
+  const std::string all = shown(length(v));
+  std::string text = fmt::format("{}", fmt::join(words, " and "));
+  return all == shown(parts.front().value) ? text : text + ", " + all + " in all,";
 }
 
 }  // namespace corvex::cli

@@ -55,7 +55,7 @@ class CaseFigures {
  private:
   std::string place_words(const MemberResult& m, Length at, int digits) const;
   std::string movement_words(int digits) const;
-  std::string direction(const Vector& v) const;
+  std::string component_words(const Vector& v, int digits) const;
 
   const Structure& s_;
   const ModelUnits& u_;

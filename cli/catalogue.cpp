@@ -49,7 +49,7 @@ Density density_of(const std::string& material) {
   const auto found = find_material(material);
   if (!found)
     throw Wrong{fmt::format("there is no material '{}'{}", material, did_you_mean(material, material_names()))};
-  return found->density;
+  return found->density.value_or(steel_density);
 }
 
 CatalogueSearch search_for(const CatalogueOptions& o) {
@@ -135,6 +135,9 @@ int run(CatalogueOptions o) {
   if (!o.what.empty() && is_model(o.what.front())) {
     const auto model = read_model(o.what.front());
     if (!model) return refuse(model.error());
+    o.output.read = model->table_files;
+    o.output.read.push_back(o.what.front());
+    if (const std::string why = overwrites(o.output.output, o.output.read); !why.empty()) throw Wrong{why};
     format.units = model->units;
     return print_profiles(o, own_sections(*model, {o.what.begin() + 1, o.what.end()}), format, *form);
   }

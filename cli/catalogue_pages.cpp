@@ -175,7 +175,8 @@ Page materials_page(const std::vector<Material>& materials) {
     page.emplace_back(
         Words{{{"", fmt::format("E {} GPa, G {} GPa, Poisson's ratio {}, density {} kg/m³, expansion {} µm/(m·K)",
                                 short_number(m.E.in(GPa), 4), short_number(m.shear_modulus().in(GPa), 4), m.poisson,
-                                short_number(m.density.si(), 5), short_number(m.expansion.si() * 1e6, 4))}}});
+                                short_number(m.density.value_or(Density()).si(), 5),
+                                short_number(m.expansion.si() * 1e6, 4))}}});
     Table table{.name = m.name};
     table.columns = {number_column("thickness up to", "mm"), number_column("yield", "MPa"),
                      number_column("tensile strength", "MPa")};
@@ -203,8 +204,8 @@ Page contents_page(const std::vector<Material>& materials) {
   table.columns = {words_column("material", true), number_column("E", "GPa"),       number_column("density", "kg/m³"),
                    number_column("yield", "MPa"),  number_column("tensile", "MPa"), words_column("source")};
   for (const Material& m : materials)
-    table.row(
-        {m.name, short_cell(m.E.in(GPa), 4), short_cell(m.density.si(), 5), mpa(m.yield), mpa(m.tensile), m.source});
+    table.row({m.name, short_cell(m.E.in(GPa), 4), m.density ? short_cell(m.density->si(), 5) : unknown(), mpa(m.yield),
+               mpa(m.tensile), m.source});
   page.emplace_back(std::move(table));
   return page;
 }

@@ -92,9 +92,12 @@ int demo(const std::string& folder) {
     if (!limits) return refuse(describe(limits.error().front()));
     files.push_back({fs::path(path).replace_extension(".txt"),
                      page_text(solve_page(*model, solution, *hand, *limits, *select(solution, {}), {}), {})});
-    files.push_back(
-        {fs::path(path).replace_extension(".json"),
-         results_json(solution, {.stations = 11, .hand = *hand, .limits = *limits, .units = model->units})});
+    files.push_back({fs::path(path).replace_extension(".json"),
+                     results_json(solution, {.places = 11,
+                                             .hand = *hand,
+                                             .limits = *limits,
+                                             .findings = findings_of(*model, solution, *limits, true),
+                                             .units = model->units})});
     std::string why;
     const std::vector<Written> pictures = pictures_of(*model, solution, fs::path(path).replace_extension(), why);
     if (!why.empty()) return refuse(why);

@@ -66,7 +66,8 @@ int draw(const DrawOptions& o) {
   if (o.scale > 0) picture.scale = o.scale;
   if (const std::string why = size(o.size, picture); !why.empty()) return refuse(why);
   Progress progress;
-  const auto solved = read_and_solve(o.model, {.units = o.units}, progress);
+  OutputOptions output{.output = o.output, .units = o.units};
+  const auto solved = read_and_solve(o.model, output, progress);
   if (!solved) return refused;
   const auto& [model, solution] = *solved;
   Wanted wanted{.members = o.only};

@@ -70,11 +70,11 @@ std::size_t page_for(std::size_t terminal) {
 
 Table table_of(const Verification& hand, const ModelUnits& units, std::size_t page) {
   const std::size_t all = hand.comparisons.size();
-  const auto kept = static_cast<std::size_t>(
-      std::count_if(hand.comparisons.begin(), hand.comparisons.end(), [](const Comparison& c) { return c.kept; }));
+  const auto agree = static_cast<std::size_t>(
+      std::count_if(hand.comparisons.begin(), hand.comparisons.end(), [](const Comparison& c) { return c.agrees; }));
   Table t{.name = "hand",
-          .title = kept == all ? fmt::format("Hand calculation: all {} kept", kept)
-                               : fmt::format("Hand calculation: {} of {} NOT KEPT", all - kept, all)};
+          .title = agree == all ? fmt::format("Hand calculation: all {} values agree", agree)
+                                : fmt::format("Hand calculation: {} of {} values DIFFER", all - agree, all)};
   t.columns = {words_column("figure", true), words_column("case"),         number_column("hand"),
                number_column("computed"),    words_column("unit"),         number_column("deviation"),
                number_column("allowed"),     words_column("deviation in"), words_column(""),
@@ -91,8 +91,8 @@ Table table_of(const Verification& hand, const ModelUnits& units, std::size_t pa
       return std::isnan(v) ? Cell(difference(v, c, unit))
                            : Cell(c.absolute ? v / unit.si : v * 100, difference(v, c, unit));
     };
-    Cell verdict = c.kept ? "kept" : "NOT KEPT";
-    verdict.tone = c.kept ? Tone::good : Tone::bad;
+    Cell verdict = c.agrees ? "agrees" : "DIFFERS";
+    verdict.tone = c.agrees ? Tone::good : Tone::bad;
     const bool worked = !c.formula.text.empty();
     t.row({c.what, c.load_case, value(c.hand.si), value(c.computed.si), unit.text, share(c.deviation), share(c.within),
            c.absolute ? unit.text : "%", verdict, c.formula.text, worked ? numbers_put_in(c.formula, units) : "",
@@ -108,6 +108,14 @@ Table table_of(const Verification& hand, const ModelUnits& units, std::size_t pa
 }
 
 }  // namespace
+
+std::string comparison_in_words(const Comparison& c, const ModelUnits& units) {
+  constexpr int digits = 4;
+  const NamedUnit unit = shown_in(c, units);
+  return fmt::format("hand value differs: {}{}: {} {} by hand, {} {} computed", c.what,
+                     c.load_case.empty() ? "" : " in " + c.load_case, number(c.hand.si / unit.si, digits), unit.text,
+                     number(c.computed.si / unit.si, digits), unit.text);
+}
 
 void add_hand(Page& page, const Verification& hand, const ModelUnits& units, std::size_t terminal) {
   const std::size_t room = page_for(terminal);

@@ -17,41 +17,57 @@ std::string one_over(double share) {
 
 std::string shown(double value, const Verdict& v, const ModelUnits& u, int digits) {
   if (v.kind == Limit::Kind::safety) return number(value, std::min(digits, 3));
+  if (v.kind == Limit::Kind::buckling || v.kind == Limit::Kind::frequency) return short_number(value, digits);
   return v.kind == Limit::Kind::sag ? one_over(value) : number(value / u.deflection.si, digits);
 }
 
-// A verdict, and how many like it are kept by more.
+// A verdict, and how many of the same limit are met by more.
 struct Shown {
   const Verdict* verdict;
   std::size_t alike = 1;
 };
 
-// How near a verdict is to its limit: from 1 on it is not kept.
+// How near a verdict is to its limit: beyond 1 it is exceeded.
 double use(const Verdict& v) {
   if (!v.value) return 0;
   return v.kind == Limit::Kind::safety ? v.required / *v.value : *v.value / v.required;
 }
 
-// All that are not kept, then of each limit the worst that is kept.
+// All that are not met, then of each limit the worst that is met.
 std::vector<Shown> worst_first(const LimitCheck& check) {
-  std::vector<Shown> failed, kept;
+  std::vector<Shown> failed, met;
   for (const Verdict& v : check.verdicts) {
-    if (!v.kept) {
+    if (v.state != Verdict::State::met) {
       failed.push_back({&v});
-    } else if (kept.empty() || kept.back().verdict->limit != v.limit) {
-      kept.push_back({&v});
+    } else if (met.empty() || met.back().verdict->limit != v.limit) {
+      met.push_back({&v});
     } else {
-      ++kept.back().alike;
-      if (use(v) > use(*kept.back().verdict) * (1 + 1e-9)) kept.back().verdict = &v;
+      ++met.back().alike;
+      if (use(v) > use(*met.back().verdict) * (1 + 1e-9)) met.back().verdict = &v;
     }
   }
-  failed.insert(failed.end(), kept.begin(), kept.end());
+  failed.insert(failed.end(), met.begin(), met.end());
   return failed;
 }
 
 const char* name(Limit::Kind kind) {
-  static constexpr const char* kinds[] = {"safety", "sag", "movement"};
+  static constexpr const char* kinds[] = {"safety", "sag", "movement", "buckling", "frequency"};
   return kinds[static_cast<std::size_t>(kind)];
+}
+
+std::string verdict_words(const Verdict& v) {
+  static constexpr const char* words[] = {"met", "EXCEEDED", "NOT CHECKED"};
+  return words[static_cast<std::size_t>(v.state)];
+}
+
+std::string title_of(const LimitCheck& check) {
+  using State = Verdict::State;
+  if (check.all_met()) return fmt::format("Limits: all {} met", check.verdicts.size());
+  const std::size_t exceeded = check.count(State::exceeded), unknown = check.count(State::not_checked);
+  const std::string of = fmt::format(" of {}", check.verdicts.size());
+  if (unknown == 0) return fmt::format("Limits: {}{} EXCEEDED", exceeded, of);
+  if (exceeded == 0) return fmt::format("Limits: {}{} NOT CHECKED", unknown, of);
+  return fmt::format("Limits: {}{} EXCEEDED, {} NOT CHECKED", exceeded, of, unknown);
 }
 
 std::string subject(const Verdict& v) {
@@ -60,12 +76,19 @@ std::string subject(const Verdict& v) {
 
 }  // namespace
 
+std::string verdict_in_words(const Verdict& v, const ModelUnits& u) {
+  constexpr int digits = 4;
+  const std::string unit = v.kind == Limit::Kind::movement ? " " + u.deflection.text : "";
+  const std::string of =
+      fmt::format("{} of {}{}", name(v.kind), subject(v), v.load_case.empty() ? "" : " in " + v.load_case);
+  if (v.state == Verdict::State::not_checked) return fmt::format("limit not checked: {}: {}", of, v.note);
+  const bool most = v.kind == Limit::Kind::sag || v.kind == Limit::Kind::movement;
+  return fmt::format("limit exceeded: {}: {}{}, {} {}{}", of, shown(v.value.value_or(0), v, u, digits), unit,
+                     most ? "at most" : "at least", shown(v.required, v, u, digits), unit);
+}
+
 Table limits_table(const LimitCheck& check, const ModelUnits& units, int digits, bool all) {
-  const std::size_t count = check.verdicts.size(), kept = check.kept_count();
-  Table t{.name = "limits",
-          .title = kept == count ? fmt::format("Limits: all {} kept", count)
-                                 : fmt::format("Limits: {} of {} NOT KEPT", count - kept, count),
-          .use = For::people};
+  Table t{.name = "limits", .title = title_of(check), .use = For::people};
   t.columns = {words_column("limit", true), words_column("of", true), words_column("case"),
                number_column("value"),      words_column(""),         number_column("required"),
                words_column("unit"),        words_column("")};
@@ -76,10 +99,9 @@ Table limits_table(const LimitCheck& check, const ModelUnits& units, int digits,
     for (const Verdict& v : check.verdicts) order.push_back({&v});
   }
   for (const auto& [v, alike] : order) {
-    const bool least = v->kind == Limit::Kind::safety;
-    const std::string words = !v->kept ? "NOT KEPT" : alike > 1 ? fmt::format("kept, the worst of {}", alike) : "kept";
-    Cell verdict = words;
-    verdict.tone = v->kept ? Tone::good : Tone::bad;
+    const bool least = v->kind != Limit::Kind::sag && v->kind != Limit::Kind::movement;
+    Cell verdict = alike > 1 ? fmt::format("met, the worst of {}", alike) : verdict_words(*v);
+    verdict.tone = v->state == Verdict::State::met ? Tone::good : Tone::bad;
     const auto cell = [&](double value) -> Cell { return {value, shown(value, *v, units, digits)}; };
     t.row({name(v->kind), subject(*v), v->load_case, v->value ? cell(*v->value) : unknown(), least ? "≥" : "≤",
            cell(v->required), v->kind == Limit::Kind::movement ? units.deflection.text : "", verdict});
@@ -94,14 +116,14 @@ Table limits_data(const LimitCheck& check, const ModelUnits& units) {
                words_column("from"),      words_column("to"),
                words_column("case"),      number_column("value"),
                number_column("required"), words_column("unit"),
-               words_column("kept"),      number_column("at", units.length.text),
+               words_column("verdict"),   number_column("at", units.length.text),
                words_column("note")};
   for (const Verdict& v : check.verdicts) {
     const bool moves = v.kind == Limit::Kind::movement;
     const auto cell = [&](double value) { return Cell(moves ? value / units.deflection.si : value); };
     t.row({name(v.kind), v.on, v.between ? v.between->first : "", v.between ? v.between->second : "", v.load_case,
-           v.value ? cell(*v.value) : Cell(), cell(v.required), moves ? units.deflection.text : "",
-           v.kept ? "yes" : "no", v.at ? Cell(v.at->si() / units.length.si) : Cell(), v.note});
+           v.value ? cell(*v.value) : Cell(), cell(v.required), moves ? units.deflection.text : "", verdict_words(v),
+           v.at ? Cell(v.at->si() / units.length.si) : Cell(), v.note});
   }
   return t;
 }

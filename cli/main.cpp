@@ -64,17 +64,23 @@ void add_catalogue(CLI::App& verb, corvex::cli::CatalogueOptions& o) {
 }
 
 void add_solve(CLI::App& verb, corvex::cli::SolveOptions& o) {
-  CLI::Option* json = verb.get_option("--json");
   for (const auto& [name, names, what] :
        {std::tuple("--case", &o.wanted.cases, "show only these load cases or combinations"),
         {"--member", &o.wanted.members, "show only these members, or families of members"},
         {"--point", &o.wanted.points, "show only these points, or families of points"}})
-    verb.add_option(name, *names, what)->type_name("NAME")->delimiter(',')->allow_extra_args(false)->excludes(json);
-  verb.add_flag("--all", o.wanted.all, "whole tables of every case, in the order of the model; else what governs first")
-      ->excludes(json);
-  verb.add_option("--stations", o.stations, "with JSON: that many evenly spaced stations a member, ends included")
+    verb.add_option(name, *names, what)->type_name("NAME")->delimiter(',')->allow_extra_args(false);
+  verb.add_flag("--all", o.wanted.all,
+                "whole tables of every case, in the order of the model; else what governs first");
+  verb.add_option("--places", o.places, "with JSON: that many evenly spaced places a member, ends included")
       ->check(CLI::Range(2, 100000))
       ->type_name("N");
+  // An earlier name, answered with the present one.
+  verb.add_option_function<std::string>("--stations",
+                                        [](const std::string&) -> void {
+                                          throw CLI::ParseError("--stations: the option is called --places now",
+                                                                corvex::cli::refused);
+                                        })
+      ->group("");
 }
 
 void add_trace(CLI::App& verb, corvex::cli::TraceOptions& o) {
@@ -138,7 +144,7 @@ int run(int argc, char** argv) {
   app.get_formatter()->label("SUBCOMMAND", "VERB");
   app.require_subcommand(1);
   app.footer(
-      "Exit status: 0 done and all kept; 1 done, but a limit or a hand calculation is not kept, or a search found nothing; 2 the model or the call is wrong, and "
+      "Exit status: 0 done, all limits met and all hand values agree; 1 done, but a limit is exceeded or not checked, a hand value differs, or a search found nothing; 2 the model or the call is wrong, and "
       "nothing was written.");
 
   corvex::cli::NewOptions no;

@@ -51,11 +51,30 @@ int write_csv_files(const std::vector<DataTable>& tables, const OutputOptions& o
   std::vector<std::string> names;
   for (const DataTable& t : tables) {
     const fs::path path = fs::path(o.csv_folder) / (t.name + ".csv");
+    if (const std::string why = overwrites(path.string(), o.read); !why.empty()) return refuse(why);
     if (const std::string why = write(path.string(), csv(t, o.digits)); !why.empty()) return refuse(why);
     names.push_back(t.name);
   }
   fmt::print(stderr, "{} tables as CSV in {}: {}\n", names.size(), o.csv_folder, fmt::join(names, ", "));
   return 0;
+}
+
+// Text under the name of another kind of file would be opened by the wrong program. An empty answer means that the
+// ending is one of ours, or that there is none, or that --format says what is meant.
+std::string wrong_ending(const OutputOptions& o) {
+  if (o.output.empty() || o.output == "-") return {};
+  const std::string end = fs::path(o.output).extension().string();
+  static const std::vector<std::string> ours = {".txt", ".md", ".csv", ".json", ".xlsx"};
+  if (end.empty() || std::find(ours.begin(), ours.end(), end) != ours.end()) return {};
+  static const std::vector<std::string> others = {".pdf", ".html", ".htm", ".doc", ".docx", ".xls", ".odt",
+                                                  ".ods", ".png",  ".svg", ".gif", ".yaml", ".yml"};
+  std::string lower = end;
+  for (char& c : lower) c = static_cast<char>(c >= 'A' && c <= 'Z' ? c - 'A' + 'a' : c);
+  const bool another = std::find(others.begin(), others.end(), lower) != others.end() || lower != end;
+  if (!o.format.empty() && !another) return {};
+  const std::string near = std::find(ours.begin(), ours.end(), lower) != ours.end() ? lower : nearest(end, ours);
+  return fmt::format("'{}' cannot be written: a file ends with {}{}", o.output, fmt::join(ours, ", "),
+                     near.empty() ? "" : fmt::format("; did you mean '{}'?", near));
 }
 
 }  // namespace
@@ -109,6 +128,18 @@ void tell(const Problem& problem) {
   fmt::print(stderr, "{}\n", text);
 }
 
+void tell_failure(const std::string& what) {
+  fmt::print(stderr, "{} {}\n", mark_error("corvex:"), what);
+}
+
+std::string overwrites(const std::string& output, const std::vector<std::string>& read) {
+  std::error_code error;
+  for (const std::string& path : read)
+    if (!output.empty() && output != "-" && fs::equivalent(output, path, error) && !error)
+      return fmt::format("-o '{}' would overwrite '{}', which this command reads", output, path);
+  return {};
+}
+
 void add_output_options(CLI::App& verb, OutputOptions& o, bool of_results) {
   CLI::Option* json = verb.add_flag("--json", o.json, "everything as JSON, in SI units at full precision");
   verb.add_option("--format", o.format, "table, markdown, csv or json; if not given, by the end of the file of -o")
@@ -145,6 +176,7 @@ Expected<Form, std::string> form_of(const OutputOptions& o) {
   else if (o.format.empty())
     for (const auto& [end, by_end] : {std::pair{".md", Form::markdown}, {".csv", Form::csv}, {".json", Form::json}})
       if (ends_with(o.output, end)) form = by_end;
+  if (const std::string why = wrong_ending(o); !why.empty()) return why;
   if (sheet && form != Form::spreadsheet)
     return std::string("a file that ends with .xlsx is a spreadsheet, and --format asks for something else");
   if (!o.table.empty() && form != Form::csv) return std::string("--table chooses a table of CSV: add --format csv");

@@ -28,12 +28,17 @@ int refuse(const std::string& why);
 int refuse(const Problems& problems);
 // A note to the user.
 void tell(const Problem& problem);
+// What makes the exit status 1.
+void tell_failure(const std::string& what);
+// Why a command must not write to this path, where it reads these files; empty where it may.
+std::string overwrites(const std::string& output, const std::vector<std::string>& read);
 
 struct OutputOptions {
   std::string format{};  // table, markdown, csv, json; by the end of `output` where it is empty
   std::string output{}, csv_folder{}, table{}, units{};
   bool json = false;
-  int digits = 0;  // 4 for people and all of them for other programs, if not given
+  int digits = 0;                   // 4 for people and all of them for other programs, if not given
+  std::vector<std::string> read{};  // files that the command has read and must not overwrite
 };
 // The options that say how something is told; `of_results`: also those for many tables in units of one's own.
 void add_output_options(CLI::App& verb, OutputOptions& options, bool of_results = true);

@@ -4,6 +4,8 @@
 
 #include "corvex/file.hpp"
 #include "hand_table.hpp"
+#include "limits_table.hpp"
+#include "number.hpp"
 #include "solve_page.hpp"
 #include "solved.hpp"
 
@@ -16,12 +18,24 @@ Page verify_page(const Model& model, const Verification& hand, const Style& styl
   return page;
 }
 
+// What makes the exit status 1, told even where the tables do not show it.
+void tell_failures(const LimitCheck& limits, const Verification& hand, const ModelUnits& units) {
+  for (const Verdict& v : limits.verdicts)
+    if (v.state != Verdict::State::met) tell_failure(verdict_in_words(v, units));
+  for (const Comparison& c : hand.comparisons)
+    if (!c.agrees) tell_failure(comparison_in_words(c, units));
+}
+
 }  // namespace
 
-int solve(const SolveOptions& o, bool hand_only) {
+int solve(SolveOptions o, bool hand_only) {
   const auto form = form_of(o.output);
   if (!form) return refuse(form.error());
-  if (o.stations > 0 && *form != Form::json) return refuse("--stations is for JSON: add --json");
+  const bool json = *form == Form::json;
+  if (o.places > 0 && !json) return refuse("--places is for JSON: add --json");
+  const bool chosen = o.wanted.all || !o.wanted.cases.empty() || !o.wanted.members.empty() || !o.wanted.points.empty();
+  if (json && chosen)
+    return refuse("JSON holds every case, member and point: leave out --case, --member, --point, --all");
   Progress progress;
   // The line of progress makes room for what is said.
   const auto refuse = [&](const auto& why) {
@@ -38,19 +52,20 @@ int solve(const SolveOptions& o, bool hand_only) {
   if (!hand) return refuse(model.located(hand.error()));
   const auto limits = check_limits(solution, hand_only ? Limits{} : model.limits);
   if (!limits) return refuse(model.located(limits.error()));
-  // A page for people has the notes in it; what is for other programs is whole.
-  const bool for_people = o.output.csv_folder.empty() && (*form == Form::table || *form == Form::markdown);
+  // What is for other programs is whole.
   Wanted wanted = o.wanted;
-  wanted.all = wanted.all || !for_people;
+  wanted.all = wanted.all || !o.output.csv_folder.empty() || (*form != Form::table && *form != Form::markdown);
   const auto shown = select(solution, wanted);
   if (!shown) return refuse(shown.error());
 
   progress.doing("working out forces and stresses");
-  std::string json;
+  const Problems findings = findings_of(model, solution, *limits, !hand_only);
+  std::string json_text;
   Page page;
-  if (*form == Form::json) {
-    const JsonOptions options{.stations = o.stations, .hand = *hand, .limits = *limits, .units = model.units};
-    json = hand_only ? verification_json(solution, options) : results_json(solution, options);
+  if (json) {
+    const JsonOptions options{
+        .places = o.places, .hand = *hand, .limits = *limits, .findings = findings, .units = model.units};
+    json_text = hand_only ? verification_json(solution, options) : results_json(solution, options);
   } else if (hand_only) {
     page = verify_page(model, *hand, style_of(o.output));
   } else {
@@ -58,13 +73,12 @@ int solve(const SolveOptions& o, bool hand_only) {
   }
   progress.done();
 
-  if (hand_only || !for_people)
-    for (const Problems* notes : {&model.notes, &solution.notes(), &limits->notes})
-      for (const Problem& p : model.located(*notes)) tell(p);
-  const int status =
-      *form == Form::json ? put_text(json, o.output) : put_page(page, model.structure.title(), *form, o.output);
+  for (const Problem& p : findings) tell(p);
+  const int status = json ? put_text(json_text, o.output) : put_page(page, model.structure.title(), *form, o.output);
   if (status != 0) return status;
-  return hand->all_kept() && limits->all_kept() ? 0 : limit_not_met;
+  if (hand->all_agree() && limits->all_met()) return 0;
+  tell_failures(*limits, *hand, model.units);
+  return limit_not_met;
 }
 
 }  // namespace corvex::cli

@@ -12,10 +12,10 @@ struct SolveOptions {
   std::string model;
   OutputOptions output;
   Wanted wanted{};
-  int stations = 0;
+  int places = 0;
 };
 
 // Results, or the hand calculation alone. The exit status.
-int solve(const SolveOptions& options, bool hand_only);
+int solve(SolveOptions options, bool hand_only);
 
 }  // namespace corvex::cli

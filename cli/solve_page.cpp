@@ -46,22 +46,53 @@ void add_envelope(Page& page, const EnvelopeTables& e, const Selection& shown) {
   if (shown.some_points) page.emplace_back(e.movements()), page.emplace_back(e.reactions());
 }
 
+// A material loaded beyond its strength deserves a word also where no limit asks for safety.
+Problems beyond_strength(const Solution& solution, const Limits& limits) {
+  Problems warnings;
+  for (const Limit& l : limits)
+    if (l.kind == Limit::Kind::safety) return warnings;
+  for (const std::size_t c : solution.judged()) {
+    const CaseResult result = solution[c];
+    for (std::size_t i = 0; i < solution.structure().members().size(); ++i) {
+      const MemberResult m = result[MemberId{i}];
+      const auto safety = m.safety();
+      if (!safety || *safety >= 1) continue;
+      warnings.push_back(
+          {fmt::format("in case '{}' the stress in '{}' is beyond the strength of its material: safety {}",
+                       result.name(), m.member().name, number(*safety, 3)),
+           {Subject::Kind::member, m.member().name},
+           {},
+           {},
+           Problem::Severity::warning});
+      break;  // one a case; the tables have the others
+    }
+  }
+  return warnings;
+}
+
 }  // namespace
 
-void add_head(Page& page, const Model& model, const Structure& s, const Problems& notes, int digits) {
+Problems findings_of(const Model& model, const Solution& solution, const LimitCheck& limits, bool with_stress) {
+  Problems findings;
+  const Problems warnings = with_stress ? beyond_strength(solution, model.limits) : Problems();
+  for (const Problems* some : {&model.notes, &solution.notes(), &limits.notes, &warnings})
+    for (Problem& p : model.located(*some)) findings.push_back(std::move(p));
+  return findings;
+}
+
+void add_head(Page& page, const Model& model, const Structure& s, int digits) {
   const NamedUnit& mass = model.units.mass;
+  const std::string mass_words = s.mass() ? fmt::format("{} {}", number(s.mass()->si() / mass.si, digits), mass.text)
+                                          : "mass not known (a material has no density)";
   page.emplace_back(Heading{s.title()});
-  Words words{
-      {{"", fmt::format("{}, {}, {}, {} {}", s.is_plane() ? "plane" : "space", count(s.points().size(), "point"),
-                        count(s.members().size(), "member"), number(s.mass().si() / mass.si, digits), mass.text)}}};
-  for (const Problem& p : model.located(notes))
-    words.lines.push_back({"", describe(p), p.severity == Problem::Severity::note ? Tone::plain : Tone::warning});
+  Words words{{{"", fmt::format("{}, {}, {}, {}", s.is_plane() ? "plane" : "space", count(s.points().size(), "point"),
+                                count(s.members().size(), "member"), mass_words)}}};
   page.emplace_back(std::move(words));
   Table t{.name = "model", .use = For::data};
   t.columns = {words_column("title"), words_column("kind"), number_column("points"), number_column("members"),
                number_column("mass", mass.text)};
   t.row({s.title(), s.is_plane() ? "plane" : "space", static_cast<double>(s.points().size()),
-         static_cast<double>(s.members().size()), s.mass().si() / mass.si});
+         static_cast<double>(s.members().size()), s.mass() ? Cell(s.mass()->si() / mass.si) : unknown()});
   page.emplace_back(std::move(t));
 }
 
@@ -69,10 +100,7 @@ Page solve_page(const Model& model, const Solution& solution, const Verification
                 const Selection& shown, const Style& style) {
   const Structure& s = solution.structure();
   Page page;
-  Problems notes;
-  for (const Problems* some : {&model.notes, &solution.notes(), &limits.notes})
-    notes.insert(notes.end(), some->begin(), some->end());
-  add_head(page, model, s, notes, style.digits);
+  add_head(page, model, s, style.digits);
 
   std::vector<CaseFigures> cases;
   for (const std::size_t i : shown.cases) cases.emplace_back(model, solution, i);

@@ -11,6 +11,10 @@ Page solve_page(const Model& model, const Solution& solution, const Verification
                 const Selection& shown, const Style& style);
 
 // The title, and what is worth knowing before the figures.
-void add_head(Page& page, const Model& model, const Structure& structure, const Problems& notes, int digits);
+void add_head(Page& page, const Model& model, const Structure& structure, int digits);
+
+// What is worth knowing of the model, the solution and the limits, with lines; `with_stress`: also where a material is
+// stressed beyond its strength and no limit asks for safety.
+Problems findings_of(const Model& model, const Solution& solution, const LimitCheck& limits, bool with_stress);
 
 }  // namespace corvex::cli

@@ -50,7 +50,7 @@ std::vector<TracePlace> places(const MemberResult& any, const std::vector<Length
 
 }  // namespace
 
-int trace(const TraceOptions& o) {
+int trace(TraceOptions o) {
   const auto form = form_of(o.output);
   if (!form) return refuse(form.error());
   Progress progress;

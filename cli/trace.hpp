@@ -16,6 +16,6 @@ struct TraceOptions {
 };
 
 // One member from place to place, of cases and of their envelope. The exit status.
-int trace(const TraceOptions& options);
+int trace(TraceOptions options);
 
 }  // namespace corvex::cli

@@ -71,5 +71,5 @@ int main() {
                   .note = "symmetry"}}};
   const auto verified = corvex::verify(solution, hand);
   for (const corvex::Comparison& c : verified->comparisons)
-    fmt::print("{} by hand: {} = {:.3f} kN, {}\n", c.what, c.formula.text, c.hand.in(kN), c.kept ? "kept" : "NOT KEPT");
+    fmt::print("{} by hand: {} = {:.3f} kN, {}\n", c.what, c.formula.text, c.hand.in(kN), c.agrees ? "agrees" : "DIFFERS");
 }

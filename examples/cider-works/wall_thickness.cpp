@@ -32,7 +32,7 @@ int main() {
     const corvex::Solution solution = solver.solve(structure);
     const corvex::MemberResult beam = solution[0]["walkway"];
     const bool keeps = *beam.safety() >= 1.5 && beam.sag().value.in(mm) <= (span / 300).in(mm);
-    fmt::print("{:.1f}  {:5.1f}  {:5.2f} mm  {:5.1f} MPa  {:.2f}{}\n", wall, structure.mass().in(kg),
+    fmt::print("{:.1f}  {:5.1f}  {:5.2f} mm  {:5.1f} MPa  {:.2f}{}\n", wall, structure.mass()->in(kg),
                beam.sag().value.in(mm), beam.von_mises()->value.in(MPa), *beam.safety(), keeps ? "  will do" : "");
   }
 }

@@ -7,7 +7,7 @@
 //     const auto model = corvex::read_model("trestle.yaml");
 //     if (!model) for (const corvex::Problem& p : model.error()) fmt::print("{}\n", describe(p));
 //     const corvex::Solution solution = corvex::solve(model->structure);
-//     const std::string json = corvex::results_json(solution, {.stations = 11});
+//     const std::string json = corvex::results_json(solution, {.places = 11});
 //     fmt::print("{} members\n", model->structure.members().size());   // 3 members
 //
 // Numbers are read and written by the standard's own conversions: to the last digit, whatever the locale.
@@ -35,15 +35,15 @@ struct NamedUnit {
 
 // Units of a model for print: those that it names, the usual ones for the rest.
 struct ModelUnits {
-  NamedUnit length{"m", 1}, force{"kN", 1e3}, moment{"kN·m", 1e3}, stress{"MPa", 1e6}, deflection{"mm", 1e-3},
-      angle{"mrad", 1e-3}, mass{"kg", 1};
+  NamedUnit length{"m", 1}, force{"kN", 1e3}, moment{"kN·m", 1e3}, line{"kN/m", 1e3}, stress{"MPa", 1e6},
+      deflection{"mm", 1e-3}, angle{"mrad", 1e-3}, mass{"kg", 1};
   // Of areas, moduli and second moments.
   NamedUnit section{"cm", 1e-2};
 };
 
 // The same by a list, for one print: "mm, N" or "m, kN, deflection: um". A unit tells by its dimension what it is for;
 // one of length is for places, other kinds are named as in the file. What is not listed stays as `of_model` has it,
-// but a moment follows the force, and all changes between metric units and inches. Else the reason.
+// but moments and line loads follow the force, and all changes between metric units and inches. Else the reason.
 Expected<ModelUnits, std::string> units_for_print(std::string_view list, const ModelUnits& of_model);
 
 namespace file {
@@ -60,6 +60,8 @@ struct Model {
   Problems located(Problems problems) const;
 
   std::string file;
+  // Tables beside the file that it was read from too.
+  std::vector<std::string> table_files{};
   std::shared_ptr<const file::Tree> tree;
   // For each load case the entries of the file that its loads came from.
   std::vector<std::vector<std::size_t>> load_entries;
@@ -79,12 +81,14 @@ Expected<Model, Problems> read_model(const std::string& path);
 Expected<Model, Problems> read_model_text(std::string_view text, const std::string& file);
 
 struct JsonOptions {
-  // Evenly spaced stations a member, ends included; none if 0.
-  int stations = 0;
+  // Evenly spaced places a member, ends included; none if 0.
+  int places = 0;
   // The hand calculation beside the results.
   Verification hand{};
   // The limits beside them.
   LimitCheck limits{};
+  // What is worth knowing: notes of the model, the solution and the limits.
+  Problems findings{};
   ModelUnits units{};  // for the formulas with their numbers put in
 };
 // All results in SI units at full precision, as the commands page of docs/ tells.

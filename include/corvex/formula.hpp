@@ -1,10 +1,11 @@
 // Corvex: formulas with units, evaluated at run time.
 //
-// A formula is made of numbers, units, named values, + - * / ^, brackets, sqrt sin cos tan abs min max, pi
-// and gn.
-// `^` binds tightest, then a number with its unit, then `*` and `/`: `4.2 cm^2` is 4.2 square centimetres,
-// `10 kN/2 m` is 5 kN/m, `-2^2` is -4. A unit is a constant with a dimension, so dimensions are checked and
-// an error names both sides. Units have their exact values; a formula is evaluated in double precision.
+// A formula is made of numbers, units, named values, + - * / ^, brackets, functions (sqrt sin cos tan asin acos atan
+// atan2 hypot abs min max), pi and gn.
+// `^` binds tightest, then a number or a bracket with its unit, then `*` and `/`: `4.2 cm^2` is 4.2 square centimetres,
+// `(1/4) in` a quarter of an inch, `10 kN/2 m` is 5 kN/m, `-2^2` is -4. A unit is a constant with a dimension, so
+// dimensions are checked and an error names both sides. Units have their exact values; a formula is evaluated in double
+// precision.
 //
 //     corvex::Scope scope;
 //     scope.set("L", corvex::Quantity(2.4_m));
@@ -29,6 +30,16 @@ struct Evaluated {
   bool percent = false;
   // A unit had a part in it: a ratio of two lengths is a number for good, a bare `2.4` may still be given a unit.
   bool units = false;
+  // The largest plain number beyond a full turn that sin, cos or tan was asked for, as in sin(30): it counts in
+  // radians, where degrees may have been meant. Else 0.
+  double plain_turn = 0;
+
+  // What was noted of a part of the formula holds for the whole.
+  void adopt_marks(const Evaluated& part) {
+    percent |= part.percent;
+    units |= part.units;
+    plain_turn = part.plain_turn > plain_turn ? part.plain_turn : plain_turn;
+  }
 };
 
 // A name in a formula, and the value that it stood for.
@@ -59,7 +70,7 @@ class Names {
 class Scope : public Names {
  public:
   void set(std::string name, const Quantity& value) {
-    values_[std::move(name)] = {value, false, !value.dimension.none()};
+    values_[std::move(name)] = {value, false, !value.dimension.none(), 0};
   }
   std::optional<Expected<Evaluated, FormulaError>> find(std::string_view name) const override;
   std::vector<std::string> names() const override;

@@ -41,8 +41,10 @@ struct HandFormula {
   HandFormula(Measure<L, M, T, K, A> m) : value(Quantity(m)) {}  // NOLINT: meant to convert
 };
 
-// Which value along a member. `size` is the largest, without its sign.
-enum class Take { size, max, min, start, end };
+// Which value along a member. `extreme` is the largest by size, with its sign (of two that differ in sign only, the one
+// of the hand value's sign); of stress, which has both signs in a section that bends, it has none. `size` is the same
+// without a sign.
+enum class Take { extreme, size, max, min, start, end };
 
 // What is compared.
 struct Figure {
@@ -65,7 +67,7 @@ struct Figure {
   Kind kind = Kind::mass;
   std::string of{};  // the point or the member
   Part part = Part::size;
-  Take take = Take::size;
+  Take take = Take::extreme;
   // A place on the member instead of `take`: the value there with its sign, behind a jump; for stress the
   // largest across the section, or the one that `take` names.
   std::optional<HandFormula> at{};
@@ -115,9 +117,9 @@ struct Comparison {
   // Computed less hand, in the same way.
   double deviation = 0;
   bool absolute = false;
-  bool kept = false;
+  bool agrees = false;
   std::string note;
-  std::string remark;  // what the program has to say to a figure that is not kept
+  std::string remark;  // what may explain a difference
 };
 
 // A value of `let`.
@@ -130,7 +132,7 @@ struct WorkedValue {
 struct Verification {
   std::vector<WorkedValue> values;
   std::vector<Comparison> comparisons;  // one an expectation, in their order
-  bool all_kept() const;
+  bool all_agree() const;
 };
 
 // What is wrong with a hand calculation, without solving.

@@ -1,4 +1,4 @@
-// Corvex: limits, and whether they are kept.
+// Corvex: limits, and whether they are met.
 //
 // Each limit is held against the combinations of a structure, or its load cases where it has none, and tells the worst
 // of them for every member, stretch or point that it is about.
@@ -6,7 +6,8 @@
 //     const corvex::Limits limits{{.kind = corvex::Limit::Kind::safety, .required = 1.5},
 //                                 {.kind = corvex::Limit::Kind::sag, .required = 1.0 / 300, .on = {rail}}};
 //     const auto verdicts = corvex::check_limits(solution, limits);
-//     fmt::print("{} of {} kept\n", verdicts->kept_count(), verdicts->verdicts.size());   // 4 of 4 kept
+//     const std::size_t met = verdicts->count(corvex::Verdict::State::met);
+//     fmt::print("{} of {} met\n", met, verdicts->verdicts.size());   // 4 of 4 met
 //
 // Safety is yield (or allowable) over von Mises stress; sag is that of solution.hpp over the length of the stretch,
 // judged on each stretch that the member has in some case, or between two points; of an overhang the movement of its
@@ -25,9 +26,10 @@
 namespace corvex {
 
 struct Limit {
-  enum class Kind { safety, sag, movement };
+  // Buckling (least load factor) and frequency (lowest natural one, Hz) are not computed yet: not checked.
+  enum class Kind { safety, sag, movement, buckling, frequency };
   Kind kind = Kind::safety;
-  // At least (safety), at most (sag over length; movement in metres).
+  // At least (safety, buckling, frequency), at most (sag over length; movement in metres).
   double required = 0;
   std::vector<MemberId> on{};                            // safety, sag: all if empty
   std::vector<PointId> at{};                             // movement
@@ -46,7 +48,9 @@ struct Verdict {
   std::string load_case{};
   std::optional<double> value{};  // nothing: not known, or without end (a safety without stress)
   double required = 0;
-  bool kept = false;
+  // What could not be evaluated is not met either.
+  enum class State { met, exceeded, not_checked };
+  State state = State::not_checked;
   std::optional<Length> at{};  // along the member
   std::string note{};          // why a value is not known; what holds a stretch
 };
@@ -55,8 +59,8 @@ struct LimitCheck {
   std::vector<Verdict> verdicts;
   Problems notes;
 
-  std::size_t kept_count() const;
-  bool all_kept() const { return kept_count() == verdicts.size(); }
+  std::size_t count(Verdict::State state) const;
+  bool all_met() const { return count(Verdict::State::met) == verdicts.size(); }
 };
 
 // Refuses limits that name what is not there.

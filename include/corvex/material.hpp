@@ -31,7 +31,8 @@ struct Material {
   double poisson = 0.3;
   // The shear modulus; E/(2(1 + poisson)) where it is not given.
   std::optional<Stress> G{};
-  Density density{};
+  // Not given is not zero: gravity on a member without one is refused, and no mass is told.
+  std::optional<Density> density{};
   Expansion expansion{};
   std::optional<Stress> yield{};
   // Where given, safety is counted against it instead of the yield strength.

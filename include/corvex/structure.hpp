@@ -13,7 +13,7 @@
 //     beam.member("beam", {a, b}, {.section = tube, .material = corvex::material("S235")});
 //     beam.support(a, corvex::Support::pinned());
 //     beam.support(b, corvex::Support::roller());
-//     fmt::print("{:.2f} kg\n", beam.mass().in(corvex::kg));   // 21.10 kg
+//     fmt::print("{:.2f} kg\n", beam.mass()->in(corvex::kg));   // 21.10 kg
 #pragma once
 
 #include <array>
@@ -219,8 +219,8 @@ class Structure {
   // is.
   double length_of(const Member& m) const;
   double place_of(const Member& m, std::size_t k) const;
-  // Of all members and masses on points.
-  Mass mass() const;
+  // Of all members and masses on points; nothing where the material of a member has no density.
+  std::optional<Mass> mass() const;
 
   // Everything that is wrong with the description, without solving. Notes may be among them.
   Problems validate() const;

@@ -86,7 +86,7 @@ Json material_json(const Material& m) {
             {"E", m.E.si()},
             {"G", m.shear_modulus().si()},
             {"poisson", m.poisson},
-            {"density", m.density.si()},
+            {"density", m.density ? Json(m.density->si()) : Json(nullptr)},
             {"expansion", m.expansion.si()},
             {"yield", stress(m.yield)},
             {"tensile", stress(m.tensile)}};
@@ -126,7 +126,7 @@ std::string materials_csv(const std::vector<Material>& materials) {
   for (const Material& m : materials)
     for (const Strength& s : m.by_thickness)
       text += fmt::format("{},{},{:.6g},{},{:.6g},{:.6g},{},{},{},{}\n", cell(m.name), cell(m.source), m.E.in(MPa),
-                          m.poisson, m.density.si(), m.expansion.si(),
+                          m.poisson, m.density.value_or(Density()).si(), m.expansion.si(),
                           s.up_to.si() < 1000 ? fmt::format("{:.6g}", s.up_to.in(mm)) : "", mpa(s.yield),
                           mpa(s.tensile), cell(m.note));
   return text;

@@ -15,6 +15,7 @@ void set_named(ModelUnits& units, const NamedUnits& named) {
   for (const auto& [kind, target] : {std::pair<std::string_view, NamedUnit*>{"length", &units.length},
                                      {"force", &units.force},
                                      {"moment", &units.moment},
+                                     {"line", &units.line},
                                      {"stress", &units.stress},
                                      {"deflection", &units.deflection},
                                      {"angle", &units.angle},
@@ -27,11 +28,20 @@ bool is_one_of(const std::string& text, std::initializer_list<std::string_view> 
   return std::find(some.begin(), some.end(), text) != some.end();
 }
 
+// Moments and line loads are made of the force.
+void follow_force(ModelUnits& u) {
+  const bool american = is_one_of(u.force.text, {"lbf", "kip"});
+  const NamedUnit lever = american ? NamedUnit{"in", 0.0254} : NamedUnit{"m", 1};
+  u.moment = {u.force.text + "·" + lever.text, u.force.si * lever.si};
+  u.line = {u.force.text + "/" + lever.text, u.force.si / lever.si};
+}
+
 ModelUnits usual_with_inches(bool kips) {
   const Quantity lbf = *unit("lbf"), kip = *unit("kip"), psi = *unit("psi");
   ModelUnits u;
   u.force = {"lbf", lbf.si};
-  u.moment = kips ? NamedUnit{"kip·in", kip.si * 0.0254} : NamedUnit{"lbf·in", lbf.si * 0.0254};
+  if (kips) u.force = {"kip", kip.si};
+  follow_force(u);
   u.length = u.deflection = u.section = {"in", 0.0254};
   u.stress = {"psi", psi.si};
   u.mass = {"lb", unit("lb")->si};
@@ -108,6 +118,10 @@ ModelUnits units_for_print(const NamedUnits& named) {
   const auto length = named.find("length");
   const bool inches = length != named.end() && is_one_of(length->second.text, {"in", "ft"});
   ModelUnits u = inches ? usual_with_inches(names_kips(named)) : ModelUnits();
+  if (const auto force = named.find("force"); force != named.end()) {
+    u.force = force->second;
+    follow_force(u);
+  }
   set_named(u, named);
   return u;
 }
@@ -123,18 +137,17 @@ Expected<ModelUnits, std::string> units_for_print(std::string_view list, const M
   }
   bool metric = false, inches = false;
   for (const auto& [kind, unit] : named) {
-    const bool american = file::is_one_of(
-        unit.text, {"in", "ft", "lbf", "kip", "psi", "ksi", "lb", "lbf·in", "lbf·ft", "kip·in", "kip·ft"});
+    const bool american = file::is_one_of(unit.text, {"in", "ft", "lbf", "kip", "psi", "ksi", "lb", "lbf·in", "lbf·ft",
+                                                      "kip·in", "kip·ft", "lbf/in", "lbf/ft", "kip/in", "kip/ft"});
     (american ? inches : metric) = true;
   }
   ModelUnits u = of_model;
   // From inches to millimetres, or back, all of them change.
   if (metric && !inches && file::in_inches(of_model)) u = ModelUnits();
   if (inches && !metric && !file::in_inches(of_model)) u = file::usual_with_inches(file::names_kips(named));
-  // A moment is made of the force.
   if (const auto force = named.find("force"); force != named.end()) {
-    const bool american = file::is_one_of(force->second.text, {"lbf", "kip"});
-    u.moment = {force->second.text + (american ? "·in" : "·m"), force->second.si * (american ? 0.0254 : 1)};
+    u.force = force->second;
+    file::follow_force(u);
   }
   file::set_named(u, named);
   return u;

@@ -15,22 +15,24 @@ struct UnitKind {
   std::string_view name;
   Dimension dimension;
 };
-inline const std::array<UnitKind, 9> unit_kinds = {{{"length", dimension::length},
-                                                    {"force", dimension::force},
-                                                    {"moment", dimension::moment},
-                                                    {"stress", dimension::stress},
-                                                    {"deflection", dimension::length},
-                                                    {"section", dimension::length},
-                                                    {"angle", dimension::angle},
-                                                    {"temperature", dimension::temperature},
-                                                    {"mass", dimension::mass}}};
+inline const std::array<UnitKind, 10> unit_kinds = {{{"length", dimension::length},
+                                                     {"force", dimension::force},
+                                                     {"moment", dimension::moment},
+                                                     {"line", dimension::line_force},
+                                                     {"stress", dimension::stress},
+                                                     {"deflection", dimension::length},
+                                                     {"section", dimension::length},
+                                                     {"angle", dimension::angle},
+                                                     {"temperature", dimension::temperature},
+                                                     {"mass", dimension::mass}}};
 
 // By the names of their kinds.
 using NamedUnits = std::map<std::string_view, NamedUnit>;
 
 // "kN*m" as "kN·m", "cm^2" as "cm²".
 std::string unit_as_printed(std::string_view written);
-// What is not named prints as is usual: metric, or lbf, lbf·in, in and psi beside inches and feet.
+// What is not named prints as is usual: metric, or lbf, in and psi beside inches and feet. Moments and line loads
+// follow the force: N·m and N/m, kN·m and kN/m, lbf·in and lbf/in.
 ModelUnits units_for_print(const NamedUnits& named);
 
 }  // namespace corvex::file

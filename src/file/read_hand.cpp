@@ -8,7 +8,8 @@ namespace corvex::file {
 void Reader::read_hand(const Node& n) {
   if (!is_map(n, "hand")) return;
   check_keys(n, "hand", {{"let"}, {"expect"}});
-  hand_.units = {length_.bare, force_.bare, moment_.bare, stress_.bare, movement_bare_, mass_bare_, *angle_.bare};
+  hand_.units = {length_.bare,   force_.bare, moment_.bare,           stress_.bare,
+                 movement_bare_, mass_bare_,  angle_.bare.value_or(1)};
   // The model's parameters may be used too.
   if (const Node* parameters = tree_->find(tree_->root(), "parameters"); parameters && parameters->is_map())
     for (std::size_t i = 0; i < tree_->entries(*parameters); ++i) {
@@ -80,7 +81,7 @@ std::optional<Expectation> Reader::read_expectation(const Node& n) {
     if (broken_.contains(name.text)) return std::nullopt;
   }
   static const Keys parts = {{"size"}, {"x"}, {"y"}, {"z"}, {"mx"}, {"my"}, {"mz"}};
-  static const Keys takes = {{"size"}, {"max"}, {"min"}, {"start"}, {"end"}};
+  static const Keys takes = {{"extreme"}, {"size"}, {"max"}, {"min"}, {"start"}, {"end"}};
   if (const Node* part = with("part"))
     if (const auto c = choice(*part, "a part", parts)) e.figure.part = static_cast<Part>(*c);
   if (const Node* take = with("take"))

@@ -48,12 +48,17 @@ std::optional<Limit> Reader::read_limit(const Node& n) {
   if (!is_map(n, "a limit")) return std::nullopt;
   const std::size_t before = problems_.size();
   check_keys(n, "a limit",
-             {{"safety"}, {"sag"}, {"movement"}, {"buckling"}, {"on"}, {"at"}, {"between"}, {"part"}, {"case"}});
+             {{"safety"},
+              {"sag"},
+              {"movement"},
+              {"buckling"},
+              {"frequency"},
+              {"on"},
+              {"at"},
+              {"between"},
+              {"part"},
+              {"case"}});
   if (problems_.size() > before) return std::nullopt;
-  if (const Node* b = tree_->find_key(n, "buckling")) {
-    warn(*b, "'buckling' is not built yet: this limit is not checked");
-    return std::nullopt;
-  }
   const auto with = [&](std::string_view kind, const std::vector<std::string_view>& keys) {
     return only_with(n, kind, keys);
   };
@@ -72,8 +77,18 @@ std::optional<Limit> Reader::read_limit(const Node& n) {
     Wanted movement = length_;
     if (movement_bare_) movement.bare = movement_bare_;
     l.required = quantity(*v, movement).value_or(1);
+  } else if (const Node* v = tree_->find(n, "buckling")) {
+    if (!with("buckling", {"on", "case"})) return std::nullopt;
+    warn(*tree_->find_key(n, "buckling"), "'buckling' is not built yet: this limit is not checked");
+    l.kind = Kind::buckling;
+    l.required = quantity(*v, number_).value_or(1);
+  } else if (const Node* v = tree_->find(n, "frequency")) {
+    if (!with("frequency", {"case"})) return std::nullopt;
+    warn(*tree_->find_key(n, "frequency"), "'frequency' is not built yet: this limit is not checked");
+    l.kind = Kind::frequency;
+    l.required = quantity(*v, {"a frequency", Dimension::of(0, 0, -1), "12 Hz"}).value_or(1);
   } else {
-    fail(n, "a limit needs one of: safety, sag, movement, buckling");
+    fail(n, "a limit needs one of: safety, sag, movement, buckling, frequency");
     return std::nullopt;
   }
   if (const Node* on = tree_->find(n, "on")) l.on = members_named(*on);

@@ -180,13 +180,36 @@ std::optional<MemberKind> Reader::kind_of_member(const Node& n) {
   return c ? std::optional(*c == 0 ? MemberKind::beam : MemberKind::link) : std::nullopt;
 }
 
+void Reader::read_defaults(const Node& n) {
+  if (!is_map(n, "defaults")) return;
+  const std::size_t before = problems_.size();
+  check_keys(n, "defaults", {{"section"}, {"material"}, {"kind"}});
+  // Each is read once, so that a mistake is told where it stands and not at every member.
+  if (const Node* section = tree_->find(n, "section")) (void)section_named(*section);
+  if (const Node* material = tree_->find(n, "material")) (void)material_named(*material);
+  if (const Node* kind = tree_->find(n, "kind")) (void)kind_of_member(*kind);
+  if (problems_.size() == before)
+    defaults_ = &n;
+  else
+    defaults_broken_ = true;
+}
+
+const Node* Reader::own_or_default(const Node& member, std::string_view key) const {
+  const Node* own = tree_->find(member, key);
+  return own || !defaults_ ? own : tree_->find(*defaults_, key);
+}
+
 bool Reader::read_options(const Node& name, const Node& n, MemberOptions& o) {
   const std::string where = fmt::format("member '{}'", name.text);
   const std::size_t before = problems_.size();
-  const Node *section = need(n, "section", name, where), *material = need(n, "material", name, where);
+  const auto part = [&](std::string_view key) {
+    const Node* found = own_or_default(n, key);
+    return found || defaults_broken_ ? found : need(n, key, name, where);
+  };
+  const Node *section = part("section"), *material = part("material");
   const auto section_id = section ? section_named(*section) : std::nullopt;
   const auto m = material ? material_named(*material) : std::nullopt;
-  if (const Node* kind = tree_->find(n, "kind")) o.kind = kind_of_member(*kind).value_or(MemberKind::beam);
+  if (const Node* kind = own_or_default(n, "kind")) o.kind = kind_of_member(*kind).value_or(MemberKind::beam);
   if (const Node* hinge = tree_->find(n, "hinge"))
     if (const auto c = choice(*hinge, "an end for a hinge", {{"start"}, {"end"}, {"both"}}))
       o.hinge = *c == 0 ? Hinge::start : *c == 1 ? Hinge::end : Hinge::both;

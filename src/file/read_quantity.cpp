@@ -1,10 +1,30 @@
 #include "file/reader.hpp"
 
 namespace corvex::file {
+namespace {
+
+// "1/4 in is 1/(4 in); write (1/4) in": what divides by a length where a length is expected.
+std::string fraction_meant(std::string_view text, const Dimension& is, const Dimension& wanted) {
+  if (!compatible(is * wanted, dimension::number)) return {};
+  const std::size_t slash = text.find('/');
+  if (slash == std::string_view::npos) return {};
+  const std::size_t number = text.find_first_not_of(' ', slash + 1);
+  const std::size_t end = number == std::string_view::npos ? number : text.find_first_not_of("0123456789.", number);
+  const std::size_t unit = end == std::string_view::npos ? end : text.find_first_not_of(' ', end);
+  if (unit == std::string_view::npos || end == number) return {};
+  return fmt::format("{0} is {1}/({2}); write ({1}/{3}) {4}", text, text.substr(0, slash), text.substr(number),
+                     text.substr(number, end - number), text.substr(unit));
+}
+
+}  // namespace
 
 std::optional<Evaluated> Reader::formula(const Node& n, std::string_view what) {
   if (!is_text(n, what)) return std::nullopt;
   const auto result = evaluate(n.text, parameters_);
+  if (result && result->plain_turn > 0)
+    warn(n, fmt::format("'{0}': {1:g} in sin, cos or tan is a plain number and counts in radians; for degrees write "
+                        "{1:g} deg",
+                        n.text, result->plain_turn));
   if (result) return result.value();
   if (!result.error().text.empty())
     fail(n, fmt::format("'{}': {}", n.text, result.error().text), result.error().offset);
@@ -21,12 +41,14 @@ std::optional<double> Reader::convert(const Node& n, const Evaluated& e, const W
     std::string text =
         fmt::format("'{}' {}; {} was expected, as {}", n.text,
                     e.units ? "is a plain number, since its units cancel" : "has no unit", w.what, w.example);
-    if (w.unit_key && !e.units) text += fmt::format(" (or name {} under units:)", w.unit_key);
+    if (w.bare_refused && !e.units) text += fmt::format(" ({})", w.bare_refused);
+    if (w.unit_key && !w.bare_refused && !e.units) text += fmt::format(" (or name {} under units:)", w.unit_key);
     fail(n, std::move(text));
     return std::nullopt;
   }
   if (compatible(q.dimension, w.dimension)) return q.si;
   std::string text = fmt::format("'{}' is {}; {} was expected, as {}", n.text, name(q.dimension), w.what, w.example);
+  if (const std::string meant = fraction_meant(n.text, q.dimension, w.dimension); !meant.empty()) text = meant;
   if (compatible(q.dimension * dimension::acceleration, w.dimension) && n.text.find("lb") != std::string_view::npos)
     text += " (lb is a mass; the force is lbf)";
   fail(n, std::move(text));

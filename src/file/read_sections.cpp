@@ -1,3 +1,4 @@
+#include <algorithm>
 #include <cmath>
 
 #include "corvex/catalogue.hpp"
@@ -25,6 +26,25 @@ void Reader::read_designation(const Node& name, const Node& n) {
     structure_.section(std::string(name.text), *found);
   else
     fail(n, found.error());
+}
+
+// "SHS 60x60x4": the name of a series and a size. "legs 2" is none.
+bool Reader::is_designation(const Node& n) {
+  if (!n.is_text()) return false;
+  const std::size_t size = n.text.find_first_of("0123456789");
+  if (size == std::string_view::npos || size == 0) return false;
+  std::string_view word = n.text.substr(0, size);
+  while (word.ends_with(' ')) word.remove_suffix(1);
+  if (word == "PIPE DN" || word == "HE") return true;
+  const auto& series = profile_series();
+  return std::any_of(series.begin(), series.end(), [&](const ProfileSeries& s) { return s.name == word; });
+}
+
+std::optional<SectionId> Reader::designated(const Node& n) {
+  const auto found = profile(n.text);
+  if (found) return structure_.section(std::string(n.text), *found);
+  fail(n, found.error());
+  return std::nullopt;
 }
 
 std::optional<Shape> Reader::read_shape(const Node& name, const Node& n) {
@@ -122,7 +142,7 @@ std::optional<Shape> Reader::read_properties(const Node& name, const Node& n) {
     const Node* v = tree_->find(n, key);
     if (!v) return std::nullopt;
     Wanted w{what, power(dimension::length, powers), example, "section"};
-    if (dimension_.bare) w.bare = std::pow(*dimension_.bare, powers);
+    if (section_unit_) w.bare = std::pow(*section_unit_, powers);
     return quantity(*v, w);
   };
   const auto as = [](auto type, std::optional<double> v) {

@@ -7,10 +7,10 @@ namespace corvex::file {
 void Reader::read_top() {
   const Node& root = tree_->root();
   if (!is_map(root, "a model")) return;
-  check_keys(root, "a model",
-             {{"corvex"},     {"$schema"},   {"title"},    {"notes"},        {"units"},   {"up"},       {"analysis"},
-              {"parameters"}, {"materials"}, {"sections"}, {"points"},       {"members"}, {"supports"}, {"loads"},
-              {"hand"},       {"tables"},    {"masses"},   {"combinations"}, {"limits"},  {"accept"},   {"variants"}});
+  check_keys(root, "a model", {{"corvex"},   {"$schema"},    {"title"},     {"notes"},    {"units"},  {"up"},
+                               {"analysis"}, {"parameters"}, {"materials"}, {"sections"}, {"points"}, {"members"},
+                               {"supports"}, {"loads"},      {"hand"},      {"tables"},   {"masses"}, {"combinations"},
+                               {"limits"},   {"accept"},     {"variants"},  {"defaults"}});
   // Parts that add to the results without changing them: the rest is solved, and what is left out is told.
   if (const Node* n = tree_->find_key(root, "accept")) warn(*n, "'accept' is not built yet: it is left out");
   if (const Node* n = tree_->find_key(root, "variants"))
@@ -34,6 +34,7 @@ void Reader::read_top() {
   if (const Node* n = tree_->find(root, "materials")) read_materials(*n);
   if (const Node* n = tree_->find(root, "sections")) read_sections(*n);
   read_points(points, point_rows);
+  if (const Node* n = tree_->find(root, "defaults")) read_defaults(*n);
   if (const Node* n = part("members"); n || !member_rows.empty()) read_members(n, member_rows);
   if (const Node* n = need(root, "supports", root, "a model")) read_supports(*n);
   if (const Node* n = tree_->find(root, "masses")) read_masses(*n);
@@ -216,7 +217,9 @@ std::optional<SectionId> Reader::section_named(const Node& n) {
     fail(n, "the name of a section was expected; describe it under sections:");
     return std::nullopt;
   }
-  return named(n, "section", structure_.find_section(n.text), structure_.sections());
+  const auto known = structure_.find_section(n.text);
+  if (!known && !is_broken(n.text) && is_designation(n)) return designated(n);
+  return named(n, "section", known, structure_.sections());
 }
 
 template <class Id, class Families, class One>
@@ -246,6 +249,26 @@ std::vector<PointId> Reader::points_named(const Node& n) {
       [&](const Node& name) { return point_named(name); });
 }
 
+std::vector<PointId> Reader::points_in_key(const Node& key) {
+  if (key.text.find(',') == std::string_view::npos) return points_named(key);
+  std::vector<PointId> all;
+  for (std::size_t at = 0; at <= key.text.size();) {
+    const std::size_t end = std::min(key.text.find(',', at), key.text.size());
+    const std::string_view part = key.text.substr(at, end - at);
+    const std::size_t first = part.find_first_not_of(' '), last = part.find_last_not_of(' ');
+    Node one = key;
+    one.quoted = false;
+    one.text = first == std::string_view::npos ? std::string_view() : part.substr(first, last - first + 1);
+    one.column += static_cast<std::uint32_t>(at + (first == std::string_view::npos ? 0 : first) + (key.quoted ? 1 : 0));
+    if (one.text.empty())
+      fail(one, "the name of a point was expected beside the comma");
+    else
+      for (const PointId p : points_named(one)) all.push_back(p);
+    at = end + 1;
+  }
+  return all;
+}
+
 std::vector<MemberId> Reader::members_named(const Node& n) {
   return several<MemberId>(
       n, structure_.members().size(),
@@ -260,7 +283,7 @@ void Reader::read_supports(const Node& n) {
   if (!is_map(n, "supports")) return;
   for (std::size_t i = 0; i < tree_->entries(n); ++i) {
     const auto& [key, value] = tree_->entry(n, i);
-    const std::vector<PointId> points = points_named(key);
+    const std::vector<PointId> points = points_in_key(key);
     const std::size_t before = problems_.size();
     const auto support = read_support(key, value);
     if (support && problems_.size() == before)
@@ -322,7 +345,7 @@ void Reader::read_masses(const Node& n) {
   if (!is_map(n, "masses")) return;
   for (std::size_t i = 0; i < tree_->entries(n); ++i) {
     const auto& [key, value] = tree_->entry(n, i);
-    const std::vector<PointId> points = points_named(key);
+    const std::vector<PointId> points = points_in_key(key);
     if (const auto mass = quantity(value, mass_))
       for (const PointId p : points) structure_.point_mass(p, Mass::si(*mass));
   }

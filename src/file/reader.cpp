@@ -11,10 +11,10 @@ Reader::Reader(std::shared_ptr<const Tree> tree, std::string file) : tree_(std::
   length_ = {"a length", dimension::length, "2.4 m", "length"};
   force_ = {"a force", dimension::force, "3.2 kN", "force"};
   moment_ = {"a moment", dimension::moment, "1.5 kN*m", "moment"};
-  line_ = {"a force per length", dimension::line_force, "0.8 kN/m", "force and length"};
+  line_ = {"a force per length", dimension::line_force, "0.8 kN/m", "line"};
   stress_ = {"a stress", dimension::stress, "235 MPa", "stress"};
   dimension_ = {"a section dimension", dimension::length, "60 mm", "section"};
-  angle_ = {"an angle", dimension::angle, "30 deg", "angle", 1.0};
+  angle_ = {"an angle", dimension::angle, "30 deg", "angle"};
   density_ = {"a density", dimension::density, "7850 kg/m^3"};
   acceleration_ = {"an acceleration", dimension::acceleration, "9.81 m/s^2"};
   number_ = {"a plain number", dimension::number, "0.3", nullptr, 1.0};
@@ -124,12 +124,14 @@ Expected<Model, Problems> Reader::run() {
               .hand = std::move(hand_),
               .limits = std::move(limits_),
               .file = file_,
+              .table_files = {},
               .tree = tree_,
               .load_entries = std::move(load_entries_),
               .hand_entries = std::move(hand_entries_),
               .limit_entries = std::move(limit_entries_),
               .table_places = std::move(table_places_),
               .notes = std::move(notes_)};
+  for (const auto& [kind, path] : table_files_) model.table_files.push_back(path);
   // What could be read may have mistakes of its own: told in the same go. Only what depends on the whole is
   // left out.
   if (!sound)

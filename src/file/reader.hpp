@@ -23,6 +23,7 @@ struct Wanted {
   const char* example;                        // "2.4 m"
   const char* unit_key = nullptr;             // the entry of `units` that settles a bare number
   std::optional<double> bare = std::nullopt;  // SI value of one bare unit, where settled
+  const char* bare_refused = nullptr;         // why `units` does not settle it, where it seems to
 };
 
 // A key of the contract, and whether it can be used yet.
@@ -113,6 +114,8 @@ class Reader {
   std::vector<MemberId> members_named(const Node& n);
   template <class Id, class Families, class One>
   std::vector<Id> several(const Node& n, std::size_t count, const Families& families, const One& one);
+  // Of the points that a key names: one, a family, or several with commas between: "A, E".
+  std::vector<PointId> points_in_key(const Node& key);
   // Things of which a file makes a part only: "feet.3" of "feet".
   bool is_broken(std::string_view name) const;
 
@@ -170,6 +173,9 @@ class Reader {
   bool describe_member(const Node& members, const Node& name, const Node& n, MemberEntry& e);
   bool repeat_member(const Node& members, const Node& name, const Node& n, MemberEntry& e);
   bool read_options(const Node& name, const Node& n, MemberOptions& o);
+  void read_defaults(const Node& n);
+  // The value of a key of a member, or else of `defaults`.
+  const Node* own_or_default(const Node& member, std::string_view key) const;
   bool read_end_releases(const Node& n, std::string_view end, std::vector<Component>& released);
   std::optional<MemberKind> kind_of_member(const Node& n);
   std::optional<std::vector<PointId>> through_points(const Node& n, std::string_view what);
@@ -177,6 +183,9 @@ class Reader {
   // Sections (read_sections.cpp).
   void read_sections(const Node& n);
   void read_designation(const Node& name, const Node& n);
+  // A catalogue designation that stands where the name of a section is expected; it becomes a section of that name.
+  std::optional<SectionId> designated(const Node& n);
+  static bool is_designation(const Node& n);
   std::optional<Shape> read_shape(const Node& name, const Node& n);
   std::optional<Shape> read_outline(const Node& name, const Node& n);
   std::vector<Outline::Point> outline_points(const Node& n, std::string_view what);
@@ -219,9 +228,12 @@ class Reader {
   ModelUnits print_;
   Wanted length_, force_, moment_, line_, stress_, dimension_, angle_, density_, acceleration_, number_, expansion_,
       temperature_, mass_, spring_, turning_spring_;
-  std::optional<double> movement_bare_, mass_bare_;
+  // `section_unit_`: named under units, of which bare areas and moments of sections are powers.
+  std::optional<double> movement_bare_, mass_bare_, section_unit_;
   std::map<std::string, Material, std::less<>> materials_;
   Structure structure_ = Structure::plane("");
+  const Node* defaults_ = nullptr;  // of members
+  bool defaults_broken_ = false;
   // Keys that a misspelt one was meant to be: told once is enough.
   std::set<std::pair<const Node*, std::string>> misspelt_;
   // Names that stand in the file but could not be read: using them is no second mistake.

@@ -53,7 +53,7 @@ Json forces_json(const SectionState& s) {
           {"moment_y", number(s.moment_y.si())}, {"moment_z", number(s.moment_z.si())}};
 }
 
-Json station_json(const MemberResult& m, double at, Side side = Side::after) {
+Json place_json(const MemberResult& m, double at, Side side = Side::after) {
   const SectionState s = m.at(Length::si(at), side);
   Json j = {{"at", number(at)}};
   j.update(forces_json(s));
@@ -106,11 +106,11 @@ Json member_json(const Structure& structure, const MemberResult& m, const JsonOp
     k.update(forces_json(joint.state));
     j["joints"].push_back(std::move(k));
   }
-  if (options.stations > 0) {
-    j["stations"] = Json::array();
+  if (options.places > 0) {
+    j["places"] = Json::array();
     const double L = m.length().si();
-    const int n = options.stations;
-    for (int i = 0; i < n; ++i) j["stations"].push_back(station_json(m, n == 1 ? 0 : i == n - 1 ? L : L * i / (n - 1)));
+    const int n = options.places;
+    for (int i = 0; i < n; ++i) j["places"].push_back(place_json(m, n == 1 ? 0 : i == n - 1 ? L : L * i / (n - 1)));
   }
   return j;
 }
@@ -194,7 +194,7 @@ Json envelope_json(const Solution& solution) {
 }
 
 Json limits_json(const LimitCheck& check) {
-  static constexpr const char* kinds[] = {"safety", "sag", "movement"};
+  static constexpr const char* kinds[] = {"safety", "sag", "movement", "buckling", "frequency"};
   Json list = Json::array();
   for (const Verdict& v : check.verdicts) {
     Json j = {{"limit", kinds[static_cast<std::size_t>(v.kind)]}, {"on", v.on}};
@@ -202,7 +202,7 @@ Json limits_json(const LimitCheck& check) {
     j["case"] = v.load_case;
     j["value"] = v.value ? number(*v.value) : Json(nullptr);
     j["required"] = number(v.required);
-    j["kept"] = v.kept;
+    j["met"] = v.state == Verdict::State::not_checked ? Json(nullptr) : Json(v.state == Verdict::State::met);
     if (v.at) j["at"] = number(v.at->si());
     if (!v.note.empty()) j["note"] = v.note;
     list.push_back(std::move(j));
@@ -214,12 +214,12 @@ Json head_json(const Solution& solution) {
   const Structure& s = solution.structure();
   Json j;
   j["format"] = "corvex-results";
-  j["version"] = 1;
+  j["version"] = 2;
   j["model"] = {{"title", s.title()},
                 {"plane", s.is_plane()},
                 {"points", s.points().size()},
                 {"members", s.members().size()},
-                {"mass", number(s.mass().si())}};
+                {"mass", s.mass() ? number(s.mass()->si()) : Json(nullptr)}};
   return j;
 }
 
@@ -236,7 +236,7 @@ Json comparison_json(const Comparison& c, const ModelUnits& units) {
   j["deviation"] = number(c.deviation);
   j["within"] = number(c.within);
   if (c.absolute) j["absolute"] = true;
-  j["kept"] = c.kept;
+  j["agrees"] = c.agrees;
   if (!c.note.empty()) j["note"] = c.note;
   if (!c.remark.empty()) j["remark"] = c.remark;
   return j;
@@ -246,6 +246,19 @@ Json hand_json(const JsonOptions& options) {
   Json j = Json::array();
   for (const Comparison& c : options.hand.comparisons) j.push_back(comparison_json(c, options.units));
   return j;
+}
+
+Json findings_json(const Problems& findings) {
+  static constexpr const char* severities[] = {"error", "warning", "note"};
+  Json list = Json::array();
+  for (const Problem& p : findings) {
+    Json j = {{"severity", severities[static_cast<std::size_t>(p.severity)]}};
+    j["line"] = p.place.line > 0 ? Json(p.place.line) : Json(nullptr);
+    j["on"] = p.subject.name.empty() ? Json::array() : Json::array({p.subject.name});
+    j["text"] = p.text;
+    list.push_back(std::move(j));
+  }
+  return list;
 }
 
 }  // namespace
@@ -258,27 +271,28 @@ std::string results_json(const Solution& solution, const JsonOptions& options) {
   cases["envelope"] = envelope_json(solution);
   j["limits"] = limits_json(options.limits);
   j["hand"] = hand_json(options);
+  j["findings"] = findings_json(options.findings);
   return json_text(j);
 }
 
 namespace {
 
-// What `station` makes of each place, and what is told of it beside.
-template <class Station>
+// What `figures` makes of each place, and what is told of it beside.
+template <class Figures>
 std::string trace_json(const Solution& solution, const Member& member, const std::string& load_case,
-                       std::optional<int> digits, const std::vector<TracePlace>& places, const Station& station) {
+                       std::optional<int> digits, const std::vector<TracePlace>& places, const Figures& figures) {
   Json j = head_json(solution);
   j["format"] = "corvex-trace";
   j["member"] = member.name;
   j["length"] = number(solution.structure().length_of(member));
   j["case"] = load_case;
   if (digits) j["digits"] = *digits;
-  Json& stations = j["stations"] = Json::array();
+  Json& places_json = j["places"] = Json::array();
   for (const TracePlace& p : places) {
-    Json s = station(p);
+    Json s = figures(p);
     s["side"] = p.side == Side::before ? "before" : "after";
     for (const auto& [figure, which] : p.extremes) s["extremes"].push_back(figure + " " + which);
-    stations.push_back(std::move(s));
+    places_json.push_back(std::move(s));
   }
   return json_text(j);
 }
@@ -289,7 +303,7 @@ std::string trace_json(const Solution& solution, const MemberResult& member, con
                        const std::vector<TracePlace>& places) {
   const int digits = solution[load_case].digits();
   return trace_json(solution, member.member(), load_case, digits, places, [&](const TracePlace& p) {
-    Json s = station_json(member, p.at.si(), p.side);
+    Json s = place_json(member, p.at.si(), p.side);
     s["stress"] = {{"max", stress_json(member.max_stress_at(p.at, p.side))},
                    {"min", stress_json(member.min_stress_at(p.at, p.side))}};
     s["von_mises"] = {{"max", stress_json(member.von_mises_at(p.at, p.side))}};
@@ -320,6 +334,7 @@ std::string trace_json(const Solution& solution, MemberId member, const std::vec
 std::string verification_json(const Solution& solution, const JsonOptions& options) {
   Json j = head_json(solution);
   j["hand"] = hand_json(options);
+  j["findings"] = findings_json(options.findings);
   return json_text(j);
 }
 

@@ -30,6 +30,7 @@ NamedUnit unit_for(const Dimension& d, const ModelUnits& u) {
   if (d == dimension::stress) return u.stress;
   if (d == dimension::mass) return u.mass;
   if (d == dimension::moment) return u.moment;
+  if (d == dimension::line_force) return u.line;
   if (mass == 0 && time == 0 && temperature == 0 && angle == 0 && whole && length >= 2 && length <= 8)
     return raised(u.section, static_cast<int>(length));
   if (mass == 1 && time == -2 && temperature == 0 && angle == 0 && whole) {

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "corvex/number.hpp"
+
 namespace corvex {
 
 const std::vector<FigureKind>& figure_kinds() {
@@ -37,24 +39,29 @@ namespace {
 using Kind = Figure::Kind;
 
 const char* part_words[] = {"", " x", " y", " z", " mx", " my", " mz"};
-const char* take_words[] = {"", " max", " min", " start", " end"};
+const char* take_words[] = {"", " size", " max", " min", " start", " end"};
 
 Quantity part_of(const Figure& f, const std::array<double, 6>& six, const Dimension& first) {
   if (f.part == Part::size) return {std::hypot(six[0], six[1], six[2]), first};
   return {six[static_cast<std::size_t>(f.part) - 1], f.part < Part::mx ? first : dimension::moment};
 }
 
-Quantity along(const Diagram& d, const Figure& f, const Target& t, Length length) {
+Quantity along(const Diagram& d, const Figure& f, const Target& t, Length length, double hand) {
   if (t.at) return d.at(*t.at);
   switch (f.take) {
     case Take::max: return d.max().value;
     case Take::min: return d.min().value;
     case Take::start: return d.at(Length());
     case Take::end: return d.at(length);
+    case Take::extreme:
     case Take::size: break;
   }
   const Quantity high = d.max().value, low = d.min().value;
-  return {std::max(std::abs(high.si), std::abs(low.si)), high.dimension};
+  if (f.take == Take::size) return {std::max(std::abs(high.si), std::abs(low.si)), high.dimension};
+  constexpr double alike = 1e-9;
+  const double difference = std::abs(high.si) - std::abs(low.si);
+  const bool same_size = std::abs(difference) <= alike * std::max(std::abs(high.si), std::abs(low.si));
+  return same_size ? (hand < 0 ? low : high) : difference > 0 ? high : low;
 }
 
 std::optional<Quantity> stress(const MemberResult& m, const Figure& f, const Target& t) {
@@ -109,11 +116,11 @@ std::string words(const Figure& f) {
   text += " " + f.of;
   if (kind.of == FigureKind::Of::point) return text + part_words[static_cast<std::size_t>(f.part)];
   text += take_words[static_cast<std::size_t>(f.take)];
-  if (f.at) text += " at " + (f.at->value ? std::to_string(f.at->value->si) + " m" : f.at->text);
+  if (f.at) text += " at " + (f.at->value ? short_number(f.at->value->si, 6) + " m" : f.at->text);
   return text;
 }
 
-std::optional<Quantity> computed(const CaseResult& c, const Figure& f, const Target& t) {
+std::optional<Quantity> computed(const CaseResult& c, const Figure& f, const Target& t, double hand) {
   switch (f.kind) {
     case Kind::reaction: {
       const Reaction r = c.reaction(t.point);
@@ -131,7 +138,7 @@ std::optional<Quantity> computed(const CaseResult& c, const Figure& f, const Tar
     default: break;
   }
   const MemberResult m = c[t.member];
-  const auto diagram = [&](const Diagram& d) { return along(d, f, t, m.length()); };
+  const auto diagram = [&](const Diagram& d) { return along(d, f, t, m.length(), hand); };
   switch (f.kind) {
     case Kind::axial: return diagram(m.axial());
     case Kind::shear_y: return diagram(m.shear_y());

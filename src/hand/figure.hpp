@@ -17,7 +17,8 @@ struct Target {
   MemberId member{};
   std::optional<Length> at;
 };
-// Nothing where the section does not tell (normal stress without moduli).
-std::optional<Quantity> computed(const CaseResult& result, const Figure& figure, const Target& target);
+// Nothing where the section does not tell (normal stress without moduli). Of two extremes that differ in sign only, the
+// one with the sign of `hand` counts.
+std::optional<Quantity> computed(const CaseResult& result, const Figure& figure, const Target& target, double hand);
 
 }  // namespace corvex::hand

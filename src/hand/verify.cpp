@@ -11,7 +11,14 @@ using hand::Worked;
 bool is_unsigned(const Figure& f) {
   const bool of_point = hand::describe_kind(f.kind).of == FigureKind::Of::point;
   if (f.kind == Figure::Kind::sag || f.kind == Figure::Kind::mass) return true;
-  return of_point ? f.part == Part::size : f.take == Take::size && (!f.at || f.kind == Figure::Kind::stress);
+  if (of_point) return f.part == Part::size;
+  if (f.kind == Figure::Kind::stress) return f.take == Take::extreme || f.take == Take::size;
+  return f.take == Take::size && !f.at;
+}
+
+bool is_signed_by_default(const Figure& f) {
+  return hand::describe_kind(f.kind).of == FigureKind::Of::member && f.take == Take::extreme && !f.at &&
+         !is_unsigned(f);
 }
 
 struct Factor {
@@ -34,7 +41,7 @@ constexpr Factor usual_slips[] = {{2, "twice"},
                                   {9.80665, "gn times (mass for weight?)"},
                                   {1 / 9.80665, "one over gn times (weight for mass?)"}};
 
-// What a figure that is not kept makes one think of.
+// A usual slip that would explain the difference; empty where none would.
 std::string remark(const Expectation& e, const Comparison& c) {
   if (is_unsigned(e.figure) && c.hand.si < 0)
     return "this figure has no sign, but the hand value is negative: " +
@@ -43,7 +50,9 @@ std::string remark(const Expectation& e, const Comparison& c) {
   if (c.hand.si == 0) return {};
   constexpr double just = 1e-3;
   const double ratio = c.computed.si / c.hand.si;
-  if (std::abs(ratio + 1) <= just) return "the same size with the other sign";
+  if (std::abs(ratio + 1) <= just)
+    return is_signed_by_default(e.figure) ? "the same size with the other sign; take: size compares without signs"
+                                          : "the same size with the other sign";
   for (const Factor& f : usual_slips)
     if (std::abs(ratio / f.value - 1) <= just)
       return std::string("the computed value is just ") + f.words + " the hand value";
@@ -54,7 +63,8 @@ void set_computed(Comparison& c, const std::optional<Quantity>& computed) {
   if (!computed) {
     c.computed = {std::nan(""), c.hand.dimension};
     c.deviation = std::nan("");
-    c.remark = "the section does not tell enough for a stress";
+    c.remark = c.hand.dimension == dimension::mass ? "a material has no density"
+                                                   : "the section does not tell enough for a stress";
     return;
   }
   c.computed = {computed->si, c.hand.dimension};
@@ -63,7 +73,7 @@ void set_computed(Comparison& c, const std::optional<Quantity>& computed) {
   // A difference of rounding is none.
   constexpr double rounding = 1e-12;
   const double allowed = c.within + rounding * (c.absolute ? std::abs(c.hand.si) : 1);
-  c.kept = std::abs(c.deviation) <= allowed;
+  c.agrees = std::abs(c.deviation) <= allowed;
 }
 
 Comparison compare(const Solution& solution, const Expectation& e, const Worked& w) {
@@ -76,35 +86,35 @@ Comparison compare(const Solution& solution, const Expectation& e, const Worked&
   c.note = e.note;
   std::optional<Quantity> computed;
   if (e.figure.kind == Figure::Kind::mass) {
-    computed = solution.structure().mass();
+    if (const auto mass = solution.structure().mass()) computed = *mass;
   } else {
     const CaseResult result = solution[w.load_case];
     c.load_case = result.name();
-    computed = hand::computed(result, e.figure, w.target);
+    computed = hand::computed(result, e.figure, w.target, c.hand.si);
   }
   set_computed(c, computed);
-  if (!c.kept && c.remark.empty()) c.remark = remark(e, c);
+  if (!c.agrees && c.remark.empty()) c.remark = remark(e, c);
   return c;
 }
 
 // Whether shear deformation alone keeps them apart, which most hand calculations leave out.
 void remark_on_shear(const Structure& structure, const HandCalculation& hand, const std::vector<Worked>& worked,
                      std::vector<Comparison>& all) {
-  const auto asks = [](const Comparison& c) { return !c.kept && c.remark.empty(); };
+  const auto asks = [](const Comparison& c) { return !c.agrees && c.remark.empty(); };
   if (!structure.analysis().shear || std::none_of(all.begin(), all.end(), asks)) return;
   Structure stiff = structure;
   stiff.analysis().shear = false;
   const Solution solution = solve(stiff);
   if (!solution.ok()) return;
   for (std::size_t i = 0; i < all.size(); ++i)
-    if (asks(all[i]) && compare(solution, hand.expect[i], worked[i]).kept)
-      all[i].remark = "without shear deformation it would be kept (analysis: {shear: off})";
+    if (asks(all[i]) && compare(solution, hand.expect[i], worked[i]).agrees)
+      all[i].remark = "without shear deformation it would agree (analysis: {shear: off})";
 }
 
 }  // namespace
 
-bool Verification::all_kept() const {
-  return std::all_of(comparisons.begin(), comparisons.end(), [](const Comparison& c) { return c.kept; });
+bool Verification::all_agree() const {
+  return std::all_of(comparisons.begin(), comparisons.end(), [](const Comparison& c) { return c.agrees; });
 }
 
 Expected<Verification, Problems> verify(const Solution& solution, const HandCalculation& hand) {

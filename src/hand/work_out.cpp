@@ -190,7 +190,7 @@ class Work {
     w.target.at = Length::si(std::clamp(x, 0.0, L));
     if (f.take == Take::start || f.take == Take::end)
       fail("take", "a place is given by 'at' already");
-    else if (f.take != Take::size && f.kind != Kind::stress)
+    else if (f.take != Take::extreme && f.take != Take::size && f.kind != Kind::stress)
       fail("take", "at one place there is one value; only stress has a largest and a smallest across the section");
   }
 

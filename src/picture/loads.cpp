@@ -95,7 +95,10 @@ class Gathering {
   }
   void take(const HeatLoad& l) {
     if (!shown(l.on)) return;
-    const auto kelvin = [this](double k) { return fmt::format("{:+g} K", std::stod(number(k * factor_ + 0.0, 4))); };
+    const auto kelvin = [this](double k) {
+      const double change = k * factor_ + 0.0;
+      return fmt::format("{}{} K", change < 0 ? "" : "+", short_number(change, 4));
+    };
     const std::string words =
         l.across == HeatLoad::Across::nothing
             ? "heat " + kelvin(l.plus)

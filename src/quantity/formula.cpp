@@ -13,7 +13,9 @@ namespace {
 using Outcome = Expected<Evaluated, FormulaError>;
 
 constexpr int depth_limit = 64;
-constexpr std::array functions = {"sqrt", "sin", "cos", "tan", "abs", "min", "max"};
+constexpr double full_turn = 6.283185307179587;
+constexpr std::array functions = {"sqrt", "sin",   "cos",   "tan", "asin", "acos",
+                                  "atan", "atan2", "hypot", "abs", "min",  "max"};
 
 bool is_function(std::string_view word) {
   return std::find(functions.begin(), functions.end(), word) != functions.end();
@@ -116,8 +118,7 @@ class Reading {
       }
       if (v.quantity.dimension.none()) v.quantity.dimension = right.quantity.dimension;
       v.quantity.si += plus ? right.quantity.si : -right.quantity.si;
-      v.percent |= right.percent;
-      v.units |= right.units;
+      v.adopt_marks(right);
     }
     --depth_;
     return v;
@@ -139,8 +140,7 @@ class Reading {
         const Evaluated right = signed_factor();
         v.quantity.si *= right.quantity.si;
         v.quantity.dimension = v.quantity.dimension * right.quantity.dimension;
-        v.percent |= right.percent;
-        v.units |= right.units;
+        v.adopt_marks(right);
         continue;
       }
       skip_space();
@@ -154,8 +154,7 @@ class Reading {
       }
       v.quantity.si /= right.quantity.si;
       v.quantity.dimension = v.quantity.dimension / right.quantity.dimension;
-      v.percent |= right.percent;
-      v.units |= right.units;
+      v.adopt_marks(right);
     }
     return v;
   }
@@ -177,8 +176,16 @@ class Reading {
   Evaluated with_unit() {
     skip_space();
     const bool number = at_ < text_.size() && (is_digit(text_[at_]) || text_[at_] == '.');
+    const bool bracket = at_ < text_.size() && text_[at_] == '(';
     Evaluated v = powered();
-    if (failed_ || !number) return v;
+    if (failed_ || !(number || bracket)) return v;
+    if (number && take_one_over()) {
+      const Evaluated u = powered();
+      v.quantity.si /= u.quantity.si;
+      v.quantity.dimension = v.quantity.dimension / u.quantity.dimension;
+      v.units |= u.units;
+      return v;
+    }
     skip_space();
     if (at_ == text_.size() || (!starts_word(text_[at_]) && text_[at_] != '%')) return v;
     const std::size_t at = at_;
@@ -196,9 +203,21 @@ class Reading {
     const Evaluated u = powered();
     v.quantity.si *= u.quantity.si;
     v.quantity.dimension = v.quantity.dimension * u.quantity.dimension;
-    v.percent |= u.percent;
-    v.units |= u.units;
+    v.adopt_marks(u);
     return v;
+  }
+
+  // `6.5e-6 1/degF`: a unit that only divides, as results print it.
+  bool take_one_over() {
+    skip_space();
+    std::size_t at = at_;
+    if (at >= text_.size() || text_[at] != '1') return false;
+    for (++at; at < text_.size() && text_[at] == ' ';) ++at;
+    if (at >= text_.size() || text_[at] != '/') return false;
+    for (++at; at < text_.size() && text_[at] == ' ';) ++at;
+    if (at >= text_.size() || !starts_word(text_[at]) || !unit(word_at(at))) return false;
+    at_ = at;
+    return true;
   }
 
   Evaluated powered() {
@@ -309,7 +328,7 @@ class Reading {
       return {};
     }
     at_ += static_cast<std::size_t>(end - begin);
-    return {Quantity(value, dimension::number), false, false};
+    return {Quantity(value, dimension::number)};
   }
 
   Evaluated word() {
@@ -323,7 +342,7 @@ class Reading {
     if (is_function(w)) return function(w, at);
     if (text_.substr(at_).starts_with('(') && asks_for_figure(w)) return figure(w, at);
     if (auto found = names_.find(w)) return used(*found, at, at);
-    if (w == "pi") return {Quantity(3.14159265358979323846, dimension::number), false, false};
+    if (w == "pi") return {Quantity(3.14159265358979323846, dimension::number)};
     if (w == "gn") return {Quantity(gn), false, true};
     if (const auto u = unit(w)) return {*u, w == "%", w != "%"};
     fail(at, unknown(w, false));
@@ -374,7 +393,10 @@ class Reading {
          {"m",  "mm", "cm",  "km",  "N",   "kN",  "MN",  "Pa",  "kPa", "MPa",  "GPa",  "kg", "g",  "tonne", "in",
           "ft", "lb", "lbf", "kip", "psi", "ksi", "kgf", "deg", "rad", "degC", "degF", "s",  "Hz", "K"})
       known.emplace_back(u);
-    if (!after_number) known.insert(known.end(), {"sqrt", "sin", "cos", "tan", "abs", "min", "max", "pi", "gn"});
+    if (!after_number) {
+      known.insert(known.end(), functions.begin(), functions.end());
+      known.insert(known.end(), {"pi", "gn"});
+    }
     return fmt::format("'{}' is {}{}", w, after_number ? "not a unit" : "neither a parameter nor a unit",
                        w == "t" ? "; a metric ton is written tonne" : did_you_mean(w, known));
   }
@@ -390,16 +412,26 @@ class Reading {
     while (!failed_ && take(",")) given.push_back(sum());
     if (!failed_ && !take(")")) close_missing(open);
     if (failed_) return {};
-    const bool several = f == "min" || f == "max";
-    if (!several && given.size() != 1) {
-      fail(at, fmt::format("'{}' takes one value, {} were given", f, given.size()));
+    const std::size_t wanted = f == "atan2" || f == "hypot" ? 2 : f == "min" || f == "max" ? given.size() : 1;
+    if (given.size() != wanted) {
+      const char* count = wanted == 1 ? "one value" : "two values";
+      fail(at, fmt::format("'{}' takes {}, {} {} given", f, count, given.size(), given.size() == 1 ? "was" : "were"));
       return {};
     }
     return apply(f, at, given);
   }
 
+  // Values of functions that compare theirs have one dimension.
+  void check_alike(std::string_view f, std::size_t at, const std::vector<Evaluated>& given) {
+    for (const Evaluated& g : given)
+      if (!compatible(g.quantity.dimension, given.front().quantity.dimension))
+        fail(at, fmt::format("'{}' compares {} with {}", f, name(given.front().quantity.dimension),
+                             name(g.quantity.dimension)));
+  }
+
   Evaluated apply(std::string_view f, std::size_t at, const std::vector<Evaluated>& given) {
     Evaluated v = given.front();
+    for (const Evaluated& g : given) v.adopt_marks(g);
     double& x = v.quantity.si;
     if (f == "abs") {
       x = std::abs(x);
@@ -408,16 +440,24 @@ class Reading {
       x = std::sqrt(x);
       v.quantity.dimension = power(v.quantity.dimension, 0.5);
     } else if (f == "min" || f == "max") {
-      for (const Evaluated& g : given) {
-        if (!compatible(g.quantity.dimension, v.quantity.dimension))
-          fail(at, fmt::format("'{}' compares {} with {}", f, name(v.quantity.dimension), name(g.quantity.dimension)));
-        x = f == "min" ? std::min(x, g.quantity.si) : std::max(x, g.quantity.si);
-        v.percent |= g.percent;
-        v.units |= g.units;
-      }
+      check_alike(f, at, given);
+      for (const Evaluated& g : given) x = f == "min" ? std::min(x, g.quantity.si) : std::max(x, g.quantity.si);
+    } else if (f == "hypot" || f == "atan2") {
+      check_alike(f, at, given);
+      x = f == "hypot" ? std::hypot(x, given[1].quantity.si) : std::atan2(x, given[1].quantity.si);
+      if (f == "atan2") v.quantity.dimension = dimension::angle, v.units = true;
+    } else if (f == "asin" || f == "acos" || f == "atan") {
+      if (!v.quantity.dimension.none())
+        fail(at, fmt::format("'{}' takes a plain number, but this is {}", f, name(v.quantity.dimension)));
+      if (f != "atan" && std::abs(x) > 1)
+        fail(at, fmt::format("'{}' takes a number from -1 to 1, but this is {}", f, x));
+      x = f == "asin" ? std::asin(x) : f == "acos" ? std::acos(x) : std::atan(x);
+      v.quantity.dimension = dimension::angle;
+      v.units = true;
     } else {
       if (!v.quantity.dimension.plain())
         fail(at, fmt::format("'{}' takes an angle, but this is {}", f, name(v.quantity.dimension)));
+      if (v.quantity.dimension.none() && std::abs(x) > full_turn) v.plain_turn = std::max(v.plain_turn, std::abs(x));
       x = f == "sin" ? std::sin(x) : f == "cos" ? std::cos(x) : std::tan(x);
       v.quantity.dimension = dimension::number;
       v.units = false;
@@ -441,7 +481,7 @@ Outcome evaluate(std::string_view formula, const Names& names) {
   double value = 0;
   const auto [end, code] = std::from_chars(formula.data(), formula.data() + formula.size(), value);
   if (code == std::errc() && end == formula.data() + formula.size() && std::isfinite(value))
-    return Evaluated{Quantity(value, dimension::number), false, false};
+    return Evaluated{Quantity(value, dimension::number)};
   return Reading(formula, names, nullptr).whole();
 }
 

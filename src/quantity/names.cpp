@@ -28,7 +28,7 @@ bool Definitions::add(std::string name, std::string formula) {
 }
 
 bool Definitions::add(std::string name, const Quantity& value) {
-  const Evaluated known{value, false, !value.dimension.none()};
+  const Evaluated known{value, false, !value.dimension.none(), 0};
   return all_.try_emplace(std::move(name), Entry{"", Outcome(known)}).second;
 }
 

@@ -1,7 +1,7 @@
 #include <algorithm>
-#include <cctype>
 
 #include "corvex/formula.hpp"
+#include "quantity/ascii.hpp"
 
 namespace corvex {
 namespace {
@@ -10,8 +10,7 @@ namespace {
 double keystrokes(std::string_view a, std::string_view b) {
   const auto same = [](char x, char y) {
     if (x == y) return 0.0;
-    const auto low = [](char c) { return std::tolower(static_cast<unsigned char>(c)); };
-    return low(x) == low(y) ? 0.5 : 1.0;
+    return ascii::lower(x) == ascii::lower(y) ? 0.5 : 1.0;
   };
   std::vector<double> before(b.size() + 1), above(b.size() + 1), row(b.size() + 1);
   for (std::size_t j = 0; j <= b.size(); ++j) above[j] = static_cast<double>(j);

@@ -9,12 +9,16 @@
 
 namespace corvex {
 
-std::size_t LimitCheck::kept_count() const {
+std::size_t LimitCheck::count(Verdict::State state) const {
   return static_cast<std::size_t>(
-      std::count_if(verdicts.begin(), verdicts.end(), [](const Verdict& v) { return v.kept; }));
+      std::count_if(verdicts.begin(), verdicts.end(), [&](const Verdict& v) { return v.state == state; }));
 }
 
 namespace {
+
+Verdict::State met_if(bool met) {
+  return met ? Verdict::State::met : Verdict::State::exceeded;
+}
 
 class Checker {
  public:
@@ -46,11 +50,16 @@ class Checker {
       case Limit::Kind::sag: return sag(l, cases);
       case Limit::Kind::movement:
         for (const PointId p : l.at) movement(l, p, cases);
+        return;
+      case Limit::Kind::buckling:
+      case Limit::Kind::frequency:
+        return tell(l, {.on = "the structure", .note = fmt::format("{} is not computed yet", key_of(l.kind))});
     }
   }
 
   static const char* key_of(Limit::Kind kind) {
-    return kind == Limit::Kind::safety ? "safety" : kind == Limit::Kind::sag ? "sag" : "movement";
+    static constexpr const char* keys[] = {"safety", "sag", "movement", "buckling", "frequency"};
+    return keys[static_cast<std::size_t>(kind)];
   }
 
   std::vector<std::size_t> cases_of(const Limit& l) {
@@ -81,16 +90,16 @@ class Checker {
     check_.verdicts.push_back(std::move(v));
   }
 
-  // Where it cannot be told, it is not kept.
+  // Without any stress every safety is met. What is not known in one case is not known of all.
   void safety(const Limit& l, MemberId id, const std::vector<std::size_t>& cases) {
-    Verdict v{.on = s_[id].name, .kept = true};
+    Verdict v{.on = s_[id].name, .state = Verdict::State::met};
     for (const std::size_t c : cases) {
       const MemberResult m = solution_[c][id];
       const auto stress = m.von_mises();
       if (v.load_case.empty()) v.load_case = solution_[c].name();
       if (!stress || !m.strength()) {
         v.value.reset();
-        v.kept = false;
+        v.state = Verdict::State::not_checked;
         v.load_case = solution_[c].name();
         v.note = !stress ? "the stress of this section is not known in full" : "its material has no yield strength";
         break;
@@ -100,7 +109,7 @@ class Checker {
       v.value = value;
       v.load_case = solution_[c].name();
       v.at = stress->at;
-      v.kept = *value >= l.required;
+      v.state = met_if(*value >= l.required);
       v.note = m.leaves_out_warping() ? "without the stress of restrained warping, which is not computed" : "";
     }
     tell(l, std::move(v));
@@ -125,7 +134,7 @@ class Checker {
           v.note = held_words(m, s);
         }
       for (auto& [key, v] : found) {
-        v.kept = *v.value <= l.required;
+        v.state = met_if(*v.value <= l.required);
         tell(l, std::move(v));
       }
     });
@@ -172,7 +181,7 @@ class Checker {
       v.load_case = solution_[c].name();
       v.at = e.at;
     }
-    v.kept = v.value && *v.value <= l.required;
+    if (v.value) v.state = met_if(*v.value <= l.required);
     tell(l, std::move(v));
   }
 
@@ -187,7 +196,7 @@ class Checker {
       v.value = value;
       v.load_case = solution_[c].name();
     }
-    v.kept = v.value && *v.value <= l.required;
+    if (v.value) v.state = met_if(*v.value <= l.required);
     tell(l, std::move(v));
   }
 

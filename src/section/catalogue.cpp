@@ -445,6 +445,8 @@ Expected<Profile, std::string> profile(std::string_view text) {
   for (const Series& s : all_series()) known.push_back(s.info.name);
   if (!d)
     return fmt::format("'{}' is no designation of a profile; one was expected as 'IPE 200' or 'SHS 60x60x4'", text);
+  if (d->fraction && !d->inches)
+    return fmt::format("'{0}': fractions are inches; write '{0} in'", text);
   // HE 200 A is the same as HEA 200.
   if (d->series == "HE" && (d->tail == "A" || d->tail == "B" || d->tail == "M")) d->series += d->tail, d->tail.clear();
   const Series* s = find_series(d->series == "PIPE DN" ? "PIPE" : d->series);

@@ -2,9 +2,10 @@
 
 #include <fmt/format.h>
 
-#include <cctype>
 #include <charconv>
 #include <cmath>
+
+#include "quantity/ascii.hpp"
 
 namespace corvex::section {
 namespace {
@@ -17,18 +18,19 @@ class Scanner {
       if (text.substr(i, 2) == "\xC3\x97")
         text_ += 'x', ++i;
       else
-        text_ += static_cast<char>(std::toupper(static_cast<unsigned char>(text[i])));
+        text_ += ascii::upper(text[i]);
     }
   }
 
   std::optional<Designation> run() {
     Designation d;
     spaces();
-    while (more() && (std::isalpha(peek()) || peek() == ' ' || peek() == '-') && !(peek() == ' ' && digit_follows()))
+    while (more() && (ascii::is_letter(peek()) || peek() == ' ' || peek() == '-') &&
+           !(peek() == ' ' && digit_follows()))
       d.series += take();
     while (!d.series.empty() && d.series.back() == ' ') d.series.pop_back();
     spaces();
-    while (more() && std::isdigit(peek())) {
+    while (more() && ascii::is_digit(peek())) {
       const auto number = mixed();
       if (!number) return std::nullopt;
       d.numbers.push_back(*number);
@@ -36,7 +38,7 @@ class Scanner {
       if (!more() || (peek() != 'X' && peek() != '*' && peek() != 'x')) break;
       take();
       spaces();
-      if (!more() || !std::isdigit(peek())) return std::nullopt;
+      if (!more() || !ascii::is_digit(peek())) return std::nullopt;
     }
     std::string rest = text_.substr(at_);
     if (rest.starts_with("IN") && (rest.size() == 2 || rest[2] == ' ')) d.inches = true, rest.erase(0, 2);
@@ -44,6 +46,7 @@ class Scanner {
     if (rest.starts_with("MM") && (rest.size() == 2 || rest[2] == ' ')) rest.erase(0, 2);
     for (const char c : rest)
       if (c != ' ') d.tail += c;
+    d.fraction = fraction_;
     return d.series.empty() ? std::nullopt : std::optional(d);
   }
 
@@ -57,7 +60,7 @@ class Scanner {
   bool digit_follows() const {
     std::size_t i = at_;
     while (i < text_.size() && text_[i] == ' ') ++i;
-    return i < text_.size() && std::isdigit(text_[i]);
+    return i < text_.size() && ascii::is_digit(text_[i]);
   }
 
   std::optional<double> number() {
@@ -77,7 +80,7 @@ class Scanner {
     if (more() && (peek() == ' ' || peek() == '-')) {
       ++at_;
       spaces();
-      if (more() && std::isdigit(peek())) {
+      if (more() && ascii::is_digit(peek())) {
         const auto top = number();
         if (top && more() && peek() == '/') {
           const auto part = over(*top);
@@ -90,13 +93,15 @@ class Scanner {
   }
   std::optional<double> over(double top) {
     take();
-    if (!more() || !std::isdigit(peek())) return std::nullopt;
+    fraction_ = true;
+    if (!more() || !ascii::is_digit(peek())) return std::nullopt;
     const auto below = number();
     return below && *below > 0 ? std::optional(top / *below) : std::nullopt;
   }
 
   std::string text_;
   std::size_t at_ = 0;
+  bool fraction_ = false;
 };
 
 }  // namespace

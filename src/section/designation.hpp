@@ -13,6 +13,7 @@ struct Designation {
   std::vector<double> numbers;  // 60 60 4, in `inches` or mm
   std::string tail;             // upper case, what follows the numbers: "A500", "SCH40"
   bool inches = false;
+  bool fraction = false;  // a number was written as a fraction
 };
 
 // Numbers are decimals or fractions ("1/4", "1 1/2", "1-1/2"), between them x, X, × or *; nothing if it cannot be taken

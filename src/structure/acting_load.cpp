@@ -65,7 +65,8 @@ std::vector<ActingLine> acting(const Structure& s, const GravityLoad& load) {
   std::vector<ActingLine> all;
   for (std::size_t i = 0; i < s.members().size(); ++i) {
     const Member& m = s.members()[i];
-    const Vector q = load.acceleration * (s.section_of(m).area().si() * s.material_of(m).density.si());
+    const Vector q =
+        load.acceleration * (s.section_of(m).area().si() * s.material_of(m).density.value_or(Density()).si());
     if (!zero(q)) all.push_back(with_lever(s, {{i}, 0, s.length_of(m), q, q}, load.through));
   }
   return all;

@@ -211,11 +211,33 @@ class LoadChecks : Checks {
   void check(const GravityLoad& l, const Subject& subject) {
     check_plane(l.acceleration, {}, subject);
     if (l.through) check_through(*l.through, subject);
-    const auto heavy = [](const Material& m) { return m.density.si() > 0; };
-    if (!zero(l.acceleration) && !s_.members().empty() && s_.point_masses().empty() &&
+    if (zero(l.acceleration)) return;
+    check_densities(subject);
+    const auto heavy = [](const Material& m) { return !m.density || m.density->si() > 0; };
+    if (!s_.members().empty() && s_.point_masses().empty() &&
         std::none_of(s_.materials().begin(), s_.materials().end(), heavy))
       add("there is no mass for gravity to act on: the materials have no density, and there are no masses", subject,
           "gravity");
+  }
+
+  // A member of unknown density would be weightless without a word.
+  void check_densities(const Subject& subject) {
+    for (std::size_t i = 0; i < s_.materials().size(); ++i) {
+      if (s_.materials()[i].density) continue;
+      std::vector<std::string> members;
+      for (const Member& m : s_.members())
+        if (m.material == i) members.push_back(m.name);
+      if (members.empty()) continue;
+      const std::size_t others = members.size() - 1;
+      add(fmt::format(
+              "the material '{}' has no density, so that gravity would not act on {}{}; density: 0 says that it "
+              "weighs nothing",
+              s_.materials()[i].name, members.front(),
+              others == 0   ? ""
+              : others == 1 ? " and 1 other member"
+                            : fmt::format(" and {} other members", others)),
+          subject, "gravity");
+    }
   }
 };
 

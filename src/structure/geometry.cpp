@@ -24,9 +24,13 @@ double Structure::place_of(const Member& m, std::size_t k) const {
   return dot((*this)[m.through[k]].position - a, b - a) / dot(b - a, b - a) * L;
 }
 
-Mass Structure::mass() const {
+std::optional<Mass> Structure::mass() const {
   Mass sum;
-  for (const Member& m : members_) sum += Length::si(length_of(m)) * section_of(m).area() * material_of(m).density;
+  for (const Member& m : members_) {
+    const std::optional<Density> density = material_of(m).density;
+    if (!density) return std::nullopt;
+    sum += Length::si(length_of(m)) * section_of(m).area() * *density;
+  }
   for (const PointMass& m : masses_) sum += Mass::si(m.mass);
   return sum;
 }

@@ -42,9 +42,9 @@ class PartChecks : Checks {
     if (!m.G && !(m.poisson > -1 && m.poisson <= 0.5))
       add("Poisson's ratio lies between -1 and 0.5", subject, "poisson");
     if (m.G && !(m.G->si() > 0)) add("G must be greater than zero", subject, "G");
-    if (m.density.si() < 0)
+    if (m.density && m.density->si() < 0)
       add("the density cannot be negative", subject, "density");
-    else if (!(m.density.si() <= densest))
+    else if (m.density && !(m.density->si() <= densest))
       add(fmt::format("the density is out of range: at most {:g} kg/m^3", densest), subject, "density");
     if (!(std::abs(m.expansion.si()) <= most_expansion))
       add(fmt::format("the coefficient of expansion is out of range: at most {:g} 1/K", most_expansion), subject,

@@ -79,7 +79,7 @@ TEST_CASE("The trestle built by code is the one of the model file") {
   std::getline(lines, line);
   CHECK(numbers(line).at(0) == Approx(-1e3 * product["displacements"]["C"]["y"].get<double>()).margin(6e-4));
   std::getline(lines, line);
-  CHECK(line == "reaction A y by hand: P/2 + q*L/2 = 2.560 kN, kept");
+  CHECK(line == "reaction A y by hand: P/2 + q*L/2 = 2.560 kN, agrees");
 }
 
 TEST_CASE("Walls from thin to thick: each is stiffer, safer and heavier, and one after the other will do") {

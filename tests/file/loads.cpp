@@ -9,7 +9,7 @@ using Catch::Matchers::Contains;
 namespace {
 
 std::string frame(const std::string& load, const std::string& supports = "A: fixed, D: {hold: [y]}",
-                  const std::string& units = "length: mm, force: kN") {
+                  const std::string& units = "length: mm, force: kN, moment: kN*mm, line: kN/mm") {
   return "corvex: 1\nunits: {" + units +
          "}\nparameters: {P: 3 kN}\nsections: {tube: {shape: rectangular tube, height: 80 mm, width: 40 mm, wall: 4 mm}}\n"
          "points: {A: [0, 0], B: [0, 2 m], C: [3 m, 2 m], D: [3 m, 0]}\n"
@@ -160,7 +160,7 @@ TEST_CASE("Loads act through a place of the section where they say so") {
   const auto read = [](const std::string& load, const std::string& analysis = "") {
     return read_model_text(
         "corvex: 1\n" + analysis +
-            "units: {length: mm, force: kN}\nsections: {beam: UPN 200}\npoints: {A: [0, 0, 0], B: [3000, 0, 0]}\n"
+            "units: {length: mm, force: kN, line: kN/mm, moment: kN*mm}\nsections: {beam: UPN 200}\npoints: {A: [0, 0, 0], B: [3000, 0, 0]}\n"
             "members: {beam: {through: [A, B], section: beam, material: S235}}\n"
             "supports: {A: fixed}\nloads: {case: [" +
             load + "]}\n",

@@ -20,7 +20,7 @@ std::string model(const std::string& points,
     for (const char c : text) t += c == '\n' ? std::string("\n  ") : std::string(1, c);
     return t + "\n";
   };
-  return "corvex: 1\nunits: {length: mm, force: kN}\nparameters: {h: 900 mm, n: 3}\n"
+  return "corvex: 1\nunits: {length: mm, force: kN, moment: kN*mm, line: kN/mm}\nparameters: {h: 900 mm, n: 3}\n"
          "sections: {leg: {shape: square tube, width: 60 mm, wall: 4 mm}}\npoints:\n" +
          indented(points) + "members:\n" + indented(members) +
          "supports: {A: fixed}\nloads: {push: [{at: A, force: {x: 2}}]}\n" + more;
@@ -224,7 +224,7 @@ class TableFolder {
 };
 
 const std::string with_tables = R"(corvex: 1
-units: {length: mm, force: kN}
+units: {length: mm, force: kN, moment: kN*mm, line: kN/mm}
 parameters: {h: 900 mm}
 sections: {leg: {shape: square tube, width: 60 mm, wall: 4 mm}}
 tables: {points: points.csv, members: members.csv}

@@ -10,12 +10,14 @@ using namespace corvex;
 using namespace corvex::literals;
 using corvex::test::near;
 using corvex::test::read;
+using corvex::test::refusal;
+using corvex::test::replaced;
 
 TEST_CASE("Points, members, supports and loads arrive as they were written") {
   const Model m = read(R"(
 corvex: 1
 title: bracket
-units: {length: mm, force: kN}
+units: {length: mm, force: kN, moment: kN*mm, line: kN/mm}
 parameters: {reach: 1.2 m, F: 4 kN}
 materials:
   own: {like: S275, yield: 260 MPa, allowable: 150 MPa}
@@ -163,4 +165,47 @@ TEST_CASE("Files of other editors: carriage returns and a mark at the beginning"
   std::string other = "\xEF\xBB\xBF";
   for (const char c : text) other += c == '\n' ? "\r\n" : std::string(1, c);
   CHECK(results_json(solve(read(other).structure)) == results_json(solve(read(text).structure)));
+}
+
+TEST_CASE("A designation of the catalogue stands for a section, and defaults for what members do not say") {
+  const std::string text = R"(corvex: 1
+units: {length: mm, force: kN}
+defaults: {section: SHS 60x60x4, material: S355, kind: beam}
+sections: {web: SHS 40x40x3}
+points: {A: [0, 0], B: [0, 900], C: [900, 900], D: [900, 0]}
+members:
+  post: {through: [A, B]}
+  posts: {each: [[D, C]], section: web}
+  rail: {through: [B, C], section: SHS 60x60x4, material: S235}
+  tie: {through: [A, C], section: ROUND 12, kind: link}
+supports: {"A, D": fixed}
+masses: {"B, C": 5 kg}
+loads: {push: [{at: B, force: {x: 2}}]}
+)";
+  const Model m = read(text);
+  const Structure& s = m.structure;
+  const auto section = [&](const char* member) { return s.sections()[s[*s.find_member(member)].section.index].name; };
+  CHECK(section("post") == "SHS 60x60x4");
+  CHECK(section("posts.1") == "web");
+  CHECK(section("rail") == "SHS 60x60x4");
+  CHECK(section("tie") == "ROUND 12");
+  CHECK(s.sections().size() == 3);
+  CHECK(s.material_of(s[*s.find_member("post")]).name == "S355");
+  CHECK(s.material_of(s[*s.find_member("rail")]).name == "S235");
+  CHECK(s[*s.find_member("tie")].kind == MemberKind::link);
+  CHECK(s.supports().size() == 2);
+  CHECK(s.point_masses().size() == 2);
+  CHECK(solve(s).ok());
+  using Catch::Matchers::Contains;
+  CHECK_THAT(refusal(replaced(text, "section: ROUND 12", "section: SHS 60x60x60")), Contains(":10:"));
+  CHECK_THAT(refusal(replaced(text, "section: ROUND 12", "section: wep")), Contains("did you mean 'web'?"));
+  CHECK_THAT(refusal(replaced(text, "{section: SHS 60x60x4, material: S355", "{section: nothing, material: S355")),
+             Contains("3:21: error: there is no section 'nothing'") && !Contains("needs"));
+  CHECK_THAT(refusal(replaced(text, "defaults: {section: SHS 60x60x4, ", "defaults: {")),
+             Contains("member 'post' needs 'section'"));
+  CHECK_THAT(refusal(replaced(text, "\"A, D\": fixed", "\"A, X\": fixed")),
+             Contains("11:16: error: there is no point 'X'"));
+  CHECK_THAT(refusal(replaced(text, "\"A, D\": fixed", "\"A,, D\": fixed")),
+             Contains("the name of a point was expected beside the comma"));
+  CHECK_THAT(refusal(replaced(text, "section: web}", "section: SHS 2x2x1/8}")), Contains("fractions are inches"));
 }

@@ -242,7 +242,7 @@ class LoadReader {
   void operator()(const GravityLoad& l) {
     for (std::size_t i = 0; i < rods_.size(); ++i) {
       const Member& m = s_.members()[i];
-      const Real mass = static_cast<Real>(s_.section_of(m).area().si()) * s_.material_of(m).density.si();
+      const Real mass = static_cast<Real>(s_.section_of(m).area().si()) * s_.material_of(m).density->si();
       const Three q = bending({i}, l.acceleration, LoadAxes::global) * mass;
       line({i}, 0, rods_[i].length, q, q, l.through);
     }

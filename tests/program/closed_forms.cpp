@@ -38,7 +38,7 @@ TEST_CASE("program: a cantilever with a force at its tip") {
   CHECK(number(m["moment_z"]["min"]["value"]) == near(-1500 * 2.4));
   CHECK(number(m["stress"]["max"]["value"]) == near(1500 * 2.4 * 0.04 / I));
   CHECK(number(m["stress"]["max"]["y"]) == near(0.04));
-  CHECK(number(m["stations"][1]["deflection_y"]) == near(-1500 * 1.2 * 1.2 * (3 * 2.4 - 1.2) / (6 * E * I)));
+  CHECK(number(m["places"][1]["deflection_y"]) == near(-1500 * 1.2 * 1.2 * (3 * 2.4 - 1.2) / (6 * E * I)));
 }
 
 TEST_CASE("program: a simple span under a uniform load") {

@@ -25,7 +25,7 @@ TEST_CASE("The demo writes models and results that the program itself gives") {
       CHECK_THAT(folder.content("works/demo/" + file), Catch::Matchers::StartsWith("<svg"));
       CHECK_THAT(folder.content("works/demo/index.html"), Contains("src=\"" + file + "\""));
     }
-    CHECK(folder.content(base + ".json") == folder.run("solve " + base + ".yaml --json --stations 11").out);
+    CHECK(folder.content(base + ".json") == folder.run("solve " + base + ".yaml --json --places 11").out);
   }
   SECTION("again is no harm") {
     CHECK(folder.run("demo works/demo").status == 0);

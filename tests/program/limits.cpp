@@ -48,7 +48,7 @@ TEST_CASE("Tables show the combinations, with their envelope and the verdicts") 
   CHECK(o.status == 0);
   CHECK_THAT(o.out, Contains("== service ==") && Contains("== light ==") &&
                         Contains("== envelope of 2 combinations ==") && !Contains("== product ==") &&
-                        Contains("Limits: all 3 kept"));
+                        Contains("Limits: all 3 met"));
   const Json j = Json::parse(folder.run("solve model.yaml --json").out);
   CHECK(j["cases"].size() == 5);
   const Json& e = j["cases"]["envelope"];
@@ -65,7 +65,7 @@ TEST_CASE("Tables show the combinations, with their envelope and the verdicts") 
   CHECK(j["limits"][0]["value"] == e["members"]["rail"]["safety"]);
   CHECK(j["limits"][1]["between"] == Json({"A", "C"}));
   CHECK(j["limits"][2]["case"] == "light");
-  for (const Json& l : j["limits"]) CHECK(l["kept"] == true);
+  for (const Json& l : j["limits"]) CHECK(l["met"] == true);
 }
 
 TEST_CASE("Cases and members and points can be chosen") {
@@ -88,7 +88,8 @@ TEST_CASE("Cases and members and points can be chosen") {
   for (const auto& [call, message] : {std::pair("--case servic", "did you mean 'service'?"),
                                       {"--member beam", "there is no member 'beam'"},
                                       {"--point rail", "there is no point 'rail'"},
-                                      {"--case light --json", "--json"}}) {
+                                      {"--case light --json", "JSON holds every case"},
+                                      {"--case light --format json", "JSON holds every case"}}) {
     const Outcome o = folder.run(std::string("solve model.yaml ") + call);
     INFO(call << o.err);
     CHECK(o.status == 2);
@@ -96,14 +97,14 @@ TEST_CASE("Cases and members and points can be chosen") {
   }
 }
 
-TEST_CASE("A limit that is not kept ends with 1 and stands first") {
+TEST_CASE("A limit that is exceeded ends with 1 and stands first") {
   const Folder folder;
   folder.write("model.yaml", with(model, "1/200", "1/300"));
   const Outcome o = folder.run("solve model.yaml");
   CHECK(o.status == 1);
-  CHECK_THAT(o.out, Contains("Limits: 1 of 3 NOT KEPT"));
+  CHECK_THAT(o.out, Contains("Limits: 1 of 3 EXCEEDED"));
   CHECK(o.out.find("sag       rail A-C") < o.out.find("safety    rail"));
-  CHECK_THAT(o.out, Contains("≤  1/300           NOT KEPT"));
+  CHECK_THAT(o.out, Contains("≤  1/300           EXCEEDED"));
   CHECK(folder.run("solve model.yaml --json").status == 1);
   CHECK(folder.run("verify model.yaml").status == 0);
 }

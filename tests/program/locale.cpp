@@ -17,7 +17,7 @@ TEST_CASE("A comma locale changes nothing") {
   const std::string comma = german + " test \"$(locale decimal_point)\" = , || exit 99;";
   for (const char* model :
        {"conveyor-trestle", "walkway-beam", "press-frame", "agitator-bracket", "pipe-rack", "tank-skid"})
-    for (const char* form : {"", " --json --stations 5"}) {
+    for (const char* form : {"", " --json --places 5"}) {
       const std::string call = "solve '" CORVEX_EXAMPLES "/cider-works/" + std::string(model) + ".yaml'" + form;
       const Outcome plain = folder.run(call, "", "LC_ALL=C"), local = folder.run(call, "", comma);
       REQUIRE(local.status != 99);  // the locale is in force

@@ -177,9 +177,8 @@ void check_table(const ReadTable& t, const Json& j, int& compared) {
       const Json& row = j[t.name].at(r);
       const bool limits = t.name == "limits";
       CHECK(t.cell(r, limits ? "of" : "figure") == row[limits ? "on" : "what"]);
-      CHECK(t.cell(r, limits ? "kept" : "verdict") == (row["kept"].get<bool>() ? limits ? "yes" : "kept"
-                                                       : limits                ? "no"
-                                                                               : "NOT KEPT"));
+      const bool good = row[limits ? "met" : "agrees"].get<bool>();
+      CHECK(t.cell(r, "verdict") == (limits ? good ? "met" : "EXCEEDED" : good ? "agrees" : "DIFFERS"));
       // Their units stand in a column.
       ReadTable in = t;
       if (!t.cell(r, "unit").empty()) {
@@ -367,14 +366,14 @@ TEST_CASE("A trace as CSV holds the figures of its JSON, of a case and of the en
         return std::abs(s["at"].get<double>() - t.si(r, "at")) < 1e-9 &&
                (t.cell(r, "side").empty() || t.cell(r, "side") == s["side"]);
       };
-      const auto& stations = j["stations"];
-      const auto station = std::find_if(stations.begin(), stations.end(), here);
-      REQUIRE(station != stations.end());
+      const auto& places = j["places"];
+      const auto place = std::find_if(places.begin(), places.end(), here);
+      REQUIRE(place != places.end());
       if (figure.empty())
         for (const std::string& head : t.heads)
-          if (figures.count(head)) c.number(r, head, (*station)[figures.at(head)], 1e5), ++cells;
+          if (figures.count(head)) c.number(r, head, (*place)[figures.at(head)], 1e5), ++cells;
       if (figure.empty() || figure == "von Mises") {
-        const Json& e = (*station)["von_mises"]["max"];
+        const Json& e = (*place)["von_mises"]["max"];
         c.number(r, figure.empty() ? "von Mises" : "max", e["value"], 1e5);
         if (!figure.empty()) c.word(r, "max in", e["case"]);
       }
@@ -382,7 +381,7 @@ TEST_CASE("A trace as CSV holds the figures of its JSON, of a case and of the en
         if (figure == "von Mises") continue;
         const bool stress = figure.empty() || figure == "stress";
         const double side = !stress ? 0 : end == "max" ? 1 : -1;
-        const Json& e = (*station)[figure.empty() ? "stress" : figures.at(figure)][end];
+        const Json& e = (*place)[figure.empty() ? "stress" : figures.at(figure)][end];
         const double value = e["value"].get<double>();
         c.number(r,
                  !figure.empty() ? end
@@ -395,6 +394,6 @@ TEST_CASE("A trace as CSV holds the figures of its JSON, of a case and of the en
     }
   }
   // N, Vy, Mz, the deflection, x, y, the normal stress and von Mises.
-  CHECK(rows == j["stations"].size() * (load_case == "envelope" ? 8 : 1));
+  CHECK(rows == j["places"].size() * (load_case == "envelope" ? 8 : 1));
   CHECK(cells == (load_case == "envelope" ? 0 : rows * 6));
 }

@@ -43,7 +43,7 @@ TEST_CASE("Without places a trace stops where something is largest or least") {
   CHECK(j["format"] == "corvex-trace");
   CHECK(j["member"] == "beam");
   CHECK(j["case"] == "lift");
-  const Json& s = j["stations"];
+  const Json& s = j["places"];
   REQUIRE(s.size() >= 5);
   CHECK(number(s.front()["at"]) == 0.0);
   CHECK(number(s.back()["at"]) == near(3.0));
@@ -65,13 +65,13 @@ TEST_CASE("Without places a trace stops where something is largest or least") {
 TEST_CASE("Places are lengths, shares or points, and stand in order, and a moment jumps") {
   const Json j = traced("--case turn --at 'B,10 %,M,200 mm'");
   std::vector<double> at;
-  for (const Json& s : j["stations"]) at.push_back(number(s["at"]));
+  for (const Json& s : j["places"]) at.push_back(number(s["at"]));
   const std::vector<double> expected{0.2, 0.3, 1.5, 1.5, 3.0};
   REQUIRE(at.size() == expected.size());
   for (std::size_t i = 0; i < at.size(); ++i) CHECK(at[i] == near(expected[i]));
-  CHECK(number(j["stations"][2]["moment_z"]) == near(-number(j["stations"][3]["moment_z"])));
-  CHECK(std::abs(number(j["stations"][3]["moment_z"]) - number(j["stations"][2]["moment_z"])) == near(500));
-  CHECK(traced("--case lift --steps 7")["stations"].size() == 7);
+  CHECK(number(j["places"][2]["moment_z"]) == near(-number(j["places"][3]["moment_z"])));
+  CHECK(std::abs(number(j["places"][3]["moment_z"]) - number(j["places"][2]["moment_z"])) == near(500));
+  CHECK(traced("--case lift --steps 7")["places"].size() == 7);
 }
 
 TEST_CASE("As a table a trace shows every case with points, jumps and extremes") {

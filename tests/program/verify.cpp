@@ -33,22 +33,22 @@ TEST_CASE("verify shows formula, numbers, both values, deviation and verdict") {
   CHECK(o.err.empty());
   CHECK(o.out ==
         "untitled\n\n"
-        "Hand calculation: all 2 kept\n"
+        "Hand calculation: all 2 values agree\n"
         "  figure            case    hand  computed  unit  deviation  allowed\n"
-        "  reaction A y      crate  2.250     2.250  kN          0 %      1 %  kept\n"
+        "  reaction A y      crate  2.250     2.250  kN          0 %      1 %  agrees\n"
         "      P*3/4 = 3 kN*3/4   (lever)\n"
-        "  moment beam at a  crate  2.250     2.250  kN·m        0 %      1 %  kept\n"
+        "  moment beam at a  crate  2.250     2.250  kN·m        0 %      1 %  agrees\n"
         "      M = 2.25 kN·m\n"
         "\nwith\n"
         "  M = P*a*(L - a)/L = 3 kN*1 m*(4 m - 1 m)/4 m = 2.25 kN·m\n");
 }
 
-TEST_CASE("One that is not kept ends with 1, in verify and in solve") {
+TEST_CASE("One that differs ends with 1, in verify and in solve") {
   const Folder folder;
   folder.write("beam.yaml", beam(good + bad));
   const auto o = folder.run("verify beam.yaml");
   CHECK(o.status == 1);
-  CHECK_THAT(o.out, Contains("1 of 3 NOT KEPT") && Contains("1.500    0.7500  kN        -50 %      1 %  NOT KEPT"));
+  CHECK_THAT(o.out, Contains("1 of 3 values DIFFER") && Contains("1.500    0.7500  kN        -50 %      1 %  DIFFERS"));
   const auto solved = folder.run("solve beam.yaml");
   CHECK(solved.status == 1);
   CHECK_THAT(solved.out, Contains("Reactions") && EndsWith(o.out.substr(o.out.find("Hand calculation"))));
@@ -70,11 +70,11 @@ TEST_CASE("The JSON has what the table has, in solve as in verify") {
   CHECK(hand[0]["numbers"] == "3 kN*3/4");
   CHECK(hand[0]["note"] == "lever");
   CHECK(hand[0]["within"] == 0.01);
-  CHECK(hand[0]["kept"] == true);
+  CHECK(hand[0]["agrees"] == true);
   CHECK(hand[2]["hand"].get<double>() == near(1500));
   CHECK(hand[2]["computed"].get<double>() == near(750));
   CHECK(hand[2]["deviation"].get<double>() == near(-0.5));
-  CHECK(hand[2]["kept"] == false);
+  CHECK(hand[2]["agrees"] == false);
   CHECK(hand[3]["within"].get<double>() == near(1e-4));
   CHECK(hand[3]["absolute"] == true);
   CHECK(Json::parse(folder.run("solve beam.yaml --json").out)["hand"] == hand);

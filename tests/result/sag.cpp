@@ -45,7 +45,7 @@ TEST_CASE("What hangs from a beam does not hold it: a load on a stub, and the sa
   REQUIRE(direct.verdicts.size() == 1);
   CHECK(hanging.verdicts[0].between == Between("A", "C"));
   CHECK(*hanging.verdicts[0].value == near(*direct.verdicts[0].value));
-  CHECK_FALSE(hanging.verdicts[0].kept);
+  CHECK(hanging.verdicts[0].state == Verdict::State::exceeded);
   // The table says the same.
   const Solution solution = solve(beam_of(true, beam));
   CHECK(solution[0][beam].sag().value.si == near(*hanging.verdicts[0].value * 4));

@@ -442,7 +442,7 @@ TEST_CASE("Strength by thickness") {
     CHECK_FALSE(m.source.empty());
     CHECK(m.tensile);
     CHECK(m.E.si() > 0);
-    CHECK(m.density.si() > 0);
+    CHECK(m.density->si() > 0);
     CHECK(m.expansion.si() > 0);
     for (std::size_t i = 1; i < m.by_thickness.size(); ++i)
       CHECK(m.by_thickness[i].up_to > m.by_thickness[i - 1].up_to);

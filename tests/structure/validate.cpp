@@ -38,7 +38,7 @@ TEST_CASE("A sound description has no problem") {
   Sound k;
   CHECK(k.s.validate().empty());
   CHECK(solve(k.s).ok());
-  CHECK(k.s.mass().si() == test::near(0.06 * 0.02 * 2 * 7850));
+  CHECK(k.s.mass()->si() == test::near(0.06 * 0.02 * 2 * 7850));
 }
 
 TEST_CASE("Names") {
@@ -163,11 +163,21 @@ TEST_CASE("Supports and loads") {
     k.loads.at(k.b, Force{.y = ForceSize::si(std::numeric_limits<double>::quiet_NaN())});
     refused(k.s, "not finite");
   }
+  SECTION("gravity on a member without density") {
+    Material unknown = material("S355");
+    unknown.density.reset();
+    const auto light = k.s.member("light", {k.a, k.b},
+                                  {.section = k.s.section("rod", RoundBar{.diameter = 9_mm}), .material = unknown});
+    REQUIRE(k.s[light].name == "light");
+    k.loads.gravity();
+    CHECK_FALSE(k.s.mass());
+    refused(k.s, "the material 'S355' has no density, so that gravity would not act on light");
+  }
   SECTION("gravity without any mass") {
     Structure s = Structure::plane("weightless");
     const auto a = s.point("A", 0_m, 0_m), b = s.point("B", 2_m, 0_m);
     Material ghost = material("S235");
-    ghost.density = {};
+    ghost.density = Density();
     s.member("beam", {a, b}, {.section = s.section("bar", RoundBar{.diameter = 20_mm}), .material = ghost});
     s.support(a, Support::fixed());
     s.load_case("weight").gravity();

@@ -54,10 +54,10 @@ Outcome Folder::run(const std::string& arguments, const std::string& input, cons
   return o;
 }
 
-nlohmann::json solved(const std::string& model, int stations) {
+nlohmann::json solved(const std::string& model, int places) {
   const Folder folder;
   folder.write("model.yaml", model);
-  const Outcome o = folder.run("solve model.yaml --json" + (stations ? " --stations " + std::to_string(stations) : ""));
+  const Outcome o = folder.run("solve model.yaml --json" + (places ? " --places " + std::to_string(places) : ""));
   INFO(o.err);
   REQUIRE(o.status == 0);
   return nlohmann::json::parse(o.out);

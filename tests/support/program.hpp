@@ -33,6 +33,6 @@ class Folder {
 };
 
 // Solves a model and reads the results back; fails the test where the program refuses.
-nlohmann::json solved(const std::string& model, int stations = 0);
+nlohmann::json solved(const std::string& model, int places = 0);
 
 }  // namespace corvex::test
