@@ -28,6 +28,7 @@ namespace {
 
 using namespace bench;
 using namespace corvex;
+using namespace corvex::units;
 
 struct Case {
   std::string name;

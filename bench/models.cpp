@@ -8,6 +8,7 @@ namespace bench {
 
 using namespace corvex;
 using namespace corvex::literals;
+using namespace corvex::units;
 
 namespace {
 
@@ -17,7 +18,7 @@ SectionId tube(Structure& s) {
 
 void load(Structure& s, int cases, Weight weight) {
   for (int c = 0; c < cases; ++c) {
-    LoadCase& loads = s.load_case(fmt::format("case {}", c + 1));
+    LoadsOf loads = s.load_case(fmt::format("case {}", c + 1));
     if (c == 0 || weight == Weight::every_case) loads.gravity();
     for (std::size_t p = static_cast<std::size_t>(c) % 7; p < s.points().size(); p += 7)
       loads.at(PointId{p}, Force{.x = 100_N * (c + 1), .y = -1_kN});

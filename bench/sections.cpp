@@ -13,6 +13,7 @@ namespace {
 
 using namespace corvex;
 using namespace corvex::literals;
+using namespace corvex::units;
 
 double seconds_of(const Shape& shape, double fineness) {
   double least = 1e300;

@@ -86,7 +86,7 @@ Cell drawn(double value) {
 }
 
 Cell mpa(const std::optional<Stress>& s) {
-  return s ? Cell(s->in(MPa), short_number(s->in(MPa), 4)) : unknown();
+  return s ? Cell(s->in(units::MPa), short_number(s->in(units::MPa), 4)) : unknown();
 }
 
 Cell short_cell(double value, int digits) {
@@ -174,14 +174,15 @@ Page materials_page(const std::vector<Material>& materials) {
     page.emplace_back(Heading{fmt::format("{}, {}", m.name, m.source), page.empty() ? 1 : 2});
     page.emplace_back(
         Words{{{"", fmt::format("E {} GPa, G {} GPa, Poisson's ratio {}, density {} kg/m³, expansion {} µm/(m·K)",
-                                short_number(m.E.in(GPa), 4), short_number(m.shear_modulus().in(GPa), 4), m.poisson,
-                                short_number(m.density.value_or(Density()).si(), 5),
+                                short_number(m.E.in(units::GPa), 4), short_number(m.shear_modulus().in(units::GPa), 4),
+                                m.poisson, short_number(m.density.value_or(Density()).si(), 5),
                                 short_number(m.expansion.si() * 1e6, 4))}}});
     Table table{.name = m.name};
     table.columns = {number_column("thickness up to", "mm"), number_column("yield", "MPa"),
                      number_column("tensile strength", "MPa")};
     for (const Strength& s : m.by_thickness)
-      table.row({s.up_to.in(mm) >= 1e6 ? Cell("any") : short_cell(s.up_to.in(mm), 4), mpa(s.yield), mpa(s.tensile)});
+      table.row({s.up_to.in(units::mm) >= 1e6 ? Cell("any") : short_cell(s.up_to.in(units::mm), 4), mpa(s.yield),
+                 mpa(s.tensile)});
     if (!m.note.empty()) table.after = "note: " + m.note;
     page.emplace_back(std::move(table));
   }
@@ -204,8 +205,8 @@ Page contents_page(const std::vector<Material>& materials) {
   table.columns = {words_column("material", true), number_column("E", "GPa"),       number_column("density", "kg/m³"),
                    number_column("yield", "MPa"),  number_column("tensile", "MPa"), words_column("source")};
   for (const Material& m : materials)
-    table.row({m.name, short_cell(m.E.in(GPa), 4), m.density ? short_cell(m.density->si(), 5) : unknown(), mpa(m.yield),
-               mpa(m.tensile), m.source});
+    table.row({m.name, short_cell(m.E.in(units::GPa), 4), m.density ? short_cell(m.density->si(), 5) : unknown(),
+               mpa(m.yield), mpa(m.tensile), m.source});
   page.emplace_back(std::move(table));
   return page;
 }

@@ -30,7 +30,7 @@ struct Shown {
 // How near a verdict is to its limit: beyond 1 it is exceeded.
 double use(const Verdict& v) {
   if (!v.value) return 0;
-  return v.kind == Limit::Kind::safety ? v.required / *v.value : *v.value / v.required;
+  return v.kind == Limit::Kind::safety ? v.required.si / v.value->si : v.value->si / v.required.si;
 }
 
 // All that are not met, then of each limit the worst that is met.
@@ -83,8 +83,8 @@ std::string verdict_in_words(const Verdict& v, const ModelUnits& u) {
       fmt::format("{} of {}{}", name(v.kind), subject(v), v.load_case.empty() ? "" : " in " + v.load_case);
   if (v.state == Verdict::State::not_checked) return fmt::format("limit not checked: {}: {}", of, v.note);
   const bool most = v.kind == Limit::Kind::sag || v.kind == Limit::Kind::movement;
-  return fmt::format("limit exceeded: {}: {}{}, {} {}{}", of, shown(v.value.value_or(0), v, u, digits), unit,
-                     most ? "at most" : "at least", shown(v.required, v, u, digits), unit);
+  return fmt::format("limit exceeded: {}: {}{}, {} {}{}", of, shown(v.value ? v.value->si : 0, v, u, digits), unit,
+                     most ? "at most" : "at least", shown(v.required.si, v, u, digits), unit);
 }
 
 Table limits_table(const LimitCheck& check, const ModelUnits& units, int digits, bool all) {
@@ -103,8 +103,8 @@ Table limits_table(const LimitCheck& check, const ModelUnits& units, int digits,
     Cell verdict = alike > 1 ? fmt::format("met, the worst of {}", alike) : verdict_words(*v);
     verdict.tone = v->state == Verdict::State::met ? Tone::good : Tone::bad;
     const auto cell = [&](double value) -> Cell { return {value, shown(value, *v, units, digits)}; };
-    t.row({name(v->kind), subject(*v), v->load_case, v->value ? cell(*v->value) : unknown(), least ? "≥" : "≤",
-           cell(v->required), v->kind == Limit::Kind::movement ? units.deflection.text : "", verdict});
+    t.row({name(v->kind), subject(*v), v->load_case, v->value ? cell(v->value->si) : unknown(), least ? "≥" : "≤",
+           cell(v->required.si), v->kind == Limit::Kind::movement ? units.deflection.text : "", verdict});
     if (!v->note.empty()) t.say_beneath((v->kind == Limit::Kind::sag ? "" : "! ") + v->note);
   }
   return t;
@@ -122,8 +122,8 @@ Table limits_data(const LimitCheck& check, const ModelUnits& units) {
     const bool moves = v.kind == Limit::Kind::movement;
     const auto cell = [&](double value) { return Cell(moves ? value / units.deflection.si : value); };
     t.row({name(v.kind), v.on, v.between ? v.between->first : "", v.between ? v.between->second : "", v.load_case,
-           v.value ? cell(*v.value) : Cell(), cell(v.required), moves ? units.deflection.text : "", verdict_words(v),
-           v.at ? Cell(v.at->si() / units.length.si) : Cell(), v.note});
+           v.value ? cell(v.value->si) : Cell(), cell(v.required.si), moves ? units.deflection.text : "",
+           verdict_words(v), v.at ? Cell(v.at->si() / units.length.si) : Cell(), v.note});
   }
   return t;
 }

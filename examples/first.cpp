@@ -9,11 +9,12 @@ int main() {
   const auto a = trestle.point("A", 0_m, 0_m);
   const auto b = trestle.point("B", 0_m, 0.9_m);
   const auto leg = trestle.section("leg", corvex::SquareTube{.width = 60_mm, .wall = 4_mm});
-  trestle.member("left leg", {a, b}, {.section = leg, .material = corvex::material("S235")});
+  trestle.member("left leg", {a, b}, {.section = leg, .material = "S235"});
   trestle.support(a, corvex::Support::fixed());
   trestle.load_case("push").at(b, corvex::Force{.x = 300_N, .y = -3.2_kN});
 
   const corvex::Solution solution = corvex::solve(trestle);
   const corvex::Diagram bending = solution["push"]["left leg"].moment_z();
-  fmt::print("{:.1f} N·m at {:.2f} m\n", bending.max().value.in(corvex::N_m), bending.max().at.in(corvex::m));
+  const corvex::Extreme most = bending.max();
+  fmt::print("{:.1f} N·m at {:.2f} m\n", most.value.in(corvex::units::N_m), most.at.in(corvex::units::m));
 }

@@ -4,7 +4,8 @@
 #include <corvex/corvex.hpp>
 
 using namespace corvex::literals;
-using corvex::kN, corvex::kN_m, corvex::m, corvex::mm, corvex::MPa;
+using namespace corvex::units;
+using corvex::units::kN, corvex::units::kN_m, corvex::units::m, corvex::units::mm, corvex::units::MPa;
 
 namespace {
 
@@ -71,5 +72,6 @@ int main() {
                   .note = "symmetry"}}};
   const auto verified = corvex::verify(solution, hand);
   for (const corvex::Comparison& c : verified->comparisons)
-    fmt::print("{} by hand: {} = {:.3f} kN, {}\n", c.what, c.formula.text, c.hand.in(kN), c.agrees ? "agrees" : "DIFFERS");
+    fmt::print("{} by hand: {} = {:.3f} kN, {}\n", c.what, c.formula.text, c.hand.in(kN),
+               c.agrees ? "agrees" : "DIFFERS");
 }

@@ -40,6 +40,6 @@ int main(int argc, char** argv) {
     const corvex::Diagram moment = solution[i][*member].moment_z();
     const corvex::Extreme most = moment.max();
     fmt::print("{}: {:.4f} kN·m there, at most {:.4f} kN·m at {:.3f} m\n", solution[i].name(),
-               moment.at(at).in(corvex::kN_m), most.value.in(corvex::kN_m), most.at.in(corvex::m));
+               moment.at(at).in(corvex::units::kN_m), most.value.in(corvex::units::kN_m), most.at.in(corvex::units::m));
   }
 }

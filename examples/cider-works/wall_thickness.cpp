@@ -5,7 +5,8 @@
 #include <corvex/corvex.hpp>
 
 using namespace corvex::literals;
-using corvex::kg, corvex::mm, corvex::MPa;
+using namespace corvex::units;
+using corvex::units::kg, corvex::units::mm, corvex::units::MPa;
 
 namespace {
 

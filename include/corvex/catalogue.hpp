@@ -4,7 +4,7 @@
 // of a tube or bar is valid, and one outside of its standard's list says so.
 //
 //     const auto beam = corvex::profile("IPE 200");
-//     fmt::print("{:.0f} cm4\n", beam->section.area_properties().Iz.in(corvex::cm4));   // 1943 cm4
+//     fmt::print("{:.0f} cm4\n", beam->section.area_properties().Iz.in(corvex::units::cm4));   // 1943 cm4
 //     const auto odd = corvex::profile("SHS 61x61x4");
 //     fmt::print("{}\n", odd->listed ? "listed" : "not listed");   // not listed
 //
@@ -20,6 +20,8 @@
 
 #include "corvex/expected.hpp"
 #include "corvex/section.hpp"
+
+#pragma GCC visibility push(default)
 
 namespace corvex {
 
@@ -89,3 +91,5 @@ struct CatalogueSearch {
 std::vector<Profile> search(const CatalogueSearch& wanted);
 
 }  // namespace corvex
+
+#pragma GCC visibility pop

@@ -1,6 +1,7 @@
 // Corvex: everything of the core in one include. See README.md for a first example, docs/ for the theory.
 #pragma once
 
+#include "corvex/acting.hpp"
 #include "corvex/catalogue.hpp"
 #include "corvex/diagram.hpp"
 #include "corvex/envelope.hpp"
@@ -9,6 +10,7 @@
 #include "corvex/limits.hpp"
 #include "corvex/load_case.hpp"
 #include "corvex/material.hpp"
+#include "corvex/number.hpp"
 #include "corvex/placement.hpp"
 #include "corvex/problem.hpp"
 #include "corvex/quantity.hpp"
@@ -16,3 +18,4 @@
 #include "corvex/solution.hpp"
 #include "corvex/structure.hpp"
 #include "corvex/trace.hpp"
+#include "corvex/version.hpp"

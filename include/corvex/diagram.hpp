@@ -10,8 +10,8 @@
 //
 //     const corvex::Diagram bending = solution["product"]["rail"].moment_z();
 //     const corvex::Extreme most = bending.max();
-//     fmt::print("{:.0f} N·m at {:.1f} m\n", most.value.in(corvex::N_m), most.at.in(corvex::m));   // 1458 N·m at 1.2 m
-//     fmt::print("{:.0f} N·m\n", bending.at(0.3_m).in(corvex::N_m));   // -306 N·m
+//     fmt::print("{:.0f} N·m at {:.1f} m\n", most.value.in(corvex::units::N_m), most.at.in(corvex::units::m));   //
+//     1458 N·m at 1.2 m fmt::print("{:.0f} N·m\n", bending.at(0.3_m).in(corvex::units::N_m));   // -306 N·m
 //
 // Signs: docs/theory.md; N tension, Mz tension on the −y side, dM/dx = V. Accuracy: the tests hold values and
 // places of extremes against closed forms to 1e-9.
@@ -21,6 +21,8 @@
 #include <vector>
 
 #include "corvex/quantity.hpp"
+
+#pragma GCC visibility push(default)
 
 namespace corvex {
 
@@ -46,7 +48,8 @@ class Diagram {
   const Dimension& dimension() const { return dimension_; }
   double noise() const { return noise_; }
 
-  // At the member's end the value before it counts, at its start the value after.
+  // At the member's end the value before it counts, at its start the value after. A place beyond them is a slip of the
+  // calling code and throws std::out_of_range.
   Quantity at(Length place, Side side = Side::after) const;
   Extreme max() const;
   Extreme min() const;
@@ -60,3 +63,5 @@ class Diagram {
 };
 
 }  // namespace corvex
+
+#pragma GCC visibility pop

@@ -12,6 +12,8 @@
 #include <array>
 #include <string>
 
+#pragma GCC visibility push(default)
+
 namespace corvex {
 
 struct Dimension {
@@ -53,7 +55,12 @@ bool operator==(const Dimension& a, const Dimension& b);
 // Equal but for angles: rad cancels against a plain number.
 bool compatible(const Dimension& a, const Dimension& b);
 
+// "kg*m/s^2"; empty for a plain number.
+std::string base_units(const Dimension& d);
+
 // What a person calls it: "a length", "a force per length"; else its base units, as "m^3/s".
 std::string name(const Dimension& d);
 
 }  // namespace corvex
+
+#pragma GCC visibility pop

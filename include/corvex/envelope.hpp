@@ -2,9 +2,10 @@
 // largest and the least value, its place, and the case that governs.
 //
 //     const corvex::GoverningExtreme most = corvex::envelope(solution, rail).moment_z.max;
-//     fmt::print("{:.0f} N·m in {}\n", most.value.in(corvex::N_m), most.load_case);   // 1458 N·m in product
+//     fmt::print("{:.0f} N·m in {}\n", most.value.in(corvex::units::N_m), most.load_case);   // 1458 N·m in product
 //     const corvex::Range there = corvex::envelope_at(solution, rail, 0.3_m).moment_z;
-//     fmt::print("{:.0f} N·m in {}\n", there.min.value.in(corvex::N_m), there.min.load_case);   // -306 N·m in product
+//     fmt::print("{:.0f} N·m in {}\n", there.min.value.in(corvex::units::N_m), there.min.load_case);   // -306 N·m in
+//     product
 //
 // Stress is the worst of each case, never built from forces of different ones. Of equal values the first case is told.
 // Signs, places and accuracy are those of solution.hpp and diagram.hpp.
@@ -14,6 +15,8 @@
 #include <string>
 
 #include "corvex/solution.hpp"
+
+#pragma GCC visibility push(default)
 
 namespace corvex {
 
@@ -37,20 +40,22 @@ struct MemberEnvelope {
   // Of the worst von Mises stress.
   std::optional<double> safety;
 };
-MemberEnvelope envelope(const Solution& solution, MemberId member);
+MemberEnvelope envelope(const Solution& solution, const MemberRef& member);
 
 // Whether in some case that is judged the stress of restrained warping, which is not computed, could govern.
-bool leaves_out_warping(const Solution& solution, MemberId member);
+bool leaves_out_warping(const Solution& solution, const MemberRef& member);
 
 // The same at one place of the member, with the stress of the section there.
 struct SectionEnvelope {
   Range axial, shear_y, shear_z, torsion, moment_y, moment_z, deflection_y, deflection_z, x, y, z;
   GoverningStress max_stress, min_stress, von_mises;
 };
-SectionEnvelope envelope_at(const Solution& solution, MemberId member, Length place, Side side = Side::after);
+SectionEnvelope envelope_at(const Solution& solution, const MemberRef& member, Length place, Side side = Side::after);
 
 // Six components: x y z, then about x y z.
 std::array<Range, 6> displacement_envelope(const Solution& solution, PointId point);
 std::array<Range, 6> reaction_envelope(const Solution& solution, PointId point);
 
 }  // namespace corvex
+
+#pragma GCC visibility pop

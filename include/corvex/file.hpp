@@ -25,6 +25,8 @@
 #include "corvex/solution.hpp"
 #include "corvex/trace.hpp"
 
+#pragma GCC visibility push(default)
+
 namespace corvex {
 
 // A unit for numbers without one, and for print.
@@ -101,7 +103,7 @@ std::string trace_json(const Solution& solution, const MemberResult& member, con
                        const std::vector<TracePlace>& places);
 
 // The envelope of one member at some places: of each figure `max` and `min`, each with the case that governs.
-std::string trace_json(const Solution& solution, MemberId member, const std::vector<TracePlace>& places);
+std::string trace_json(const Solution& solution, const MemberRef& member, const std::vector<TracePlace>& places);
 
 // The unit of a dimension among the model's: "kN/m", "cm⁴"; where the model's do not make it up, SI base units.
 NamedUnit unit_for(const Dimension& dimension, const ModelUnits& units);
@@ -130,3 +132,5 @@ bool is_quick(const SectionFigure& figure);
 NamedUnit unit_for_section(const SectionFigure& figure, const ModelUnits& units);
 
 }  // namespace corvex
+
+#pragma GCC visibility pop

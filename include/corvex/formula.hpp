@@ -10,10 +10,11 @@
 //     corvex::Scope scope;
 //     scope.set("L", corvex::Quantity(2.4_m));
 //     auto q = corvex::evaluate("3.2 kN*L/4", scope);
-//     if (q) fmt::print("{:.0f} N·m\n", q->quantity.in(corvex::N_m));   // 1920 N·m
+//     if (q) fmt::print("{:.0f} N·m\n", q->quantity.in(corvex::units::N_m));   // 1920 N·m
 #pragma once
 
 #include <map>
+#include <mutex>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -21,6 +22,8 @@
 
 #include "corvex/expected.hpp"
 #include "corvex/quantity.hpp"
+
+#pragma GCC visibility push(default)
 
 namespace corvex {
 
@@ -79,12 +82,18 @@ class Scope : public Names {
   std::map<std::string, Evaluated, std::less<>> values_;
 };
 
-// Names whose values are formulas of each other, evaluated when first used: any order, circles told.
+// Names whose values are formulas of each other, evaluated when first used: any order, circles told. May be read from
+// several threads at once. Not copied: `Definitions inner(outer)` would be a copy where it looks like a scope.
 class Definitions : public Names {
  public:
   Definitions() = default;
   // Looks up what it does not define itself in `outer`, which must outlive it.
-  explicit Definitions(const Names& outer) : outer_(&outer) {}
+  struct Within {
+    const Names& outer;
+  };
+  explicit Definitions(Within outer) : outer_(&outer.outer) {}
+  Definitions(const Definitions&) = delete;
+  Definitions& operator=(const Definitions&) = delete;
 
   // False if the name is defined already.
   bool add(std::string name, std::string formula);
@@ -104,6 +113,7 @@ class Definitions : public Names {
     bool busy = false;
   };
   const Names* outer_ = nullptr;
+  mutable std::recursive_mutex evaluating_;
   mutable std::map<std::string, Entry, std::less<>> all_;
 };
 
@@ -125,3 +135,5 @@ std::string nearest(std::string_view word, const std::vector<std::string>& known
 std::string did_you_mean(std::string_view word, const std::vector<std::string>& known);
 
 }  // namespace corvex
+
+#pragma GCC visibility pop

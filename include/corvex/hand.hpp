@@ -9,7 +9,7 @@
 //                     .is = "P/2 + q*L/2", .load_case = "product", .note = "symmetry"}}};
 //     const auto verified = corvex::verify(solution, hand);
 //     for (const corvex::Comparison& c : verified->comparisons)
-//       fmt::print("{}: {:.0f} N\n", c.what, c.computed.in(corvex::N));   // reaction A y: 2560 N
+//       fmt::print("{}: {:.0f} N\n", c.what, c.computed.in(corvex::units::N));   // reaction A y: 2560 N
 //
 // Besides the names of `let`, a formula may ask for E(S235), G, density, yield, expansion of a material or of
 // a member's material; A, Ay, Az, Iy, Iz, J, Wy, Wz of a section or of a member's section; length of a member.
@@ -24,6 +24,8 @@
 
 #include "corvex/formula.hpp"
 #include "corvex/solution.hpp"
+
+#pragma GCC visibility push(default)
 
 namespace corvex {
 
@@ -168,3 +170,5 @@ struct FigureKind {
 const std::vector<FigureKind>& figure_kinds();
 
 }  // namespace corvex
+
+#pragma GCC visibility pop

@@ -23,15 +23,33 @@
 #include "corvex/expected.hpp"
 #include "corvex/solution.hpp"
 
+#pragma GCC visibility push(default)
+
 namespace corvex {
+
+// What a limit asks for: a plain number, or a quantity. A limit of a movement with a plain number is refused.
+class Required {
+ public:
+  Required() = default;
+  Required(double number) : value_(number, dimension::number) {}  // NOLINT: meant to convert
+  Required(const Quantity& quantity) : value_(quantity) {}        // NOLINT: meant to convert
+  template <int L, int M, int T, int K, int A>
+  Required(Measure<L, M, T, K, A> measure) : value_(measure) {}  // NOLINT: meant to convert
+
+  const Quantity& quantity() const { return value_; }
+  double si() const { return value_.si; }
+
+ private:
+  Quantity value_{};
+};
 
 struct Limit {
   // Buckling (least load factor) and frequency (lowest natural one, Hz) are not computed yet: not checked.
   enum class Kind { safety, sag, movement, buckling, frequency };
   Kind kind = Kind::safety;
-  // At least (safety, buckling, frequency), at most (sag over length; movement in metres).
-  double required = 0;
-  std::vector<MemberId> on{};                            // safety, sag: all if empty
+  // At least (safety, buckling: a number; frequency), at most (sag over length: a number; movement: a length).
+  Required required{};
+  std::vector<MemberRef> on{};                           // safety, sag: all if empty
   std::vector<PointId> at{};                             // movement
   std::optional<std::pair<PointId, PointId>> between{};  // sag: from one point of a member to another
   Part part = Part::size;                                // movement: x, y, z or size
@@ -46,8 +64,8 @@ struct Verdict {
   std::string on{};                                              // the member or point
   std::optional<std::pair<std::string, std::string>> between{};  // the points of a stretch
   std::string load_case{};
-  std::optional<double> value{};  // nothing: not known, or without end (a safety without stress)
-  double required = 0;
+  std::optional<Quantity> value{};  // nothing: not known, or without end (a safety without stress)
+  Quantity required{};
   // What could not be evaluated is not met either.
   enum class State { met, exceeded, not_checked };
   State state = State::not_checked;
@@ -67,3 +85,5 @@ struct LimitCheck {
 Expected<LimitCheck, Problems> check_limits(const Solution& solution, const Limits& limits);
 
 }  // namespace corvex
+
+#pragma GCC visibility pop

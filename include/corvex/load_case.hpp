@@ -3,7 +3,7 @@
 // Forces and moments are vectors in the global axes; moments are right-handed. A load on a member acts where
 // it is said to act: no point is needed there. Positions are lengths from the member's first point.
 //
-//     corvex::LoadCase& product = trestle.load_case("product");
+//     corvex::LoadsOf product = trestle.load_case("product");
 //     product.at(c, corvex::Force{.y = -3.2_kN});
 //     product.line(rail, corvex::LineForce{.y = -0.8_kN_per_m});
 //     product.heat(rail, 30_K);
@@ -13,27 +13,57 @@
 // Loads are kept as given; what they bring is exact for piecewise linear and single loads anywhere (docs/theory.md).
 #pragma once
 
+#include <concepts>
+#include <cstddef>
+#include <cstdint>
 #include <optional>
 #include <string>
+#include <string_view>
 #include <variant>
 #include <vector>
 
 #include "corvex/quantity.hpp"
 #include "corvex/vector.hpp"
 
+#pragma GCC visibility push(default)
+
 namespace corvex {
 
-struct PointId {
+// The number of a point, member or section of a structure, which makes it. An id that another structure made is told by
+// `validate`, and refused by results with std::out_of_range. `PointId(i)` is the i-th point of any structure. Ids
+// compare by their numbers.
+template <class What>
+struct Id {
   std::size_t index = 0;
-  bool operator==(const PointId&) const = default;
+  std::uint32_t structure = 0;  // the mark of the structure that made it; 0: any
+
+  constexpr Id() = default;
+  // A letter is no number: the ends of texts would pass for ids.
+  template <std::integral Number>
+  requires(!std::same_as<Number, char> && !std::same_as<Number, bool>) explicit constexpr Id(Number number,
+                                                                                             std::uint32_t of = 0)
+      : index(static_cast<std::size_t>(number)), structure(of) {}
+  constexpr bool operator==(const Id& o) const { return index == o.index; }
 };
-struct MemberId {
-  std::size_t index = 0;
-  bool operator==(const MemberId&) const = default;
-};
-struct SectionId {
-  std::size_t index = 0;
-  bool operator==(const SectionId&) const = default;
+using PointId = Id<struct PointKind>;
+using MemberId = Id<struct MemberKindOfId>;
+using SectionId = Id<struct SectionKind>;
+
+// A member by its id or by its name.
+class MemberRef {
+ public:
+  MemberRef(MemberId id) : id_(id) {}                      // NOLINT: meant to convert
+  MemberRef(const char* name) : name_(name) {}             // NOLINT: meant to convert
+  MemberRef(std::string name) : name_(std::move(name)) {}  // NOLINT: meant to convert
+  MemberRef(std::string_view name) : name_(name) {}        // NOLINT: meant to convert
+  MemberRef(std::nullptr_t) = delete;
+
+  const std::optional<MemberId>& id() const { return id_; }
+  const std::string& name() const { return name_; }
+
+ private:
+  std::optional<MemberId> id_;
+  std::string name_;
 };
 
 struct Force {
@@ -127,49 +157,83 @@ struct GravityLoad {
 };
 using Load = std::variant<PointLoad, MemberLoad, LineLoad, SpreadLoad, HeatLoad, ShortenLoad, SettleLoad, GravityLoad>;
 
-class LoadCase {
+class LoadCase;
+
+// The calls that add loads, each of which returns the case. `Self` is a LoadCase, or a LoadsOf, which adds to one.
+template <class Self>
+class LoadCalls {
+ public:
+  // On a point.
+  Self& at(PointId point, const Force& force);
+  Self& at(PointId point, const Moment& moment);
+  // On a member, at a distance from its first point.
+  Self& on(MemberId member, Length at, const Force& force, LoadAxes axes = LoadAxes::global);
+  Self& on(MemberId member, Length at, const Moment& moment, LoadAxes axes = LoadAxes::global);
+  // Force per length of member: all along it, or from one place to another, changing linearly.
+  Self& line(MemberId member, const LineForce& load);
+  Self& line(MemberId member, const LineForce& first, const LineForce& last);
+  Self& line(MemberId member, const LineForce& first, const LineForce& last, Length from, Length to);
+  Self& line(MemberId member, const LineForce& first, const LineForce& last, const LineOptions& options);
+  // One total force, spread evenly over the summed length of these members.
+  Self& spread(std::vector<MemberId> members, const Force& force, LoadAxes axes = LoadAxes::global);
+  // Change of temperature: the same everywhere in the member, or changing linearly from the side of −y (−z) to that of
+  // +y (+z) across the height (width) of its section.
+  Self& heat(MemberId member, Temperature change);
+  Self& heat_across_y(MemberId member, Temperature plus, Temperature minus);
+  Self& heat_across_z(MemberId member, Temperature plus, Temperature minus);
+  // A member made too short: lack of fit, pretension. Negative: too long.
+  Self& shorten(MemberId member, Length by);
+  // A support that moves, in directions that it holds or where it has a spring.
+  Self& settle(PointId point, const Settlement& settlement);
+  // Own weight of all members and of masses on points: standard gravity downwards, or any acceleration.
+  Self& gravity();
+  Self& gravity(const Acceleration& acceleration);
+  // The place of the section through which the load just added acts. No effect on heat, lack of fit and settlements.
+  //
+  //     product.on(rail, 800_mm, corvex::Force{.z = -2_kN}).through(corvex::Through::centroid());
+  Self& through(const Through& place);
+  // As recorded by one of the calls above.
+  Self& add(Load load);
+
+ private:
+  Self& self() { return static_cast<Self&>(*this); }
+  LoadCase& target_case();
+};
+
+// A load case by itself. `up` is needed for gravity.
+class LoadCase : public LoadCalls<LoadCase> {
  public:
   LoadCase(std::string name, Vector up) : name_(std::move(name)), up_(up) {}
 
   const std::string& name() const { return name_; }
   const std::vector<Load>& loads() const { return loads_; }
 
-  // On a point.
-  LoadCase& at(PointId point, const Force& force);
-  LoadCase& at(PointId point, const Moment& moment);
-  // On a member, at a distance from its first point.
-  LoadCase& on(MemberId member, Length at, const Force& force, LoadAxes axes = LoadAxes::global);
-  LoadCase& on(MemberId member, Length at, const Moment& moment, LoadAxes axes = LoadAxes::global);
-  // Force per length of member: all along it, or from one place to another, changing linearly.
-  LoadCase& line(MemberId member, const LineForce& load);
-  LoadCase& line(MemberId member, const LineForce& first, const LineForce& last);
-  LoadCase& line(MemberId member, const LineForce& first, const LineForce& last, Length from, Length to);
-  LoadCase& line(MemberId member, const LineForce& first, const LineForce& last, const LineOptions& options);
-  // One total force, spread evenly over the summed length of these members.
-  LoadCase& spread(std::vector<MemberId> members, const Force& force, LoadAxes axes = LoadAxes::global);
-  // Change of temperature: the same everywhere in the member, or changing linearly from the side of −y (−z) to that of
-  // +y (+z) across the height (width) of its section.
-  LoadCase& heat(MemberId member, Temperature change);
-  LoadCase& heat_across_y(MemberId member, Temperature plus, Temperature minus);
-  LoadCase& heat_across_z(MemberId member, Temperature plus, Temperature minus);
-  // A member made too short: lack of fit, pretension. Negative: too long.
-  LoadCase& shorten(MemberId member, Length by);
-  // A support that moves, in directions that it holds or where it has a spring.
-  LoadCase& settle(PointId point, const Settlement& settlement);
-  // Own weight of all members and of masses on points: standard gravity downwards, or any acceleration.
-  LoadCase& gravity();
-  LoadCase& gravity(const Acceleration& acceleration);
-  // The place of the section through which the load just added acts. No effect on heat, lack of fit and settlements.
-  //
-  //     product.on(rail, 800_mm, corvex::Force{.z = -2_kN}).through(corvex::Through::centroid());
-  LoadCase& through(const Through& place);
-  // As recorded by one of the calls above.
-  LoadCase& add(Load load);
-
  private:
+  template <class Self>
+  friend class LoadCalls;
   std::string name_;
   Vector up_;
   std::vector<Load> loads_;
 };
 
+class Structure;
+
+// Adds loads to the case of this name of a structure, whatever the structure is made to be meanwhile. Not longer to be
+// used than the structure.
+class LoadsOf : public LoadCalls<LoadsOf> {
+ public:
+  LoadsOf(Structure& structure, std::string name) : structure_(&structure), name_(std::move(name)) {}
+
+  const std::string& name() const { return name_; }
+  // Those that are there already.
+  const std::vector<Load>& loads() const;
+
+ private:
+  friend class LoadCalls<LoadsOf>;
+  Structure* structure_;
+  std::string name_;
+};
+
 }  // namespace corvex
+
+#pragma GCC visibility pop

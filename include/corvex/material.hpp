@@ -2,7 +2,7 @@
 //
 //     corvex::Material frame_steel = corvex::material("S235");
 //     frame_steel.yield = 225_MPa;
-//     fmt::print("{:.0f} MPa\n", frame_steel.strength()->in(corvex::MPa));   // 225 MPa
+//     fmt::print("{:.0f} MPa\n", frame_steel.strength()->in(corvex::units::MPa));   // 225 MPa
 //
 // Built-in materials carry their source and, where the standard has it, strengths by thickness. E, Poisson's ratio,
 // density and expansion: steels EN 1993-1-1, 3.2.6; stainless EN 10088-1; aluminium EN 1999-1-1, 3.2.5; others as
@@ -15,6 +15,8 @@
 #include <vector>
 
 #include "corvex/quantity.hpp"
+
+#pragma GCC visibility push(default)
 
 namespace corvex {
 
@@ -65,3 +67,5 @@ std::vector<std::string> material_names();
 Material material(std::string_view name);
 
 }  // namespace corvex
+
+#pragma GCC visibility pop

@@ -6,6 +6,10 @@
 
 #include <string>
 
+#include "corvex/quantity.hpp"
+
+#pragma GCC visibility push(default)
+
 namespace corvex {
 
 // `digits` significant digits, in powers of ten only where a person would write them: beyond a thousand millions and
@@ -14,4 +18,9 @@ std::string number(double value, int digits);
 // The same without the zeros at its end, for places.
 std::string short_number(double value, int digits);
 
+// A quantity with its SI unit, for messages: "1920 N·m", "0.0025 m".
+std::string to_text(const Quantity& quantity, int digits = 6);
+
 }  // namespace corvex
+
+#pragma GCC visibility pop

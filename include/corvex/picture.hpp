@@ -22,6 +22,8 @@
 #include "corvex/file.hpp"
 #include "corvex/solution.hpp"
 
+#pragma GCC visibility push(default)
+
 namespace corvex {
 
 enum class PictureOf {
@@ -50,7 +52,7 @@ struct PictureOptions {
   std::optional<double> scale{};
   double width = 1280, height = 800;
   // Only these members; all if empty. Sections and sheets are of the first.
-  std::vector<MemberId> only{};
+  std::vector<MemberRef> only{};
   bool dark = false;
   // Of structures: distances between the points along the edges of the page (not from a corner), and members as wide as
   // their sections are high.
@@ -80,3 +82,5 @@ inline constexpr const char* picture_entry = "corvex_draw_picture";
 using PictureEntry = Expected<std::string, Problem> (*)(const Solution&, const PictureOptions&, ImageFormat);
 
 }  // namespace corvex
+
+#pragma GCC visibility pop

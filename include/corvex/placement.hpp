@@ -12,6 +12,8 @@
 
 #include "corvex/load_case.hpp"
 
+#pragma GCC visibility push(default)
+
 namespace corvex {
 
 enum class Axis { x, y, z };
@@ -32,3 +34,5 @@ Force toward(ForceSize size, const Vector& from, const Vector& to);
 Force at_angle(ForceSize size, Angle angle);
 
 }  // namespace corvex
+
+#pragma GCC visibility pop

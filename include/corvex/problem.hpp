@@ -10,6 +10,8 @@
 #include <string>
 #include <vector>
 
+#pragma GCC visibility push(default)
+
 namespace corvex {
 
 struct Place {
@@ -58,3 +60,5 @@ Problem problem_at(Place place, std::string text);
 std::string describe(const Problem& problem);
 
 }  // namespace corvex
+
+#pragma GCC visibility pop

@@ -7,15 +7,19 @@
 //     using namespace corvex::literals;
 //     corvex::Length span = 2.4_m;
 //     corvex::MomentSize moment = 3.2_kN * span / 4;
-//     fmt::print("{:.0f} N·m\n", moment.in(corvex::N_m));   // 1920 N·m
+//     fmt::print("{:.0f} N·m\n", moment.in(corvex::units::N_m));   // 1920 N·m
+//     fmt::print("{}\n", corvex::to_text(moment));   // 1920 N·m
 //
 // Accuracy: one rounding an operation, as for double.
 #pragma once
 
+#include <cmath>
 #include <compare>
 #include <stdexcept>
 
 #include "corvex/dimension.hpp"
+
+#pragma GCC visibility push(default)
 
 namespace corvex {
 
@@ -41,7 +45,10 @@ class Measure {
   constexpr Measure& operator-=(Measure o) { return si_ -= o.si_, *this; }
   constexpr Measure operator*(double f) const { return si(si_ * f); }
   constexpr Measure operator/(double f) const { return si(si_ / f); }
+  constexpr Measure& operator*=(double f) { return si_ *= f, *this; }
+  constexpr Measure& operator/=(double f) { return si_ /= f, *this; }
   friend constexpr Measure operator*(double f, Measure m) { return m * f; }
+  friend constexpr auto operator/(double f, Measure m) { return Measure<-L, -M, -T, -K, -A>::si(f / m.si_); }
   constexpr auto operator<=>(const Measure&) const = default;
 
  private:
@@ -64,6 +71,21 @@ constexpr auto operator/(Measure<L, M, T, K, A> a, Measure<L2, M2, T2, K2, A2> b
     return Measure<L - L2, M - M2, T - T2, K - K2, A - A2>::si(a.si() / b.si());
 }
 
+template <int L, int M, int T, int K, int A>
+Measure<L, M, T, K, A> abs(Measure<L, M, T, K, A> m) {
+  return Measure<L, M, T, K, A>::si(std::abs(m.si()));
+}
+template <int L, int M, int T, int K, int A>
+Measure<L, M, T, K, A> hypot(Measure<L, M, T, K, A> a, Measure<L, M, T, K, A> b) {
+  return Measure<L, M, T, K, A>::si(std::hypot(a.si(), b.si()));
+}
+// Of an even dimension only: the root of an area is a length.
+template <int L, int M, int T, int K, int A>
+requires(L % 2 == 0 && M % 2 == 0 && T % 2 == 0 && K % 2 == 0 &&
+         A % 2 == 0) Measure<L / 2, M / 2, T / 2, K / 2, A / 2> sqrt(Measure<L, M, T, K, A> m) {
+  return Measure<L / 2, M / 2, T / 2, K / 2, A / 2>::si(std::sqrt(m.si()));
+}
+
 using Length = Measure<1, 0, 0>;
 using Area = Measure<2, 0, 0>;
 using SectionModulus = Measure<3, 0, 0>;
@@ -82,6 +104,16 @@ using Angle = Measure<0, 0, 0, 0, 1>;
 using Temperature = Measure<0, 0, 0, 1>;
 using Stiffness = LineForceSize;
 using TurningStiffness = Measure<2, 1, -2, 0, -1>;
+
+inline double sin(Angle a) {
+  return std::sin(a.si());
+}
+inline double cos(Angle a) {
+  return std::cos(a.si());
+}
+inline double tan(Angle a) {
+  return std::tan(a.si());
+}
 
 // A value in SI units with its dimension known at run time.
 struct Quantity {
@@ -108,7 +140,8 @@ struct Quantity {
 // Standard gravity (ISO 80000-3).
 inline constexpr AccelerationSize gn = AccelerationSize::si(9.80665);
 
-inline namespace units {
+// Units as quantities: `using namespace corvex::units;` where they are wanted by their short names.
+namespace units {
 inline constexpr Length m = Length::si(1), mm = Length::si(1e-3), cm = Length::si(1e-2), inch = Length::si(0.0254),
                         ft = Length::si(0.3048);
 inline constexpr Area mm2 = mm * mm, cm2 = cm * cm, m2 = m * m;
@@ -130,10 +163,10 @@ inline constexpr Angle rad = Angle::si(1), mrad = Angle::si(1e-3), deg = Angle::
 namespace literals {
 #define CORVEX_LITERAL(suffix, unit)                         \
   constexpr auto operator""_##suffix(long double v) {        \
-    return static_cast<double>(v) * unit;                    \
+    return static_cast<double>(v) * units::unit;             \
   }                                                          \
   constexpr auto operator""_##suffix(unsigned long long v) { \
-    return static_cast<double>(v) * unit;                    \
+    return static_cast<double>(v) * units::unit;             \
   }
 CORVEX_LITERAL(m, m)
 CORVEX_LITERAL(cm, cm)
@@ -142,6 +175,7 @@ CORVEX_LITERAL(inch, inch)
 CORVEX_LITERAL(ft, ft)
 CORVEX_LITERAL(mm2, mm2)
 CORVEX_LITERAL(cm2, cm2)
+CORVEX_LITERAL(m2, m2)
 CORVEX_LITERAL(mm3, mm3)
 CORVEX_LITERAL(cm3, cm3)
 CORVEX_LITERAL(mm4, mm4)
@@ -168,3 +202,5 @@ CORVEX_LITERAL(deg, deg)
 }  // namespace literals
 
 }  // namespace corvex
+
+#pragma GCC visibility pop

@@ -14,7 +14,7 @@
 // - Shear stress: from the same solutions, to 0.1 % of its largest value, on the whole outline and inside.
 //
 //     const corvex::Section leg = corvex::SquareTube{.width = 60_mm, .wall = 4_mm};
-//     fmt::print("{:.2f} cm4\n", leg.properties().Iz.in(corvex::cm4));   // 47.07 cm4
+//     fmt::print("{:.2f} cm4\n", leg.properties().Iz.in(corvex::units::cm4));   // 47.07 cm4
 #pragma once
 
 #include <memory>
@@ -24,6 +24,8 @@
 #include <vector>
 
 #include "corvex/quantity.hpp"
+
+#pragma GCC visibility push(default)
 
 namespace corvex {
 
@@ -170,10 +172,11 @@ class Section;
 namespace section {
 struct Worked;
 struct Solved;
-const Solved& solved(const Section& section);
+[[gnu::visibility("hidden")]] const Solved& solved(const Section& section);
 }  // namespace section
 
-// A shape with what it is worth. What takes time is worked out when it is first asked for, once for all copies.
+// A shape with what it is worth. What takes time is worked out when it is first asked for, once for all sections of the
+// same shape; a section may be read from several threads at once.
 class Section {
  public:
   Section();
@@ -185,17 +188,22 @@ class Section {
   template <class S>
   requires std::is_constructible_v<Shape, S> Section(const S& shape) : Section(Shape(shape)) {}  // NOLINT
 
-  const Shape& shape() const;
+  const Shape& shape() const&;
+  Shape shape() && { return static_cast<const Section&>(*this).shape(); }
   // What material standards go by: the wall, the thickest flange, the diameter or lesser side of a bar; of an outline
   // the largest circle that fits into it. Zero for given properties.
   Length thickness() const;
   // Zero if the shape cannot exist, as are all properties.
-  const AreaProperties& area_properties() const;
+  const AreaProperties& area_properties() const&;
+  AreaProperties area_properties() && { return static_cast<const Section&>(*this).area_properties(); }
   Area area() const { return area_properties().A; }
-  const SectionProperties& properties() const;
-  const StressMap& stress_map() const;
+  const SectionProperties& properties() const&;
+  SectionProperties properties() && { return static_cast<const Section&>(*this).properties(); }
+  const StressMap& stress_map() const&;
+  StressMap stress_map() && { return static_cast<const Section&>(*this).stress_map(); }
   // All zero for given properties.
-  const SectionDetails& details() const;
+  const SectionDetails& details() const&;
+  SectionDetails details() && { return static_cast<const Section&>(*this).details(); }
 
  private:
   friend const section::Solved& section::solved(const Section& section);
@@ -206,3 +214,5 @@ class Section {
 std::string name(const Shape& shape);
 
 }  // namespace corvex
+
+#pragma GCC visibility pop

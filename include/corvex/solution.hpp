@@ -3,10 +3,13 @@
 // All load cases are solved together; nothing has to be ordered beforehand. A solution is a value; copies
 // share their data. What depends on a member is computed when it is asked for.
 //
+// Threads: `solve` may be called from several threads at once, each with a structure that no other changes meanwhile; a
+// Solution and everything asked of it may be read from several. A `Solver` belongs to one thread at a time.
+//
 //     const corvex::Solution solution = corvex::solve(trestle);
 //     for (const corvex::Problem& p : solution.problems()) fmt::print("{}\n", describe(p));
 //     const corvex::Reaction r = solution["product"].reaction(a);
-//     fmt::print("{:.1f} N\n", r.y.in(corvex::N));   // 2560.0 N
+//     fmt::print("{:.1f} N\n", r.y.in(corvex::units::N));   // 2560.0 N
 //
 // Accuracy: closed forms are met to 1e-9 of the largest value of their kind (docs/trust.md tells of what); where the
 // reactions and the loads balance to fewer than six digits a note says so.
@@ -18,6 +21,7 @@
 // throw std::out_of_range.
 #pragma once
 
+#include <cstddef>
 #include <memory>
 #include <optional>
 #include <string_view>
@@ -26,6 +30,8 @@
 
 #include "corvex/diagram.hpp"
 #include "corvex/structure.hpp"
+
+#pragma GCC visibility push(default)
 
 namespace corvex {
 
@@ -88,9 +94,11 @@ struct Inner;
 
 class MemberResult {
  public:
-  MemberResult(std::shared_ptr<const result::Data> data, std::size_t load_case, std::size_t member);
+  [[gnu::visibility("hidden")]] MemberResult(std::shared_ptr<const result::Data> data, std::size_t load_case,
+                                             std::size_t member);
 
-  const Member& member() const;
+  const Member& member() const&;
+  Member member() && { return static_cast<const MemberResult&>(*this).member(); }
   Length length() const;
   // What safety is counted against: the allowable stress, or the yield strength for the thickness of the section's
   // wall.
@@ -165,16 +173,20 @@ class CaseResult {
   CaseResult(std::shared_ptr<const result::Data> data, std::size_t load_case)
       : data_(std::move(data)), case_(load_case) {}
 
-  const std::string& name() const;
+  const std::string& name() const&;
+  std::string name() && { return static_cast<const CaseResult&>(*this).name(); }
   MemberResult operator[](std::string_view member) const;
   MemberResult operator[](MemberId member) const;
+  MemberResult operator[](std::nullptr_t) const = delete;  // 0 is no name
   Displacement displacement(PointId point) const;
   Displacement displacement(std::string_view point) const;
+  Displacement displacement(std::nullptr_t) const = delete;
   // Whether a point has rotations at all: it has none where only links and hinged ends meet.
   bool turns(PointId point) const;
   // Nothing but zeros where no support is.
   Reaction reaction(PointId point) const;
   Reaction reaction(std::string_view point) const;
+  Reaction reaction(std::nullptr_t) const = delete;
   Balance balance() const;
   // How many decimal digits of the movements stand, from 0 to 15, told against the largest of them. An estimate from
   // what the equations still lack and what rounding may hide (Higham, Accuracy and Stability of Numerical Algorithms,
@@ -186,17 +198,20 @@ class CaseResult {
   std::size_t case_;
 };
 
-class Solution {
+class [[nodiscard]] Solution {
  public:
   explicit Solution(Problems problems) : problems_(std::move(problems)) {}
-  explicit Solution(std::shared_ptr<const result::Data> data);
+  [[gnu::visibility("hidden")]] explicit Solution(std::shared_ptr<const result::Data> data);
 
   bool ok() const { return data_ != nullptr; }
   // Why the structure was refused.
-  const Problems& problems() const { return problems_; }
+  const Problems& problems() const& { return problems_; }
+  Problems problems() && { return std::move(problems_); }
   // What is worth knowing about a structure that was solved.
-  const Problems& notes() const;
-  const Structure& structure() const;
+  const Problems& notes() const&;
+  Problems notes() && { return static_cast<const Solution&>(*this).notes(); }
+  const Structure& structure() const&;
+  Structure structure() && { return static_cast<const Solution&>(*this).structure(); }
 
   // Load cases first, then combinations; both are found by their names too.
   std::size_t size() const;
@@ -210,6 +225,7 @@ class Solution {
   std::shared_ptr<const result::Data> data_;
 };
 
+// May be called from several threads at once.
 Solution solve(const Structure& structure);
 
 namespace solver {
@@ -238,3 +254,5 @@ class Solver {
 };
 
 }  // namespace corvex
+
+#pragma GCC visibility pop

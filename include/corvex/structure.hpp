@@ -13,12 +13,14 @@
 //     beam.member("beam", {a, b}, {.section = tube, .material = corvex::material("S235")});
 //     beam.support(a, corvex::Support::pinned());
 //     beam.support(b, corvex::Support::roller());
-//     fmt::print("{:.2f} kg\n", beam.mass()->in(corvex::kg));   // 21.10 kg
+//     fmt::print("{:.2f} kg\n", beam.mass()->in(corvex::units::kg));   // 21.10 kg
 #pragma once
 
 #include <array>
+#include <concepts>
 #include <deque>
 #include <initializer_list>
+#include <stdexcept>
 #include <string>
 #include <string_view>
 #include <unordered_map>
@@ -31,6 +33,8 @@
 #include "corvex/problem.hpp"
 #include "corvex/section.hpp"
 #include "corvex/vector.hpp"
+
+#pragma GCC visibility push(default)
 
 namespace corvex {
 
@@ -98,9 +102,23 @@ struct Offset {
   RigidArm start{}, end{};
 };
 
+// A material, or the name of a built-in one; a name that is none is told by `validate`.
+class MaterialChoice : public Material {
+ public:
+  MaterialChoice() = default;
+  MaterialChoice(Material material) : Material(std::move(material)) {}  // NOLINT: meant to convert
+  MaterialChoice(const char* built_in);                                 // NOLINT: meant to convert
+
+  // Why there is no such material; empty where there is.
+  const std::string& fault() const { return fault_; }
+
+ private:
+  std::string fault_;
+};
+
 struct MemberOptions {
   SectionId section{};
-  Material material{};
+  MaterialChoice material{};
   MemberKind kind = MemberKind::beam;
   Hinge hinge = Hinge::none;
   // Turns the section about the member's axis, right-handed.
@@ -172,17 +190,22 @@ class Structure {
   static Structure space(std::string title, Up up = Up::z);
 
   PointId point(std::string name, Length x, Length y, Length z = {});
-  // At a place found by placement.hpp.
-  PointId point(std::string name, const Vector& position);
+  // At a place found by placement.hpp. Never from bare numbers in braces.
+  template <std::same_as<Vector> Position>
+  PointId point(std::string name, const Position& position) {
+    return point_at(std::move(name), position);
+  }
   SectionId section(std::string name, const Section& section);
   // From the catalogue; where the size is not a listed one, `Solution::notes` says so.
   SectionId section(std::string name, const Profile& profile);
   MemberId member(std::string name, std::vector<PointId> through, const MemberOptions& options);
+  // Points by their names.
+  MemberId member(std::string name, std::initializer_list<const char*> through, const MemberOptions& options);
   void support(PointId point, const Support& support);
   // A mass on a point: a motor, a filled vessel. Gravity acts on it as on the members.
   void point_mass(PointId point, Mass mass);
-  // The case of that name, made when first asked for. The reference stays valid.
-  LoadCase& load_case(std::string_view name);
+  // To add loads to the case of that name, which is made when first asked for.
+  LoadsOf load_case(std::string_view name);
   // Of load cases that are there already, by their names. Where the structure has combinations, they are what tables,
   // limits and the envelope look at.
   void combination(std::string name, const std::vector<std::pair<std::string, double>>& factors);
@@ -202,8 +225,12 @@ class Structure {
   const std::deque<LoadCase>& load_cases() const { return cases_; }
   const std::vector<Combination>& combinations() const { return combinations_; }
 
-  const Point& operator[](PointId id) const { return points_[id.index]; }
-  const Member& operator[](MemberId id) const { return members_[id.index]; }
+  // Throws std::out_of_range for an id of another structure.
+  const Point& operator[](PointId id) const { return points_[checked(id, points_.size())]; }
+  const Member& operator[](MemberId id) const { return members_[checked(id, members_.size())]; }
+  bool has(PointId id) const { return is_own(id, points_.size()); }
+  bool has(MemberId id) const { return is_own(id, members_.size()); }
+  bool has(SectionId id) const { return is_own(id, sections_.size()); }
   const Section& section_of(const Member& m) const { return sections_[m.section.index].section; }
   const Material& material_of(const Member& m) const { return materials_[m.material]; }
 
@@ -211,6 +238,10 @@ class Structure {
   std::optional<PointId> find_point(std::string_view name) const;
   std::optional<MemberId> find_member(std::string_view name) const;
   std::optional<SectionId> find_section(std::string_view name) const;
+  // The member meant; nothing if it is none of this structure's.
+  std::optional<MemberId> find(const MemberRef& member) const;
+  // The same; throws std::out_of_range where there is none.
+  MemberId at(const MemberRef& member) const;
 
   // The member's axis: from its first point to its last, moved by its arms.
   Vector axis_start(const Member& m) const;
@@ -226,7 +257,22 @@ class Structure {
   Problems validate() const;
 
  private:
-  Structure(std::string title, bool plane, Up up) : title_(std::move(title)), plane_(plane), up_(up) {}
+  Structure(std::string title, bool plane, Up up);
+
+  friend class LoadsOf;
+  template <class Self>
+  friend class LoadCalls;
+  PointId point_at(std::string name, const Vector& position);
+  LoadCase& case_named(std::string_view name);
+  template <class What>
+  bool is_own(Id<What> id, std::size_t count) const {
+    return id.index < count && (id.structure == 0 || id.structure == mark_);
+  }
+  template <class What>
+  std::size_t checked(Id<What> id, std::size_t count) const {
+    if (!is_own(id, count)) throw std::out_of_range("corvex: this id is of another structure");
+    return id.index;
+  }
 
   struct Hash : std::hash<std::string_view> {
     using is_transparent = void;
@@ -234,6 +280,7 @@ class Structure {
   using Index = std::unordered_map<std::string, std::size_t, Hash, std::equal_to<>>;
   void enter(Index& index, const std::string& name, std::size_t at, Subject::Kind kind);
 
+  std::uint32_t mark_;  // of ids; copies have the same
   std::string title_;
   bool plane_;
   Up up_;
@@ -262,3 +309,5 @@ struct Axes {
 Axes local_axes(const Structure& structure, const Member& member);
 
 }  // namespace corvex
+
+#pragma GCC visibility pop

@@ -2,7 +2,7 @@
 //
 //     const corvex::MemberResult member = solution["product"][rail];
 //     for (const corvex::TracePlace& p : corvex::extreme_places(member))
-//       if (p.is_extreme_of("moment_z")) fmt::print("{:.2f} m, ", p.at.in(corvex::m));
+//       if (p.is_extreme_of("moment_z")) fmt::print("{:.2f} m, ", p.at.in(corvex::units::m));
 //     fmt::print("{} steps\n", corvex::even_places(member, 5).size());   // 0.00 m, 1.20 m, 5 steps
 //
 // Places count from the member's start. Where a force or moment acts the inner forces jump: such a place is given
@@ -14,6 +14,8 @@
 #include <vector>
 
 #include "corvex/solution.hpp"
+
+#pragma GCC visibility push(default)
 
 namespace corvex {
 
@@ -29,12 +31,14 @@ struct TracePlace {
 // Both ends and every place where an inner force, a deflection or the sag is largest or least.
 std::vector<TracePlace> extreme_places(const MemberResult& member);
 // The same of the envelope: a figure counts where it is largest or least of all cases that are judged.
-std::vector<TracePlace> extreme_places(const Solution& solution, MemberId member);
+std::vector<TracePlace> extreme_places(const Solution& solution, const MemberRef& member);
 // So many places evenly from end to end; at least two.
 std::vector<TracePlace> even_places(const MemberResult& member, int count);
 // One place: before and after a jump, once where there is none.
 std::vector<TracePlace> places_at(const MemberResult& member, Length at);
 // Before and after where it jumps in some case that is judged.
-std::vector<TracePlace> places_at(const Solution& solution, MemberId member, Length at);
+std::vector<TracePlace> places_at(const Solution& solution, const MemberRef& member, Length at);
 
 }  // namespace corvex
+
+#pragma GCC visibility pop

@@ -7,6 +7,8 @@
 
 #include <cmath>
 
+#pragma GCC visibility push(default)
+
 namespace corvex {
 
 struct Vector {
@@ -39,3 +41,5 @@ inline bool finite(const Vector& v) {
 }
 
 }  // namespace corvex
+
+#pragma GCC visibility pop

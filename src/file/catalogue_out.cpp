@@ -122,12 +122,14 @@ std::string contents_json(const std::vector<Material>& materials) {
 std::string materials_csv(const std::vector<Material>& materials) {
   std::string text =
       "material,source,E [MPa],poisson,density [kg/m^3],expansion [1/K],thickness up to [mm],yield [MPa],tensile [MPa],note\n";
-  const auto mpa = [](const std::optional<Stress>& s) { return s ? fmt::format("{:.6g}", s->in(MPa)) : std::string(); };
+  const auto mpa = [](const std::optional<Stress>& s) {
+    return s ? fmt::format("{:.6g}", s->in(units::MPa)) : std::string();
+  };
   for (const Material& m : materials)
     for (const Strength& s : m.by_thickness)
-      text += fmt::format("{},{},{:.6g},{},{:.6g},{:.6g},{},{},{},{}\n", cell(m.name), cell(m.source), m.E.in(MPa),
-                          m.poisson, m.density.value_or(Density()).si(), m.expansion.si(),
-                          s.up_to.si() < 1000 ? fmt::format("{:.6g}", s.up_to.in(mm)) : "", mpa(s.yield),
+      text += fmt::format("{},{},{:.6g},{},{:.6g},{:.6g},{},{},{},{}\n", cell(m.name), cell(m.source),
+                          m.E.in(units::MPa), m.poisson, m.density.value_or(Density()).si(), m.expansion.si(),
+                          s.up_to.si() < 1000 ? fmt::format("{:.6g}", s.up_to.in(units::mm)) : "", mpa(s.yield),
                           mpa(s.tensile), cell(m.note));
   return text;
 }

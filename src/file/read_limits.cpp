@@ -76,7 +76,7 @@ std::optional<Limit> Reader::read_limit(const Node& n) {
     l.kind = Kind::movement;
     Wanted movement = length_;
     if (movement_bare_) movement.bare = movement_bare_;
-    l.required = quantity(*v, movement).value_or(1);
+    l.required = Length::si(quantity(*v, movement).value_or(1));
   } else if (const Node* v = tree_->find(n, "buckling")) {
     if (!with("buckling", {"on", "case"})) return std::nullopt;
     warn(*tree_->find_key(n, "buckling"), "'buckling' is not built yet: this limit is not checked");
@@ -86,12 +86,14 @@ std::optional<Limit> Reader::read_limit(const Node& n) {
     if (!with("frequency", {"case"})) return std::nullopt;
     warn(*tree_->find_key(n, "frequency"), "'frequency' is not built yet: this limit is not checked");
     l.kind = Kind::frequency;
-    l.required = quantity(*v, {"a frequency", Dimension::of(0, 0, -1), "12 Hz"}).value_or(1);
+    l.required =
+        Quantity(quantity(*v, {"a frequency", Dimension::of(0, 0, -1), "12 Hz"}).value_or(1), Dimension::of(0, 0, -1));
   } else {
     fail(n, "a limit needs one of: safety, sag, movement, buckling, frequency");
     return std::nullopt;
   }
-  if (const Node* on = tree_->find(n, "on")) l.on = members_named(*on);
+  if (const Node* on = tree_->find(n, "on"))
+    for (const MemberId m : members_named(*on)) l.on.emplace_back(m);
   if (const Node* at = tree_->find(n, "at")) l.at = points_named(*at);
   if (const Node* part = tree_->find(n, "part"))
     if (const auto c = choice(*part, "a part of a movement", {{"x"}, {"y"}, {"z"}, {"size"}}))

@@ -9,20 +9,19 @@ void Reader::read_loads(const Node& n) {
   for (std::size_t i = 0; i < tree_->entries(n); ++i) {
     const auto& [key, value] = tree_->entry(n, i);
     if (key.text.empty()) fail(key, "a load case needs a name");
-    LoadCase& loads = structure_.load_case(key.text);
+    LoadsOf loads = structure_.load_case(key.text);
     load_entries_.emplace_back();
     if (value.is_empty()) continue;
     if (!is_list(value, fmt::format("load case '{}'", key.text))) continue;
     const auto entries = tree_->children(value);
     for (std::size_t k = 0; k < entries.size(); ++k) {
       const Node* where = entries[k].is_map() ? tree_->find(entries[k], "through") : nullptr;
-      if (!where) {
-        read_load(loads, entries[k]);
-      } else {
-        LoadCase own(loads.name(), structure_.up_direction());
-        read_load(own, entries[k]);
-        if (const auto place = through(*where))
-          for (const Load& load : own.loads()) loads.add(load).through(*place);
+      LoadCase own(loads.name(), structure_.up_direction());
+      read_load(own, entries[k]);
+      const auto place = where ? through(*where) : std::nullopt;
+      for (const Load& load : own.loads()) {
+        loads.add(load);
+        if (place) loads.through(*place);
       }
       load_entries_.back().resize(loads.loads().size(), k);
     }

@@ -226,7 +226,7 @@ template <class Id, class Families, class One>
 std::vector<Id> Reader::several(const Node& n, std::size_t count, const Families& families, const One& one) {
   std::vector<Id> ids;
   if (n.is_text() && n.text == "all") {
-    for (std::size_t i = 0; i < count; ++i) ids.push_back({i});
+    for (std::size_t i = 0; i < count; ++i) ids.emplace_back(i);
     return ids;
   }
   for (const Node& name : n.is_list() ? tree_->children(n) : std::span(&n, 1)) {

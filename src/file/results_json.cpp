@@ -200,8 +200,8 @@ Json limits_json(const LimitCheck& check) {
     Json j = {{"limit", kinds[static_cast<std::size_t>(v.kind)]}, {"on", v.on}};
     if (v.between) j["between"] = {v.between->first, v.between->second};
     j["case"] = v.load_case;
-    j["value"] = v.value ? number(*v.value) : Json(nullptr);
-    j["required"] = number(v.required);
+    j["value"] = v.value ? number(v.value->si) : Json(nullptr);
+    j["required"] = number(v.required.si);
     j["met"] = v.state == Verdict::State::not_checked ? Json(nullptr) : Json(v.state == Verdict::State::met);
     if (v.at) j["at"] = number(v.at->si());
     if (!v.note.empty()) j["note"] = v.note;
@@ -311,7 +311,8 @@ std::string trace_json(const Solution& solution, const MemberResult& member, con
   });
 }
 
-std::string trace_json(const Solution& solution, MemberId member, const std::vector<TracePlace>& places) {
+std::string trace_json(const Solution& solution, const MemberRef& which, const std::vector<TracePlace>& places) {
+  const MemberId member = solution.structure().at(which);
   return trace_json(solution, solution.structure()[member], "envelope", {}, places, [&](const TracePlace& p) {
     const SectionEnvelope e = envelope_at(solution, member, p.at, p.side);
     return Json{{"at", number(p.at.si())},

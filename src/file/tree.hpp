@@ -41,7 +41,8 @@ class Tree {
   static constexpr std::size_t scalar_limit = 1 << 16, size_limit = std::size_t{1} << 28;
 
   // Refuses with one problem for a broken document, or all duplicate keys.
-  static Expected<std::shared_ptr<const Tree>, Problems> parse(std::string_view text, const std::string& file);
+  [[gnu::visibility("hidden")]] static Expected<std::shared_ptr<const Tree>, Problems> parse(std::string_view text,
+                                                                                             const std::string& file);
 
   const Node& root() const { return nodes_[root_]; }
   std::span<const Node> children(const Node& n) const { return {nodes_.data() + n.first, n.count}; }
@@ -50,8 +51,8 @@ class Tree {
     return {nodes_[map.first + 2 * i], nodes_[map.first + 2 * i + 1]};
   }
   // The value of a key; null if the node is no map or has no such key.
-  const Node* find(const Node& map, std::string_view key) const;
-  const Node* find_key(const Node& map, std::string_view key) const;
+  [[gnu::visibility("hidden")]] const Node* find(const Node& map, std::string_view key) const;
+  [[gnu::visibility("hidden")]] const Node* find_key(const Node& map, std::string_view key) const;
 
  private:
   friend class TreeBuilder;

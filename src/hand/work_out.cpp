@@ -22,7 +22,8 @@ struct Wanted {
 
 class Work {
  public:
-  Work(const Structure& s, const HandCalculation& hand) : s_(s), hand_(hand), figures_(s), names_(figures_) {}
+  Work(const Structure& s, const HandCalculation& hand)
+      : s_(s), hand_(hand), figures_(s), names_(Definitions::Within{figures_}) {}
 
   Expected<WorkedOut, Problems> operator()() {
     read_values();

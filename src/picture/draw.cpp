@@ -18,8 +18,8 @@ std::optional<Problem> slip(const Solution& solution, const PictureOptions& o) {
                                o.height, least, most)};
   if (o.scale && !(*o.scale >= 0 && std::isfinite(*o.scale)))
     return Problem{"the scale of movements has to be a number"};
-  for (const MemberId m : o.only)
-    if (m.index >= s.members().size()) return Problem{"there is no such member"};
+  for (const MemberRef& m : o.only)
+    if (!s.find(m)) return Problem{"there is no such member"};
   if (o.load_case.empty()) return {};
   for (std::size_t i = 0; i < solution.size(); ++i)
     if (solution[i].name() == o.load_case) return {};
@@ -28,7 +28,7 @@ std::optional<Problem> slip(const Solution& solution, const PictureOptions& o) {
 
 std::optional<picture::Drawing> drawing_of(const Solution& solution, PictureOptions o,
                                            const picture::Lettering& lettering) {
-  if (o.only.empty() && o.of == PictureOf::section) o.only = {MemberId{0}};
+  if (o.only.empty() && o.of == PictureOf::section) o.only = {MemberId(0)};
   if (o.of == PictureOf::section) return picture::section_picture(solution, o);
   if (o.of == PictureOf::sheet) return picture::sheet(solution, o, lettering);
   picture::Scene scene(solution, o, lettering);
@@ -90,8 +90,7 @@ std::optional<Problem> draw(const Solution& solution, const PictureOptions& opti
 
 }  // namespace corvex
 
-extern "C" corvex::Expected<std::string, corvex::Problem> corvex_draw_picture(const corvex::Solution& solution,
-                                                                              const corvex::PictureOptions& options,
-                                                                              corvex::ImageFormat format) {
+extern "C" [[gnu::visibility("default")]] corvex::Expected<std::string, corvex::Problem> corvex_draw_picture(
+    const corvex::Solution& solution, const corvex::PictureOptions& options, corvex::ImageFormat format) {
   return corvex::draw(solution, options, format);
 }

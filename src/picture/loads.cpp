@@ -4,9 +4,9 @@
 #include <cmath>
 #include <numbers>
 
+#include "corvex/acting.hpp"
 #include "corvex/number.hpp"
 #include "picture/pictures.hpp"
-#include "structure/acting_load.hpp"
 
 namespace corvex::picture {
 namespace {

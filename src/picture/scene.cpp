@@ -79,7 +79,7 @@ Scene::Scene(const Solution& solution, const PictureOptions& options, const Lett
   for (std::size_t i = 0; i < solution.size(); ++i)
     if (solution[i].name() == options.load_case) case_index_ = i;
   case_ = solution[case_index_];
-  for (const MemberId m : options.only) shown_[m.index] = true;
+  for (const MemberRef& m : options.only) shown_[s_.at(m).index] = true;
   drawing_.width = options.width;
   drawing_.height = options.height;
   drawing_.page = colours_.page;

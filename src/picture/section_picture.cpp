@@ -2,10 +2,11 @@
 
 #include <algorithm>
 #include <cmath>
+#include <complex>
 
+#include "corvex/acting.hpp"
 #include "corvex/number.hpp"
 #include "picture/pictures.hpp"
-#include "section/region.hpp"
 
 namespace corvex::picture {
 namespace {
@@ -18,12 +19,13 @@ struct Plane {
 };
 class SectionPicture {
  public:
-  SectionPicture(const Solution& solution, const PictureOptions& o, const section::Region& region)
+  SectionPicture(const Solution& solution, const PictureOptions& o,
+                 const std::vector<std::vector<Outline::Point>>& outline)
       : s_(solution.structure()),
         o_(o),
         colours_(palette(o.dark)),
         letter_(13 * std::clamp(std::min(o.width / 1280, o.height / 800), 0.6, 4.0)),
-        member_(o.only.front()),
+        member_(s_.at(o.only.front())),
         section_(s_.section_of(s_[member_])),
         result_(solution[solution.judged().front()][member_]) {
     std::size_t load_case = solution.judged().front();
@@ -31,12 +33,9 @@ class SectionPicture {
       if (solution[i].name() == o.load_case) load_case = i;
     result_ = solution[load_case][member_];
     case_ = solution[load_case].name();
-    for (const section::Contour& contour : region.contours) {
+    for (const auto& polygon : outline) {
       outline_.emplace_back();
-      for (const section::Edge& e : contour) {
-        const int n = e.is_arc() ? 16 : 1;
-        for (int i = 0; i < n; ++i) outline_.back().push_back(e.at(-1 + 2.0 * i / n));
-      }
+      for (const Outline::Point& p : polygon) outline_.back().emplace_back(p.z.si(), p.y.si());
     }
     d_.width = o.width;
     d_.height = o.height;
@@ -77,7 +76,7 @@ class SectionPicture {
                    o_.height / 2 + scale_ * (low_.imag() + high_.imag()) / 2};
   }
   Spot at(double y, double z) const { return centre_ + Spot{z, -y} * scale_; }
-  Spot at(const section::Complex& p) const { return at(p.imag(), p.real()); }
+  Spot at(const std::complex<double>& p) const { return at(p.imag(), p.real()); }
 
   void line(std::vector<Spot> spots, const Stroke& stroke, const char* what) {
     d_.shapes.emplace_back(Path{.lines = {std::move(spots)}, .stroke = stroke, .meaning = {what}});
@@ -335,8 +334,8 @@ class SectionPicture {
   const Section& section_;
   MemberResult result_;
   std::string case_;
-  std::vector<std::vector<section::Complex>> outline_;
-  section::Complex low_{1e300, 1e300}, high_{-1e300, -1e300};
+  std::vector<std::vector<std::complex<double>>> outline_;
+  std::complex<double> low_{1e300, 1e300}, high_{-1e300, -1e300};
   Spot centre_{};
   Length place_{};
   Side side_ = Side::after;
@@ -348,9 +347,9 @@ class SectionPicture {
 
 std::optional<Drawing> section_picture(const Solution& solution, const PictureOptions& options) {
   const Structure& s = solution.structure();
-  const auto region = section::region(s.section_of(s[options.only.front()]).shape());
-  if (!region) return {};
-  return SectionPicture(solution, options, *region)();
+  const auto outline = outline_polygons(s.section_of(s[s.at(options.only.front())]));
+  if (outline.empty()) return {};
+  return SectionPicture(solution, options, outline)();
 }
 
 }  // namespace corvex::picture

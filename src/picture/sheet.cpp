@@ -4,9 +4,9 @@
 #include <cmath>
 #include <numeric>
 
+#include "corvex/acting.hpp"
 #include "corvex/number.hpp"
 #include "picture/pictures.hpp"
-#include "structure/acting_load.hpp"
 
 namespace corvex::picture {
 namespace {
@@ -43,7 +43,7 @@ class Sheet {
         colours_(palette(options.dark)),
         letter_(13 * std::clamp(std::min(options.width / 1280, options.height / 800), 0.6, 4.0)),
         labels_(lettering, {4, 4, options.width - 4, options.height - 4}),
-        member_(options.only.empty() ? MemberId{0} : options.only.front()),
+        member_(options.only.empty() ? MemberId(0) : solution.structure().at(options.only.front())),
         case_(solution.judged().front()) {
     for (std::size_t i = 0; i < solution.size(); ++i)
       if (solution[i].name() == options.load_case) case_ = i;

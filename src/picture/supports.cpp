@@ -2,8 +2,8 @@
 #include <cmath>
 #include <numbers>
 
+#include "corvex/acting.hpp"
 #include "picture/pictures.hpp"
-#include "structure/held.hpp"
 
 namespace corvex::picture {
 namespace {

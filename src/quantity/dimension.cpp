@@ -12,7 +12,7 @@ bool same(double a, double b) {
   return std::abs(a - b) < 1e-9;
 }
 
-std::string base_units(const Dimension& d) {
+std::string base_units_of(const Dimension& d) {
   static constexpr const char* symbol[] = {"m", "kg", "s", "K", "rad"};
   std::string above, below;
   for (std::size_t i = 0; i < 5; ++i) {
@@ -29,6 +29,10 @@ std::string base_units(const Dimension& d) {
 }
 
 }  // namespace
+
+std::string base_units(const Dimension& d) {
+  return d.none() ? "" : base_units_of(d);
+}
 
 bool Dimension::plain() const {
   return compatible(*this, dimension::number);
@@ -93,7 +97,7 @@ std::string name(const Dimension& d) {
     if (known == d) return text;
   for (const auto& [known, text] : names)
     if (compatible(known, d)) return text;
-  return base_units(d);
+  return base_units_of(d);
 }
 
 }  // namespace corvex

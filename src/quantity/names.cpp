@@ -33,6 +33,7 @@ bool Definitions::add(std::string name, const Quantity& value) {
 }
 
 std::optional<Outcome> Definitions::find(std::string_view name) const {
+  const std::lock_guard lock(evaluating_);
   const auto it = all_.find(name);
   if (it == all_.end()) return outer_ ? outer_->find(name) : std::nullopt;
   Entry& entry = it->second;
@@ -63,6 +64,7 @@ Outcome Definitions::figure(std::string_view word, std::string_view of) const {
 }
 
 std::optional<FormulaError> Definitions::own_error(std::string_view name) const {
+  const std::lock_guard lock(evaluating_);
   const auto it = all_.find(name);
   if (it == all_.end() || !find(name) || it->second.result->ok() || it->second.result->error().text.empty())
     return std::nullopt;

@@ -2,7 +2,9 @@
 
 #include <algorithm>
 #include <cmath>
+#include <stdexcept>
 
+#include "corvex/number.hpp"
 #include "result/inner.hpp"
 #include "result/polynomial.hpp"
 
@@ -12,7 +14,12 @@ Diagram::Diagram(Dimension dimension, std::vector<Piece> pieces, double noise)
     : dimension_(dimension), pieces_(std::move(pieces)), noise_(noise) {}
 
 Quantity Diagram::at(Length place, Side side) const {
-  const Piece& p = pieces_[result::piece_at(pieces_, place.si(), side)];
+  const double x = place.si(), end = pieces_.back().to;
+  constexpr double rounding = 1e-9;
+  if (!(x >= -rounding * end && x <= end * (1 + rounding)))
+    throw std::out_of_range("corvex: " + short_number(x, 6) + " m is not on the member, which is " +
+                            short_number(end, 6) + " m long");
+  const Piece& p = pieces_[result::piece_at(pieces_, x, side)];
   return {result::value(p.powers, std::clamp(place.si(), p.from, p.to) - p.from), dimension_};
 }
 

@@ -47,7 +47,8 @@ std::array<Range, 6> of_points(const Solution& solution, const Six& six) {
 
 }  // namespace
 
-MemberEnvelope envelope(const Solution& solution, MemberId member) {
+MemberEnvelope envelope(const Solution& solution, const MemberRef& which) {
+  const MemberId member = solution.structure().at(which);
   using Course = Diagram (MemberResult::*)() const;
   static constexpr std::pair<Range MemberEnvelope::*, Course> courses[] = {
       {&MemberEnvelope::axial, &MemberResult::axial},
@@ -80,13 +81,15 @@ MemberEnvelope envelope(const Solution& solution, MemberId member) {
   return e;
 }
 
-bool leaves_out_warping(const Solution& solution, MemberId member) {
+bool leaves_out_warping(const Solution& solution, const MemberRef& which) {
+  const MemberId member = solution.structure().at(which);
   const std::vector<std::size_t> judged = solution.judged();
   return std::any_of(judged.begin(), judged.end(),
                      [&](std::size_t c) { return solution[c][member].leaves_out_warping(); });
 }
 
-SectionEnvelope envelope_at(const Solution& solution, MemberId member, Length place, Side side) {
+SectionEnvelope envelope_at(const Solution& solution, const MemberRef& which, Length place, Side side) {
+  const MemberId member = solution.structure().at(which);
   SectionEnvelope e;
   for (const std::size_t c : solution.judged()) {
     const MemberResult m = solution[c][member];

@@ -38,11 +38,13 @@ class Checker {
 
   void check(const Limit& l) {
     const std::vector<std::size_t> cases = cases_of(l);
-    if (!std::isfinite(l.required) || !(l.required > 0)) fail("a limit is greater than zero", key_of(l.kind));
-    for (const MemberId m : l.on)
-      if (m.index >= s_.members().size()) return fail("the member is not one of this structure", "on");
+    if (!std::isfinite(l.required.si()) || !(l.required.si() > 0)) fail("a limit is greater than zero", key_of(l.kind));
+    if (const Dimension& d = l.required.quantity().dimension; !(d == dimension_of(l.kind)))
+      fail(fmt::format("this limit is {}; {} was expected", name(d), name(dimension_of(l.kind))), key_of(l.kind));
+    for (const MemberRef& m : l.on)
+      if (!s_.find(m)) return fail("the member is not one of this structure", "on");
     for (const PointId p : l.at)
-      if (p.index >= s_.points().size()) return fail("the point is not one of this structure", "at");
+      if (!s_.has(p)) return fail("the point is not one of this structure", "at");
     if (l.kind == Limit::Kind::movement && l.at.empty()) fail("a limit of movement names points", "at");
     if (!problems_.empty()) return;
     switch (l.kind) {
@@ -62,6 +64,11 @@ class Checker {
     return keys[static_cast<std::size_t>(kind)];
   }
 
+  static Dimension dimension_of(Limit::Kind kind) {
+    if (kind == Limit::Kind::movement) return dimension::length;
+    return kind == Limit::Kind::frequency ? Dimension::of(0, 0, -1) : dimension::number;
+  }
+
   std::vector<std::size_t> cases_of(const Limit& l) {
     if (l.cases.empty()) return solution_.judged();
     std::vector<std::size_t> cases;
@@ -78,7 +85,7 @@ class Checker {
 
   template <class Do>
   void each_member(const Limit& l, const Do& what) {
-    for (const MemberId m : l.on) what(m);
+    for (const MemberRef& m : l.on) what(*s_.find(m));
     if (!l.on.empty()) return;
     for (std::size_t i = 0; i < s_.members().size(); ++i) what(MemberId{i});
   }
@@ -86,7 +93,7 @@ class Checker {
   void tell(const Limit& l, Verdict v) {
     v.limit = index_;
     v.kind = l.kind;
-    v.required = l.required;
+    v.required = l.required.quantity();
     check_.verdicts.push_back(std::move(v));
   }
 
@@ -105,11 +112,11 @@ class Checker {
         break;
       }
       const auto value = m.safety_against(stress->value);
-      if (!value || (v.value && *value >= *v.value)) continue;
-      v.value = value;
+      if (!value || (v.value && *value >= v.value->si)) continue;
+      v.value = Quantity(*value, dimension::number);
       v.load_case = solution_[c].name();
       v.at = stress->at;
-      v.state = met_if(*value >= l.required);
+      v.state = met_if(*value >= l.required.si());
       v.note = m.leaves_out_warping() ? "without the stress of restrained warping, which is not computed" : "";
     }
     tell(l, std::move(v));
@@ -126,15 +133,15 @@ class Checker {
           const auto [place, fresh] = found.try_emplace({s.first, s.last, s.overhang});
           Verdict& v = place->second;
           const double value = s.sag.value.si / (s.to - s.from).si();
-          if (!fresh && value <= *v.value) continue;
+          if (!fresh && value <= v.value->si) continue;
           v = {.on = m.name, .between = std::pair(s_[m.through[s.first]].name, s_[m.through[s.last]].name)};
-          v.value = value;
+          v.value = Quantity(value, dimension::number);
           v.load_case = solution_[c].name();
           v.at = s.sag.at;
           v.note = held_words(m, s);
         }
       for (auto& [key, v] : found) {
-        v.state = met_if(*v.value <= l.required);
+        v.state = met_if(v.value->si <= l.required.si());
         tell(l, std::move(v));
       }
     });
@@ -176,12 +183,12 @@ class Checker {
     for (const std::size_t c : cases) {
       const Extreme e = solution_[c][id].sag_between(Length::si(from), Length::si(to));
       const double value = e.value.si / (to - from);
-      if (v.value && value <= *v.value) continue;
-      v.value = value;
+      if (v.value && value <= v.value->si) continue;
+      v.value = Quantity(value, dimension::number);
       v.load_case = solution_[c].name();
       v.at = e.at;
     }
-    if (v.value) v.state = met_if(*v.value <= l.required);
+    if (v.value) v.state = met_if(v.value->si <= l.required.si());
     tell(l, std::move(v));
   }
 
@@ -192,11 +199,11 @@ class Checker {
       const double parts[] = {std::hypot(d.x.si(), d.y.si(), d.z.si()), std::abs(d.x.si()), std::abs(d.y.si()),
                               std::abs(d.z.si())};
       const double value = parts[static_cast<std::size_t>(l.part)];
-      if (v.value && value <= *v.value) continue;
-      v.value = value;
+      if (v.value && value <= v.value->si) continue;
+      v.value = Quantity(value, dimension::length);
       v.load_case = solution_[c].name();
     }
-    if (v.value) v.state = met_if(*v.value <= l.required);
+    if (v.value) v.state = met_if(v.value->si <= l.required.si());
     tell(l, std::move(v));
   }
 

@@ -38,7 +38,7 @@ void through_centroid(const Solution& solution, Problems& notes) {
   if (s.is_plane() || s.analysis().through.place != Through::Place::shear_centre) return;
   std::vector<MemberId> members;
   for (std::size_t i = 0; i < s.members().size(); ++i)
-    if (eccentric(s, s.members()[i])) members.push_back({i});
+    if (eccentric(s, s.members()[i])) members.emplace_back(i);
   if (members.empty()) return;
   Structure other = s;
   other.analysis().through = Through::centroid();
@@ -60,7 +60,7 @@ void through_centroid(const Solution& solution, Problems& notes) {
     notes.push_back(about(
         fmt::format("{}: {}. Loads act through the shear centre of the section, {:.3g} mm from its centroid, unless "
                     "they say 'through: centroid'",
-                    s[m].name, figures, std::hypot(p.shear_centre_y.in(mm), p.shear_centre_z.in(mm))),
+                    s[m].name, figures, std::hypot(p.shear_centre_y.in(units::mm), p.shear_centre_z.in(units::mm))),
         s[m].name, Problem::Severity::warning));
   }
 }

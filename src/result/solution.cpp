@@ -4,6 +4,7 @@
 #include <cmath>
 #include <stdexcept>
 
+#include "corvex/number.hpp"
 #include "result/data.hpp"
 #include "result/inner.hpp"
 #include "result/notes.hpp"
@@ -42,7 +43,7 @@ MemberResult::MemberResult(std::shared_ptr<const result::Data> data, std::size_t
       member_(member),
       inner_(std::make_shared<result::Inner>(result::inner(data_->structure, data_->analysis, case_, member_))) {}
 
-const Member& MemberResult::member() const {
+const Member& MemberResult::member() const& {
   return data_->structure.members()[member_];
 }
 Length MemberResult::length() const {
@@ -185,7 +186,7 @@ Extreme MemberResult::movement() const {
 std::pair<std::size_t, double> MemberResult::locate(Length place, Side side) const {
   const double x = place.si();
   if (!(x >= -1e-9 * inner_->length && x <= inner_->length * (1 + 1e-9)))
-    throw std::out_of_range("corvex: " + std::to_string(x) + " m is not on member '" + member().name + "'");
+    throw std::out_of_range("corvex: " + short_number(x, 6) + " m is not on member '" + member().name + "'");
   const std::size_t i = result::piece_at(inner_->pieces, x, side);
   const CoursePiece& p = inner_->pieces[i];
   return {i, std::clamp(x, p.from, p.to) - p.from};
@@ -206,9 +207,9 @@ std::vector<Joint> MemberResult::joints() const {
   for (std::size_t i = spans.first[member_]; i < spans.first[member_ + 1]; ++i) {
     const solver::Span& s = spans.all[i];
     const bool last = i + 1 == spans.first[member_ + 1];
-    all.push_back({{s.a}, Side::after, at(Length::si(s.start), Side::after)});
+    all.push_back({PointId(s.a), Side::after, at(Length::si(s.start), Side::after)});
     const Length end = last ? length() : Length::si(spans.all[i + 1].start);
-    all.push_back({{s.b}, Side::before, at(end, Side::before)});
+    all.push_back({PointId(s.b), Side::before, at(end, Side::before)});
   }
   return all;
 }
@@ -260,7 +261,7 @@ std::optional<double> MemberResult::safety_against(Stress von_mises) const {
   return *strength / von_mises;
 }
 
-const std::string& CaseResult::name() const {
+const std::string& CaseResult::name() const& {
   return data_->analysis.loads(data_->structure, case_).name();
 }
 
@@ -270,12 +271,12 @@ MemberResult CaseResult::operator[](std::string_view member) const {
   return (*this)[*id];
 }
 MemberResult CaseResult::operator[](MemberId member) const {
-  if (member.index >= data_->structure.members().size()) missing("member", std::to_string(member.index));
+  if (!data_->structure.has(member)) missing("member", std::to_string(member.index));
   return MemberResult(data_, case_, member.index);
 }
 
 Displacement CaseResult::displacement(PointId point) const {
-  if (point.index >= data_->structure.points().size()) missing("point", std::to_string(point.index));
+  if (!data_->structure.has(point)) missing("point", std::to_string(point.index));
   const solver::Six& d = data_->analysis.cases[case_].movement[point.index].value;
   return {Length::si(d[0]), Length::si(d[1]), Length::si(d[2]), Angle::si(d[3]), Angle::si(d[4]), Angle::si(d[5])};
 }
@@ -286,7 +287,7 @@ Displacement CaseResult::displacement(std::string_view point) const {
 }
 
 bool CaseResult::turns(PointId point) const {
-  if (point.index >= data_->structure.points().size()) missing("point", std::to_string(point.index));
+  if (!data_->structure.has(point)) missing("point", std::to_string(point.index));
   const auto& status = data_->analysis.freedoms.status[point.index];
   return std::any_of(status.begin() + 3, status.end(), [](solver::Status s) { return s != solver::Status::absent; });
 }
@@ -301,7 +302,7 @@ Reaction reaction_of(const solver::Six& r) {
 }  // namespace
 
 Reaction CaseResult::reaction(PointId point) const {
-  if (point.index >= data_->structure.points().size()) missing("point", std::to_string(point.index));
+  if (!data_->structure.has(point)) missing("point", std::to_string(point.index));
   const auto& supports = data_->structure.supports();
   for (std::size_t i = 0; i < supports.size(); ++i)
     if (supports[i].at == point) return reaction_of(data_->analysis.cases[case_].reaction[i]);
@@ -329,7 +330,7 @@ int CaseResult::digits() const {
 
 Solution::Solution(std::shared_ptr<const result::Data> data) : data_(std::move(data)) {}
 
-const Problems& Solution::notes() const {
+const Problems& Solution::notes() const& {
   const result::Data& data = present(data_);
   std::call_once(data.notes_once, [&] {
     data.notes = data.analysis.notes;
@@ -337,7 +338,7 @@ const Problems& Solution::notes() const {
   });
   return data.notes;
 }
-const Structure& Solution::structure() const {
+const Structure& Solution::structure() const& {
   return present(data_).structure;
 }
 std::size_t Solution::size() const {

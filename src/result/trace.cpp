@@ -117,7 +117,8 @@ std::vector<TracePlace> extreme_places(const MemberResult& member) {
   return gathered(extremes(member), member.length().si(), [&](Length at) { return places_at(member, at); });
 }
 
-std::vector<TracePlace> extreme_places(const Solution& solution, MemberId member) {
+std::vector<TracePlace> extreme_places(const Solution& solution, const MemberRef& which) {
+  const MemberId member = solution.structure().at(which);
   const MemberEnvelope e = envelope(solution, member);
   std::vector<Found> found;
   for (const std::size_t c : solution.judged())
@@ -128,7 +129,8 @@ std::vector<TracePlace> extreme_places(const Solution& solution, MemberId member
   return gathered(found, s.length_of(s[member]), [&](Length at) { return places_at(solution, member, at); });
 }
 
-std::vector<TracePlace> places_at(const Solution& solution, MemberId member, Length at) {
+std::vector<TracePlace> places_at(const Solution& solution, const MemberRef& which, Length at) {
+  const MemberId member = solution.structure().at(which);
   std::vector<TracePlace> most;
   for (const std::size_t c : solution.judged())
     if (std::vector<TracePlace> here = places_at(solution[c][member], at); here.size() > most.size())

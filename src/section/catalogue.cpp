@@ -25,7 +25,7 @@ struct Series {
 };
 
 Length mm_of(double v) {
-  return v * mm;
+  return v * units::mm;
 }
 
 Profile profile_of(const Series& s, std::string designation, const Shape& shape) {
@@ -83,7 +83,7 @@ StandardTorsion table_torsion(const ISize& i) {
   const double inscribed = ((r + w / 2) * (r + w / 2) + (r + f) * (r + f) - r * r) / (2 * r + f);
   const double J = 2.0 / 3 * (b - 0.63 * f) * std::pow(f, 3) + (h - 2 * f) * std::pow(w, 3) / 3 +
                    2 * (w / f) * (0.145 + 0.1 * r / f) * std::pow(inscribed, 4);
-  return {J * mm4, J / f * mm3, "section tables, El Darwish and Johnston"};
+  return {J * units::mm4, J / f * units::mm3, "section tables, El Darwish and Johnston"};
 }
 
 Series i_series(const char* name, const char* what, const std::vector<ISize>& sizes) {
@@ -178,7 +178,8 @@ StandardTorsion hollow_torsion(Making making, double h, double b, double t, doub
   const double enclosed = (b - t) * (h - t) - mean * mean * (4 - pi);
   const double K = 2 * enclosed * t / around;
   const double J = t * t * t * around / 3 + 2 * K * enclosed;
-  return {J * mm4, J / (t + K / t) * mm3, making == Making::cold ? "EN 10219-2, annex B" : "EN 10210-2, annex A"};
+  return {J * units::mm4, J / (t + K / t) * units::mm3,
+          making == Making::cold ? "EN 10219-2, annex B" : "EN 10210-2, annex A"};
 }
 
 // An inch size as a fraction of sixteenths where it is one: 1/4, 2 1/2.
@@ -445,8 +446,7 @@ Expected<Profile, std::string> profile(std::string_view text) {
   for (const Series& s : all_series()) known.push_back(s.info.name);
   if (!d)
     return fmt::format("'{}' is no designation of a profile; one was expected as 'IPE 200' or 'SHS 60x60x4'", text);
-  if (d->fraction && !d->inches)
-    return fmt::format("'{0}': fractions are inches; write '{0} in'", text);
+  if (d->fraction && !d->inches) return fmt::format("'{0}': fractions are inches; write '{0} in'", text);
   // HE 200 A is the same as HEA 200.
   if (d->series == "HE" && (d->tail == "A" || d->tail == "B" || d->tail == "M")) d->series += d->tail, d->tail.clear();
   const Series* s = find_series(d->series == "PIPE DN" ? "PIPE" : d->series);

@@ -210,7 +210,7 @@ const section::Solved& section::solved(const Section& section) {
 Section::Section() : Section(Shape()) {}
 Section::Section(const Shape& shape, double fineness) : worked_(std::make_shared<section::Worked>(shape, fineness)) {}
 
-const Shape& Section::shape() const {
+const Shape& Section::shape() const& {
   return worked_->shape;
 }
 Length Section::thickness() const {
@@ -222,16 +222,16 @@ Section Section::with_torsion_constant(SecondMoment J) const {
   s.worked_ = std::make_shared<section::Worked>(worked_->shape, worked_->fineness, J);
   return s;
 }
-const AreaProperties& Section::area_properties() const {
+const AreaProperties& Section::area_properties() const& {
   return worked_->area;
 }
-const SectionProperties& Section::properties() const {
+const SectionProperties& Section::properties() const& {
   return worked_->solved().properties;
 }
-const StressMap& Section::stress_map() const {
+const StressMap& Section::stress_map() const& {
   return section::solved(*this).stress_map;
 }
-const SectionDetails& Section::details() const {
+const SectionDetails& Section::details() const& {
   return worked_->details();
 }
 

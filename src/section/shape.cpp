@@ -105,13 +105,13 @@ class Checker {
   // Only once all dimensions make sense by themselves.
   void below(const char* key, Length value, Length room, const char* what) {
     if (faults_.empty() && value.si() > 0 && value >= room)
-      fault(key, fmt::format("'{}' does not fit: {:.4g} mm is not below {} of {:.4g} mm", key, value.in(mm), what,
-                             room.in(mm)));
+      fault(key, fmt::format("'{}' does not fit: {:.4g} mm is not below {} of {:.4g} mm", key, value.in(units::mm),
+                             what, room.in(units::mm)));
   }
   void wall_fits(Length wall, Length outside, const char* what) {
     if (faults_.empty() && wall.si() * 2 >= outside.si())
       fault("wall", fmt::format("a wall of {:.4g} mm leaves no hole in a {} of {:.4g} mm; it must be below half of it",
-                                wall.in(mm), what, outside.in(mm)));
+                                wall.in(units::mm), what, outside.in(units::mm)));
   }
   void corner_fits(Length corner, std::optional<Length> inside, Length outside, Length wall, const char* what) {
     radius("corner", corner);
@@ -119,12 +119,12 @@ class Checker {
     if (!faults_.empty()) return;
     const Length within = inside.value_or(Length::si(std::max(0.0, (corner - wall).si())));
     if (corner * 2 > outside || within * 2 > outside - wall * 2)
-      fault("corner", fmt::format("a corner of {:.4g} mm is more than half of a {} of {:.4g} mm", corner.in(mm), what,
-                                  outside.in(mm)));
+      fault("corner", fmt::format("a corner of {:.4g} mm is more than half of a {} of {:.4g} mm", corner.in(units::mm),
+                                  what, outside.in(units::mm)));
     // Across the corner the wall must not be cut through: the inside arc would reach beyond the outside one.
     else if ((wall.si() - corner.si() + within.si()) * std::sqrt(2.0) + corner.si() - within.si() <= 0)
-      fault("corner",
-            fmt::format("a corner of {:.4g} mm cuts through the wall of {:.4g} mm", corner.in(mm), wall.in(mm)));
+      fault("corner", fmt::format("a corner of {:.4g} mm cuts through the wall of {:.4g} mm", corner.in(units::mm),
+                                  wall.in(units::mm)));
   }
 
   std::vector<ShapeFault> faults_;

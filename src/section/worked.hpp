@@ -16,15 +16,16 @@ struct Solved {
 };
 
 struct Worked {
-  Worked(const Shape& shape, double fineness, std::optional<SecondMoment> given_J = std::nullopt);
+  [[gnu::visibility("hidden")]] Worked(const Shape& shape, double fineness,
+                                       std::optional<SecondMoment> given_J = std::nullopt);
 
   const Shape shape;
   const double fineness;
   const std::optional<SecondMoment> given_J;
   AreaProperties area;
 
-  const Solved& solved() const;
-  const SectionDetails& details() const;
+  [[gnu::visibility("hidden")]] const Solved& solved() const;
+  [[gnu::visibility("hidden")]] const SectionDetails& details() const;
 
  private:
   mutable std::once_flag once_solved_, once_details_;

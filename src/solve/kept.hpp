@@ -16,7 +16,7 @@ struct Kept {
   std::optional<Factor> factor;
 
   // The same freedoms, joined by the same spans.
-  bool fits(const Spans& spans, const Freedoms& f) const;
+  [[gnu::visibility("hidden")]] bool fits(const Spans& spans, const Freedoms& f) const;
 };
 
 }  // namespace corvex::solver

@@ -111,7 +111,7 @@ Problems notes(const Structure& s, const Analysis& a) {
     note(fmt::format(
              "{}: beside welds '{}' yields at {:.4g} MPa already; safety is counted without welds. Where they stand in "
              "stressed places, give a material with that as 'allowable'",
-             list(members), m.name, m.weld_yield->in(MPa)),
+             list(members), m.name, m.weld_yield->in(units::MPa)),
          {Subject::Kind::member, members.front()});
   }
   const auto askew = [&](const Member& m) { return s.section_of(m).properties().Iyz.si() != 0; };
@@ -156,7 +156,7 @@ Problems notes(const Structure& s, const Analysis& a) {
   for (const auto& [section, members] : beams_of(s, twists)) {
     const SectionProperties& p = s.sections()[s.find_section(section)->index].section.properties();
     note(fmt::format("{}: the shear centre of section '{}' lies at y = {:.3g} mm, z = {:.3g} mm from its centroid; {}",
-                     list(members), section, p.shear_centre_y.in(mm) + 0.0, p.shear_centre_z.in(mm) + 0.0,
+                     list(members), section, p.shear_centre_y.in(units::mm) + 0.0, p.shear_centre_z.in(units::mm) + 0.0,
                      s.is_plane() ? "in a plane structure it is held against twisting"
                      : s.analysis().through.place == Through::Place::shear_centre
                          ? "loads act through the shear centre and do not twist it, unless they say 'through'"

@@ -18,8 +18,8 @@ struct Order {
   double operations = 0;  // multiplications of a factorisation in this order
 };
 
-// The order of elimination: by approximate minimum degree, or by Scotch's nested dissection where the graph is large and
-// that takes fewer operations. `weight` is the number of freedoms of each vertex.
+// The order of elimination: by approximate minimum degree, or by Scotch's nested dissection where the graph is large
+// and that takes fewer operations. `weight` is the number of freedoms of each vertex.
 Order elimination_order(const Graph& graph, const std::vector<int>& weight);
 
 }  // namespace corvex::solver

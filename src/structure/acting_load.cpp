@@ -67,7 +67,7 @@ std::vector<ActingLine> acting(const Structure& s, const GravityLoad& load) {
     const Member& m = s.members()[i];
     const Vector q =
         load.acceleration * (s.section_of(m).area().si() * s.material_of(m).density.value_or(Density()).si());
-    if (!zero(q)) all.push_back(with_lever(s, {{i}, 0, s.length_of(m), q, q}, load.through));
+    if (!zero(q)) all.push_back(with_lever(s, {MemberId(i), 0, s.length_of(m), q, q}, load.through));
   }
   return all;
 }

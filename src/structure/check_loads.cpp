@@ -59,7 +59,7 @@ class LoadChecks : Checks {
   }
 
   void check(const PointLoad& l, const Subject& subject) {
-    if (l.at.index >= s_.points().size()) return add("the point is not one of this structure", subject, "at");
+    if (!s_.has(l.at)) return add("the point is not one of this structure", subject, "at");
     check_plane(l.force, l.moment, subject);
     if (!l.through) return;
     check_through(*l.through, subject);
@@ -85,13 +85,13 @@ class LoadChecks : Checks {
   }
 
   std::optional<double> length_on(MemberId id, const Subject& subject) {
-    if (id.index >= s_.members().size()) {
+    if (!s_.has(id)) {
       add("the member is not one of this structure", subject, "on");
       return std::nullopt;
     }
     const Member& m = s_[id];
     for (const PointId p : m.through)
-      if (p.index >= s_.points().size()) return std::nullopt;
+      if (!s_.has(p)) return std::nullopt;
     if (m.through.size() < 2) return std::nullopt;
     return s_.length_of(m);
   }
@@ -189,7 +189,7 @@ class LoadChecks : Checks {
   }
 
   void check(const SettleLoad& l, const Subject& subject) {
-    if (l.at.index >= s_.points().size()) return add("the point is not one of this structure", subject, "at");
+    if (!s_.has(l.at)) return add("the point is not one of this structure", subject, "at");
     const std::string& name = s_[l.at].name;
     const auto it =
         std::find_if(s_.supports().begin(), s_.supports().end(), [&](const PointSupport& s) { return s.at == l.at; });

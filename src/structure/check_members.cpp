@@ -20,10 +20,9 @@ class MemberChecks : Checks {
  private:
   void check(const Member& m) {
     const Subject subject{Kind::member, m.name};
-    if (m.section.index >= s_.sections().size())
-      return add("the section is not one of this structure", subject, "section");
+    if (!s_.has(m.section)) return add("the section is not one of this structure", subject, "section");
     for (const PointId p : m.through)
-      if (p.index >= s_.points().size()) return add("a point is not one of this structure", subject, "through");
+      if (!s_.has(p)) return add("a point is not one of this structure", subject, "through");
     if (m.through.size() < 2) return add("a member goes through two points or more", subject, "through");
     if (m.kind == MemberKind::link && m.through.size() != 2)
       add("a link goes through two points; a beam may go through more", subject, "through");

@@ -20,7 +20,7 @@ class SupportChecks : Checks {
   void check_points() {
     std::unordered_map<std::size_t, int> seen;
     for (const PointSupport& s : s_.supports()) {
-      if (s.at.index >= s_.points().size()) {
+      if (!s_.has(s.at)) {
         add("a support stands on a point that is not one of this structure", {}, "supports");
         continue;
       }
@@ -51,7 +51,7 @@ class SupportChecks : Checks {
 
   void check_masses() {
     for (const PointMass& m : s_.point_masses()) {
-      if (m.at.index >= s_.points().size()) {
+      if (!s_.has(m.at)) {
         add("a mass stands on a point that is not one of this structure", {}, "masses");
         continue;
       }

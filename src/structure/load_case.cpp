@@ -1,5 +1,7 @@
 #include "corvex/load_case.hpp"
 
+#include "corvex/structure.hpp"
+
 namespace corvex {
 namespace {
 
@@ -10,97 +12,132 @@ Vector si(const Three& v) {
 
 }  // namespace
 
-LoadCase& LoadCase::at(PointId point, const Force& force) {
-  loads_.push_back(PointLoad{point, si(force), {}});
-  return *this;
+template <>
+LoadCase& LoadCalls<LoadCase>::target_case() {
+  return self();
+}
+template <>
+LoadCase& LoadCalls<LoadsOf>::target_case() {
+  return self().structure_->case_named(self().name_);
 }
 
-LoadCase& LoadCase::at(PointId point, const Moment& moment) {
-  loads_.push_back(PointLoad{point, {}, si(moment)});
-  return *this;
+template <class Self>
+Self& LoadCalls<Self>::at(PointId point, const Force& force) {
+  add(PointLoad{point, si(force), {}});
+  return self();
 }
 
-LoadCase& LoadCase::on(MemberId member, Length at, const Force& force, LoadAxes axes) {
-  loads_.push_back(MemberLoad{member, at.si(), si(force), {}, axes});
-  return *this;
+template <class Self>
+Self& LoadCalls<Self>::at(PointId point, const Moment& moment) {
+  add(PointLoad{point, {}, si(moment)});
+  return self();
 }
 
-LoadCase& LoadCase::on(MemberId member, Length at, const Moment& moment, LoadAxes axes) {
-  loads_.push_back(MemberLoad{member, at.si(), {}, si(moment), axes});
-  return *this;
+template <class Self>
+Self& LoadCalls<Self>::on(MemberId member, Length at, const Force& force, LoadAxes axes) {
+  add(MemberLoad{member, at.si(), si(force), {}, axes});
+  return self();
 }
 
-LoadCase& LoadCase::line(MemberId member, const LineForce& load) {
+template <class Self>
+Self& LoadCalls<Self>::on(MemberId member, Length at, const Moment& moment, LoadAxes axes) {
+  add(MemberLoad{member, at.si(), {}, si(moment), axes});
+  return self();
+}
+
+template <class Self>
+Self& LoadCalls<Self>::line(MemberId member, const LineForce& load) {
   return line(member, load, load);
 }
 
-LoadCase& LoadCase::line(MemberId member, const LineForce& first, const LineForce& last) {
+template <class Self>
+Self& LoadCalls<Self>::line(MemberId member, const LineForce& first, const LineForce& last) {
   return line(member, first, last, LineOptions{});
 }
 
-LoadCase& LoadCase::line(MemberId member, const LineForce& first, const LineForce& last, Length from, Length to) {
+template <class Self>
+Self& LoadCalls<Self>::line(MemberId member, const LineForce& first, const LineForce& last, Length from, Length to) {
   return line(member, first, last, LineOptions{.from = from, .to = to});
 }
 
-LoadCase& LoadCase::line(MemberId member, const LineForce& first, const LineForce& last, const LineOptions& o) {
+template <class Self>
+Self& LoadCalls<Self>::line(MemberId member, const LineForce& first, const LineForce& last, const LineOptions& o) {
   const auto to = o.to ? std::optional(o.to->si()) : std::nullopt;
-  loads_.push_back(LineLoad{member, o.from.value_or(Length{}).si(), to, si(first), si(last), o.axes, o.per});
-  return *this;
+  add(LineLoad{member, o.from.value_or(Length{}).si(), to, si(first), si(last), o.axes, o.per});
+  return self();
 }
 
-LoadCase& LoadCase::spread(std::vector<MemberId> members, const Force& force, LoadAxes axes) {
-  loads_.push_back(SpreadLoad{std::move(members), si(force), axes});
-  return *this;
+template <class Self>
+Self& LoadCalls<Self>::spread(std::vector<MemberId> members, const Force& force, LoadAxes axes) {
+  add(SpreadLoad{std::move(members), si(force), axes});
+  return self();
 }
 
-LoadCase& LoadCase::heat(MemberId member, Temperature change) {
-  loads_.push_back(HeatLoad{member, HeatLoad::Across::nothing, change.si(), change.si()});
-  return *this;
+template <class Self>
+Self& LoadCalls<Self>::heat(MemberId member, Temperature change) {
+  add(HeatLoad{member, HeatLoad::Across::nothing, change.si(), change.si()});
+  return self();
 }
 
-LoadCase& LoadCase::heat_across_y(MemberId member, Temperature plus, Temperature minus) {
-  loads_.push_back(HeatLoad{member, HeatLoad::Across::y, plus.si(), minus.si()});
-  return *this;
+template <class Self>
+Self& LoadCalls<Self>::heat_across_y(MemberId member, Temperature plus, Temperature minus) {
+  add(HeatLoad{member, HeatLoad::Across::y, plus.si(), minus.si()});
+  return self();
 }
 
-LoadCase& LoadCase::heat_across_z(MemberId member, Temperature plus, Temperature minus) {
-  loads_.push_back(HeatLoad{member, HeatLoad::Across::z, plus.si(), minus.si()});
-  return *this;
+template <class Self>
+Self& LoadCalls<Self>::heat_across_z(MemberId member, Temperature plus, Temperature minus) {
+  add(HeatLoad{member, HeatLoad::Across::z, plus.si(), minus.si()});
+  return self();
 }
 
-LoadCase& LoadCase::shorten(MemberId member, Length by) {
-  loads_.push_back(ShortenLoad{member, by.si()});
-  return *this;
+template <class Self>
+Self& LoadCalls<Self>::shorten(MemberId member, Length by) {
+  add(ShortenLoad{member, by.si()});
+  return self();
 }
 
-LoadCase& LoadCase::settle(PointId point, const Settlement& s) {
-  loads_.push_back(SettleLoad{point, si(s), {s.rx.si(), s.ry.si(), s.rz.si()}});
-  return *this;
+template <class Self>
+Self& LoadCalls<Self>::settle(PointId point, const Settlement& s) {
+  add(SettleLoad{point, si(s), {s.rx.si(), s.ry.si(), s.rz.si()}});
+  return self();
 }
 
-LoadCase& LoadCase::through(const Through& place) {
-  if (!loads_.empty())
+template <class Self>
+Self& LoadCalls<Self>::through(const Through& place) {
+  std::vector<Load>& loads = target_case().loads_;
+  if (!loads.empty())
     std::visit(
         [&](auto& load) {
           if constexpr (requires { load.through; }) load.through = place;
         },
-        loads_.back());
-  return *this;
+        loads.back());
+  return self();
 }
 
-LoadCase& LoadCase::add(Load load) {
-  loads_.push_back(std::move(load));
-  return *this;
+template <class Self>
+Self& LoadCalls<Self>::add(Load load) {
+  target_case().loads_.push_back(std::move(load));
+  return self();
 }
 
-LoadCase& LoadCase::gravity() {
-  loads_.push_back(GravityLoad{up_ * -gn.si()});
-  return *this;
+template <class Self>
+Self& LoadCalls<Self>::gravity() {
+  add(GravityLoad{target_case().up_ * -gn.si()});
+  return self();
 }
 
-LoadCase& LoadCase::gravity(const Acceleration& acceleration) {
-  loads_.push_back(GravityLoad{si(acceleration)});
-  return *this;
+template <class Self>
+Self& LoadCalls<Self>::gravity(const Acceleration& acceleration) {
+  add(GravityLoad{si(acceleration)});
+  return self();
+}
+
+template class LoadCalls<LoadCase>;
+template class LoadCalls<LoadsOf>;
+
+const std::vector<Load>& LoadsOf::loads() const {
+  return structure_->case_named(name_).loads();
 }
 
 }  // namespace corvex

@@ -204,23 +204,23 @@ const std::vector<Grade>& grades() {
 }
 
 std::optional<Stress> stress(double mpa) {
-  return mpa > 0 ? std::optional(mpa * MPa) : std::nullopt;
+  return mpa > 0 ? std::optional(mpa * units::MPa) : std::nullopt;
 }
 
 Material made(const Grade& g) {
   Material m;
   m.name = g.name;
-  m.E = g.E * GPa;
+  m.E = g.E * units::GPa;
   m.poisson = g.poisson;
   m.density = Density::si(g.density);
   m.expansion = Expansion::si(g.expansion);
-  for (const Step& s : g.steps) m.by_thickness.push_back({s.up_to * mm, stress(s.yield), stress(s.tensile)});
+  for (const Step& s : g.steps) m.by_thickness.push_back({s.up_to * units::mm, stress(s.yield), stress(s.tensile)});
   m.yield = m.by_thickness.front().yield;
   m.tensile = m.by_thickness.front().tensile;
   m.weld_yield = stress(g.weld_yield);
   m.source = g.source;
   m.note = g.note;
-  if (m.name == "C24") m.G = 0.69 * GPa;
+  if (m.name == "C24") m.G = 0.69 * units::GPa;
   return m;
 }
 

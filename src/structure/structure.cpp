@@ -3,6 +3,9 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <atomic>
+
+#include "corvex/formula.hpp"
 
 namespace corvex {
 
@@ -53,6 +56,21 @@ bool PointSupport::gives(std::size_t k) const {
          });
 }
 
+namespace {
+
+// Every structure that is made has a mark of its own; 0 is no mark.
+std::uint32_t next_mark() {
+  static std::atomic<std::uint32_t> last = 0;
+  std::uint32_t mark = ++last;
+  while (mark == 0) mark = ++last;
+  return mark;
+}
+
+}  // namespace
+
+Structure::Structure(std::string title, bool plane, Up up)
+    : mark_(next_mark()), title_(std::move(title)), plane_(plane), up_(up) {}
+
 Structure Structure::plane(std::string title) {
   return Structure(std::move(title), true, Up::y);
 }
@@ -71,19 +89,19 @@ void Structure::enter(Index& index, const std::string& name, std::size_t at, Sub
 }
 
 PointId Structure::point(std::string name, Length x, Length y, Length z) {
-  return point(std::move(name), Vector{x.si(), y.si(), z.si()});
+  return point_at(std::move(name), Vector{x.si(), y.si(), z.si()});
 }
 
-PointId Structure::point(std::string name, const Vector& position) {
+PointId Structure::point_at(std::string name, const Vector& position) {
   enter(point_index_, name, points_.size(), Subject::Kind::point);
   points_.push_back({std::move(name), position});
-  return {points_.size() - 1};
+  return PointId(points_.size() - 1, mark_);
 }
 
 SectionId Structure::section(std::string name, const Section& section) {
   enter(section_index_, name, sections_.size(), Subject::Kind::section);
   sections_.push_back({std::move(name), section, {}, {}});
-  return {sections_.size() - 1};
+  return SectionId(sections_.size() - 1, mark_);
 }
 
 SectionId Structure::section(std::string name, const Profile& profile) {
@@ -95,9 +113,11 @@ SectionId Structure::section(std::string name, const Profile& profile) {
 
 MemberId Structure::member(std::string name, std::vector<PointId> through, const MemberOptions& o) {
   enter(member_index_, name, members_.size(), Subject::Kind::member);
+  if (!o.material.fault().empty())
+    while_building_.push_back({o.material.fault(), {Subject::Kind::member, name}, "material"});
   // The search goes backwards: neighbours usually share their material.
   std::size_t material = materials_.size();
-  while (material > 0 && !(materials_[material - 1] == o.material)) --material;
+  while (material > 0 && !(materials_[material - 1] == static_cast<const Material&>(o.material))) --material;
   if (material == 0) {
     materials_.push_back(o.material);
     material = materials_.size();
@@ -112,7 +132,34 @@ MemberId Structure::member(std::string name, std::vector<PointId> through, const
   members_.push_back({std::move(name), std::move(through), o.section, material - 1, o.kind, o.hinge, o.roll.si(),
                       freed(Hinge::start, o.release.start), freed(Hinge::end, o.release.end), arm(o.offset.start),
                       arm(o.offset.end), o.acts});
-  return {members_.size() - 1};
+  return MemberId(members_.size() - 1, mark_);
+}
+
+MemberId Structure::member(std::string name, std::initializer_list<const char*> through, const MemberOptions& o) {
+  std::vector<PointId> points;
+  for (const char* point : through) {
+    if (const auto found = find_point(point)) {
+      points.push_back(*found);
+      continue;
+    }
+    std::vector<std::string> names;
+    for (const Point& p : points_) names.push_back(p.name);
+    while_building_.push_back({fmt::format("there is no point '{}'{}", point, did_you_mean(point, names)),
+                               {Subject::Kind::member, name},
+                               "through"});
+  }
+  return member(std::move(name), std::move(points), o);
+}
+
+MaterialChoice::MaterialChoice(const char* built_in) {
+  if (auto found = find_material(built_in)) {
+    Material::operator=(std::move(*found));
+    return;
+  }
+  // Stands in for it, so that the slip is told once.
+  Material::operator=(*find_material("S235"));
+  name = built_in;
+  fault_ = fmt::format("there is no built-in material '{}'{}", built_in, did_you_mean(built_in, material_names()));
 }
 
 void Structure::support(PointId point, const Support& support) {
@@ -125,7 +172,12 @@ void Structure::point_mass(PointId point, Mass mass) {
   masses_.push_back({point, mass.si()});
 }
 
-LoadCase& Structure::load_case(std::string_view name) {
+LoadsOf Structure::load_case(std::string_view name) {
+  case_named(name);
+  return LoadsOf(*this, std::string(name));
+}
+
+LoadCase& Structure::case_named(std::string_view name) {
   for (LoadCase& c : cases_)
     if (c.name() == name) return c;
   return cases_.emplace_back(std::string(name), up_direction());
@@ -148,22 +200,31 @@ void Structure::combination(std::string name, const std::vector<std::pair<std::s
 namespace {
 
 template <class Id, class Index>
-std::optional<Id> look_up(const Index& index, std::string_view name) {
+std::optional<Id> look_up(const Index& index, std::string_view name, std::uint32_t mark) {
   const auto it = index.find(name);
   if (it == index.end()) return std::nullopt;
-  return Id{it->second};
+  return Id(it->second, mark);
 }
 
 }  // namespace
 
 std::optional<PointId> Structure::find_point(std::string_view name) const {
-  return look_up<PointId>(point_index_, name);
+  return look_up<PointId>(point_index_, name, mark_);
 }
 std::optional<MemberId> Structure::find_member(std::string_view name) const {
-  return look_up<MemberId>(member_index_, name);
+  return look_up<MemberId>(member_index_, name, mark_);
+}
+std::optional<MemberId> Structure::find(const MemberRef& member) const {
+  if (!member.id()) return find_member(member.name());
+  return has(*member.id()) ? member.id() : std::nullopt;
+}
+MemberId Structure::at(const MemberRef& member) const {
+  if (const auto found = find(member)) return *found;
+  throw std::out_of_range(member.id() ? "corvex: this id is of another structure"
+                                      : "corvex: there is no member '" + member.name() + "'");
 }
 std::optional<SectionId> Structure::find_section(std::string_view name) const {
-  return look_up<SectionId>(section_index_, name);
+  return look_up<SectionId>(section_index_, name, mark_);
 }
 
 }  // namespace corvex

@@ -3,6 +3,7 @@
 #include "support/text.hpp"
 
 using namespace corvex;
+using namespace corvex::units;
 using corvex::test::near;
 using corvex::test::read;
 using corvex::test::refusal;

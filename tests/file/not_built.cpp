@@ -3,6 +3,7 @@
 #include "support/text.hpp"
 
 using namespace corvex;
+using namespace corvex::units;
 using Catch::Matchers::Contains;
 using namespace corvex::test;
 

@@ -8,6 +8,7 @@
 
 using namespace corvex;
 using namespace corvex::literals;
+using namespace corvex::units;
 using corvex::test::near;
 using corvex::test::read;
 using corvex::test::refusal;

@@ -4,6 +4,7 @@
 #include "support/text.hpp"
 
 using namespace corvex;
+using namespace corvex::units;
 using namespace corvex::test;
 
 TEST_CASE("Files and calls give the same bytes of JSON") {

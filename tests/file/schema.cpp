@@ -11,6 +11,7 @@
 #include "support/yaml.hpp"
 
 using namespace corvex;
+using namespace corvex::units;
 using namespace corvex::test;
 using Json = nlohmann::json;
 namespace fs = std::filesystem;

@@ -7,6 +7,7 @@
 using namespace corvex;
 using namespace corvex::test;
 using namespace corvex::literals;
+using namespace corvex::units;
 
 TEST_CASE("A frame written in other units, or built by hand, answers the same") {
   for (const bool plane : {true, false})

@@ -5,6 +5,7 @@
 
 using namespace corvex;
 using namespace corvex::literals;
+using namespace corvex::units;
 using corvex::test::near;
 using Kind = Figure::Kind;
 
@@ -165,7 +166,7 @@ TEST_CASE("Formulas ask for figures of materials, sections and members") {
       {{"E(S235)", 210_GPa},
        {"E(arm)", 210_GPa},
        {"G(S235)", material("S235").shear_modulus()},
-       {"yield(hand)", 265_MPa},                     // thicker than 16 mm
+       {"yield(hand)", 265_MPa},                      // thicker than 16 mm
        {"density(S355)", *material("S355").density},  // built in, used nowhere
        {"expansion(S235)", material("S235").expansion},
        {"A(tube (old))", p.A},

@@ -10,6 +10,7 @@ const char* consumer = R"(#include <corvex/corvex.hpp>
 #include <corvex/file.hpp>
 #include <cstdio>
 using namespace corvex::literals;
+using namespace corvex::units;
 
 int main(int, char** argv) {
   corvex::Structure beam = corvex::Structure::plane("beam");
@@ -19,7 +20,7 @@ int main(int, char** argv) {
   beam.support(a, corvex::Support::fixed());
   beam.load_case("tip").at(b, corvex::Force{.y = -1_kN});
   const corvex::Solution solution = corvex::solve(beam);
-  std::printf("%.1f N·m\n", solution["tip"]["beam"].moment_z().min().value.in(corvex::N_m));
+  std::printf("%.1f N·m\n", solution["tip"]["beam"].moment_z().min().value.in(corvex::units::N_m));
   const auto model = corvex::read_model(argv[1]);
   std::printf("%zu members, %s\n", model->structure.members().size(),
               corvex::verify(corvex::solve(model->structure), model->hand)->all_agree() ? "all agree" : "some differ");
@@ -50,8 +51,8 @@ TEST_CASE("pkg-config tells how to compile and link") {
   const Workshop shop;
   shop.run(install);
   shop.write("main.cpp", consumer);
-  shop.run(std::string("export PKG_CONFIG_PATH=$(dirname $(find $PWD/tree -name corvex.pc)) && '") + CORVEX_CXX + "' " +
-           CORVEX_FLAGS + " main.cpp -o consumer $(pkg-config --cflags --libs corvex-files)");
+  shop.run(std::string("export PKG_CONFIG_PATH=$(dirname $(find $PWD/tree -name corvex.pc)) && '") + CORVEX_CXX +
+           "' -std=c++20 " + CORVEX_FLAGS + " main.cpp -o consumer $(pkg-config --cflags --libs corvex-files)");
   CHECK(shop.run("LD_LIBRARY_PATH=$(dirname $(find $PWD/tree -name libcorvex.so)) ./consumer" + model) == expected);
 }
 
@@ -78,11 +79,41 @@ TEST_CASE("Debian packages: the library, what is needed to build with it, the pr
     return shop.run("dpkg-deb -f packages/" + package + "_*.deb " + name);
   };
   // The libraries of others that it needs, found by dpkg-shlibdeps; GPL ones are not among them.
-  CHECK_THAT(field("libcorvex0", "Depends"),
-             Contains("libmumps-seq-5.5") && Contains("libscotch-7.0") && Contains("libyaml-0-2") && !Contains("cholmod"));
+  CHECK_THAT(field("libcorvex0", "Depends"), Contains("libmumps-seq-5.5") && Contains("libscotch-7.0") &&
+                                                 Contains("libyaml-0-2") && !Contains("cholmod"));
   CHECK_THAT(field("libcorvex-dev", "Depends"), Contains("libcorvex0 (= 0.1.0)"));
   CHECK_THAT(field("corvex", "Depends"), Contains("libcorvex0 (= 0.1.0)"));
   shop.run("for p in packages/*.deb; do dpkg-deb -x $p root; done");
   CHECK_THAT(shop.run("root/usr/bin/corvex verify" + model), Contains("all 10 values agree"));
   shop.run("test -e root/usr/lib/libcorvex.so.0 && test -e root/usr/lib/libcorvex.so");
+}
+
+TEST_CASE("Every installed header compiles without a warning, in g++ and in clang++") {
+  const Workshop shop;
+  shop.run(install);
+  for (const char* compiler : {"g++", "clang++"}) {
+    const std::string out = shop.run(
+        std::string("for h in $(cd tree/include && ls corvex/*.hpp); do echo \"#include <$h>\" > one.cpp; ") +
+        compiler +
+        " -std=c++20 -Wall -Wextra -Wshadow -Wconversion -Wpedantic -Werror -fsyntax-only -Itree/include one.cpp 2>&1 || echo "
+        "FAILED $h; done");
+    INFO(compiler);
+    CHECK(out == "");
+  }
+}
+
+TEST_CASE("The libraries export what the public headers declare, and nothing internal") {
+  const Workshop shop;
+  shop.run(install);
+  const std::string symbols = shop.run(
+      "for l in $(find tree -name 'libcorvex*.so'); do nm -DC --defined-only $l; done | grep -E ' [TDBR] ' | "
+      "sed 's/^[0-9a-f]* . //' | sort");
+  CHECK_THAT(symbols, Contains("corvex::solve(corvex::Structure const&)") && Contains("corvex::read_model("));
+  std::istringstream lines(symbols);
+  for (std::string line; std::getline(lines, line);) {
+    INFO(line);
+    for (const char* room : {"corvex::solver::", "corvex::section::", "corvex::result::", "corvex::hand::",
+                             "corvex::file::", "corvex::picture::", "corvex::ascii::", "fmt::", "Eigen::"})
+      CHECK(line.rfind(room, 0) != 0);
+  }
 }

@@ -13,10 +13,11 @@ bool compiles(const std::string& line) {
   namespace fs = std::filesystem;
   std::string name = (fs::temp_directory_path() / "corvex-compile-XXXXXX").string();
   REQUIRE(mkdtemp(name.data()));
-  std::ofstream(name + "/line.cpp") << "#include <corvex/quantity.hpp>\n#include <corvex/load_case.hpp>\n"
-                                       "using namespace corvex::literals;\nusing namespace corvex;\n"
-                                       "int main() {\n  "
-                                    << line << "\n}\n";
+  std::ofstream(name + "/line.cpp")
+      << "#include <corvex/corvex.hpp>\n#include <corvex/file.hpp>\n"
+         "using namespace corvex::literals;\nusing namespace corvex;\nusing namespace corvex::units;\n"
+         "int main() {\n  "
+      << line << "\n}\n";
   const std::string command = "'" CORVEX_CXX "' -std=c++20 -fsyntax-only -w -I'" CORVEX_SOURCE "/include' '" + name +
                               "/line.cpp' >/dev/null 2>&1";
   const int status = std::system(command.c_str());
@@ -43,4 +44,41 @@ TEST_CASE("Quantities of different kinds do not mix, and the compiler says so") 
   INFO(sound << " against " << mistake);
   CHECK(compiles(sound));
   CHECK_FALSE(compiles(mistake));
+}
+
+TEST_CASE("Slips that look right do not compile, beside what is meant") {
+  const auto [sound, mistake] = GENERATE(table<std::string, std::string>({
+      // An integer or a text is no id.
+      {"s.support(a, Support::fixed());", "s.support(0, Support::fixed());"},
+      {"s.support(PointId(0), Support::fixed());", "s.support({0}, Support::fixed());"},
+      {"(void)MemberId(1);", "(void)MemberId('1');"},
+      {"(void)MemberId(1);", "MemberId m = 1; (void)m;"},
+      {"std::vector<PointId> p{a, b};", "std::vector<PointId> p{\"A\", \"B\"};"},
+      {"s.member(\"m\", {\"A\", \"B\"}, {});", "s.member(\"m\", {0, 1}, {});"},
+      // 0 is no name of a member or a point.
+      {"(void)solve(s)[0][\"m\"];", "(void)solve(s)[0][0];"},
+      {"(void)solve(s)[0].reaction(\"A\");", "(void)solve(s)[0].reaction(0);"},
+      {"(void)solve(s)[0].displacement(a);", "(void)solve(s)[0].displacement(0);"},
+      // What a temporary holds does not dangle.
+      {"const auto m = read_model_text(\"\", \"\").value();", "auto& m = read_model_text(\"\", \"\").value();"},
+      {"const Problems p = solve(s).notes();", "Problems& p = const_cast<Problems&>(solve(s).notes());"},
+      // A scope within another is not a copy of it.
+      {"Definitions outer; Definitions inner(Definitions::Within{outer});",
+       "Definitions outer; Definitions inner(outer);"},
+      // A case is not held by reference.
+      {"auto c = s.load_case(\"x\");", "auto& c = s.load_case(\"x\");"},
+      {"auto c = s.load_case(\"x\");", "LoadCase& c = s.load_case(\"x\");"},
+      // Bare numbers are no metres.
+      {"s.point(\"C\", 0_m, 900_mm, 0_m);", "s.point(\"C\", {0, 900, 0});"},
+      {"s.point(\"C\", moved({}, 0_m, 900_mm));", "s.point(\"C\", 0, 900);"},
+      // What is asked for is looked at.
+      {"(void)(1 / 2_m + 1 / 3_mm);", "(void)(1 / 2_m + 3_m);"},
+      {"(void)sqrt(4_mm2);", "(void)sqrt(4_mm3);"},
+  }));
+  const std::string before =
+      "Structure s = Structure::plane(\"s\"); const PointId a = s.point(\"A\", 0_m, 0_m), b = s.point(\"B\", 1_m, "
+      "0_m); (void)a; (void)b; ";
+  INFO(sound << " against " << mistake);
+  CHECK(compiles(before + sound));
+  CHECK_FALSE(compiles(before + mistake));
 }

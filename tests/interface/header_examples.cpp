@@ -14,6 +14,7 @@
 #pragma GCC diagnostic ignored "-Wunused-variable"
 
 using namespace corvex::literals;
+using namespace corvex::units;
 
 namespace examples {
 namespace {
@@ -135,6 +136,12 @@ TEST_CASE("Examples of solution.hpp, diagram.hpp, hand.hpp") {
 #include "solution.inc"
   } check("solution");
   const corvex::Solution solution = corvex::solve(trestle);
+  {
+#include "acting.inc"
+  } check("acting");
+  {
+#include "version.inc"
+  } check("version");
   {
 #include "diagram.inc"
   } check("diagram");

@@ -211,7 +211,7 @@ class LoadReader {
         if (p == l.at && s_.members()[i].kind == MemberKind::beam) beams.push_back(i);
     if (beams.size() != 1) return;
     const Three moment = rods_[beams[0]].bending.transpose() *
-                         lever({beams[0]}, bending({beams[0]}, l.force, LoadAxes::global), l.through);
+                         lever(MemberId(beams[0]), bending(MemberId(beams[0]), l.force, LoadAxes::global), l.through);
     push(l.at, {}, {static_cast<double>(moment(0)), static_cast<double>(moment(1)), static_cast<double>(moment(2))});
   }
   void operator()(const MemberLoad& l) {
@@ -243,8 +243,8 @@ class LoadReader {
     for (std::size_t i = 0; i < rods_.size(); ++i) {
       const Member& m = s_.members()[i];
       const Real mass = static_cast<Real>(s_.section_of(m).area().si()) * s_.material_of(m).density->si();
-      const Three q = bending({i}, l.acceleration, LoadAxes::global) * mass;
-      line({i}, 0, rods_[i].length, q, q, l.through);
+      const Three q = bending(MemberId(i), l.acceleration, LoadAxes::global) * mass;
+      line(MemberId(i), 0, rods_[i].length, q, q, l.through);
     }
     for (const PointMass& m : s_.point_masses()) push(m.at, l.acceleration * m.mass, {});
   }

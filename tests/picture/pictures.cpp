@@ -16,6 +16,7 @@
 
 using namespace corvex;
 using namespace corvex::literals;
+using namespace corvex::units;
 using Catch::Contains;
 
 namespace {
@@ -329,8 +330,8 @@ TEST_CASE("Labels stand clear of each other and on the page, in every picture of
       INFO(name << ", picture " << of);
       const Solved s = example(name);
       const Svg svg(s, {.of = static_cast<PictureOf>(of),
-                        .only = of >= static_cast<int>(PictureOf::section) ? std::vector<MemberId>{{0}}
-                                                                           : std::vector<MemberId>{}});
+                        .only = of >= static_cast<int>(PictureOf::section) ? std::vector<MemberRef>{MemberId(0)}
+                                                                           : std::vector<MemberRef>{}});
       struct Box {
         double left, top, right, bottom;
       };

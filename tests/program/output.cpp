@@ -33,8 +33,9 @@ TEST_CASE("The first lines say how it bends, what is worst, and that it balances
   folder.write("frame.yaml", "title: Trestle\nunits: {length: mm, force: kN}" + frame);
   const Outcome o = folder.run("solve frame.yaml");
   CHECK_THAT(o.out, Contains("Trestle\nplane, 5 points, 4 members, "));
-  CHECK_THAT(o.out, Contains("product: moves ") && Contains(" mm down and ") && Contains(" mm to the right, ") && Contains(" mm in all, in rail at ") &&
-                        Contains("; worst stress ") && Contains("; reactions balance\n"));
+  CHECK_THAT(o.out, Contains("product: moves ") && Contains(" mm down and ") && Contains(" mm to the right, ") &&
+                        Contains(" mm in all, in rail at ") && Contains("; worst stress ") &&
+                        Contains("; reactions balance\n"));
   CHECK_THAT(o.out, Contains("Signs: N + is tension."));
   // The brace is a link with its own weight: said once, where the file names it.
   CHECK(o.err.find("frame.yaml:11:3: note: brace: loads on a link") == 0);
@@ -111,8 +112,7 @@ TEST_CASE("With --json notes go to standard error, and places are exactly as man
 TEST_CASE("The same input gives the same bytes") {
   const Folder folder;
   folder.write("frame.yaml", "units: {length: mm, force: kN}" + frame);
-  CHECK(folder.run("solve frame.yaml --json --places 7").out ==
-        folder.run("solve frame.yaml --json --places 7").out);
+  CHECK(folder.run("solve frame.yaml --json --places 7").out == folder.run("solve frame.yaml --json --places 7").out);
 }
 
 TEST_CASE("Help and version are for standard output") {

@@ -5,6 +5,7 @@
 #include "support/near.hpp"
 
 using namespace corvex;
+using namespace corvex::units;
 using namespace corvex::test;
 
 TEST_CASE("At a jump both sides count, and a place shows the value after it") {

@@ -5,6 +5,7 @@
 #include "support/near.hpp"
 
 using namespace corvex;
+using namespace corvex::units;
 using namespace corvex::test;
 
 namespace {
@@ -23,7 +24,7 @@ struct Arm {
     REQUIRE(solution.ok());
     return solution[0]["arm"];
   }
-  LoadCase& loads() { return s.load_case("loads"); }
+  LoadsOf loads() { return s.load_case("loads"); }
 
   Section section_;
   Structure s = Structure::space("arm");

@@ -8,6 +8,7 @@
 using namespace corvex;
 using namespace corvex::test;
 using namespace corvex::literals;
+using namespace corvex::units;
 
 namespace {
 

@@ -10,6 +10,7 @@
 using namespace corvex;
 using namespace corvex::test;
 using namespace corvex::literals;
+using namespace corvex::units;
 
 namespace {
 

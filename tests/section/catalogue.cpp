@@ -9,6 +9,7 @@
 
 using namespace corvex;
 using namespace corvex::literals;
+using namespace corvex::units;
 using Catch::Matchers::Contains;
 using corvex::test::near;
 

@@ -7,6 +7,7 @@
 
 using namespace corvex;
 using namespace corvex::literals;
+using namespace corvex::units;
 using corvex::test::near;
 
 namespace {

@@ -10,6 +10,7 @@
 using namespace corvex;
 using namespace corvex::test;
 using namespace corvex::literals;
+using namespace corvex::units;
 
 namespace {
 
@@ -118,7 +119,7 @@ TEST_CASE("2,000 random models whose combinations take each other back are solve
     Structure s = build(plan);
     const std::string first = s.load_cases().front().name();
     // The same loads again, in other portions: a·f + b·f − (a + b)·f with factors that rounding does not cancel.
-    LoadCase& again = s.load_case("again");
+    LoadsOf again = s.load_case("again");
     for (const Load& l : std::vector<Load>(s.load_cases().front().loads())) again.add(l);
     const double a = 0.1 + share(), b = 0.1 + share() * 3;
     s.combination("none", {{first, a + b}, {"again", -(a + b)}});

@@ -5,6 +5,7 @@
 #include "support/near.hpp"
 
 using namespace corvex;
+using namespace corvex::units;
 using namespace corvex::test;
 using Catch::Contains;
 
@@ -404,7 +405,7 @@ TEST_CASE("Webs of crossed ties: of each pair one acts, whatever the load, and a
     s.member("fall " + std::to_string(i), {high[i], low[i + 1]}, tie);
   }
   for (const PointId p : {low[0], high[0]}) s.support(p, Support::fixed());
-  LoadCase& alternating = s.load_case("alternating");
+  LoadsOf alternating = s.load_case("alternating");
   for (int i = 1; i <= fields; ++i) {
     s.load_case("down").at(high[i], Force{.y = -2_kN});
     s.load_case("up").at(high[i], Force{.y = 2_kN});

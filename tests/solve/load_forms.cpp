@@ -5,6 +5,7 @@
 #include "support/near.hpp"
 
 using namespace corvex;
+using namespace corvex::units;
 using namespace corvex::test;
 
 namespace {
@@ -149,7 +150,7 @@ TEST_CASE("Slips in these loads are told") {
     Rafter r;
     const auto post =
         r.structure.member("post", {*r.structure.find_point("ridge"), r.structure.point("foot", 4_m, 0_m)},
-                           {.section = {0}, .material = material("S235")});
+                           {.section = SectionId(0), .material = material("S235")});
     load(r.structure.load_case("load"), r.rafter, post);
     std::string all;
     for (const Problem& p : r.structure.validate()) all += describe(p) + "\n";
@@ -157,23 +158,22 @@ TEST_CASE("Slips in these loads are told") {
   };
   using Catch::Contains;
   const LineForce q{.y = -1_kN_per_m};
-  CHECK_THAT(refusal([&](LoadCase& c, MemberId, MemberId post) { c.line(post, q, q, {.per = Per::plan}); }),
+  CHECK_THAT(refusal([&](LoadsOf c, MemberId, MemberId post) { c.line(post, q, q, {.per = Per::plan}); }),
              Contains("'post' stands upright and has no ground plan"));
-  CHECK_THAT(refusal([&](LoadCase& c, MemberId m, MemberId) {
-               c.line(m, q, q, {.axes = LoadAxes::member, .per = Per::plan});
-             }),
-             Contains("a load per plan has global directions"));
-  CHECK_THAT(refusal([&](LoadCase& c, MemberId m, MemberId) {
+  CHECK_THAT(
+      refusal([&](LoadsOf c, MemberId m, MemberId) { c.line(m, q, q, {.axes = LoadAxes::member, .per = Per::plan}); }),
+      Contains("a load per plan has global directions"));
+  CHECK_THAT(refusal([&](LoadsOf c, MemberId m, MemberId) {
                c.spread({m, m}, Force{.y = -1_kN});
              }),
              Contains("'rafter' is named twice"));
-  CHECK_THAT(refusal([&](LoadCase& c, MemberId, MemberId) { c.spread({}, Force{.y = -1_kN}); }),
+  CHECK_THAT(refusal([&](LoadsOf c, MemberId, MemberId) { c.spread({}, Force{.y = -1_kN}); }),
              Contains("the load names no member"));
-  CHECK_THAT(refusal([&](LoadCase& c, MemberId m, MemberId) { c.shorten(m, 6_m); }),
+  CHECK_THAT(refusal([&](LoadsOf c, MemberId m, MemberId) { c.shorten(m, 6_m); }),
              Contains("cannot be shortened by 6 m"));
-  CHECK_THAT(refusal([&](LoadCase& c, MemberId m, MemberId) { c.heat_across_z(m, 6_K, 1_K); }),
+  CHECK_THAT(refusal([&](LoadsOf c, MemberId m, MemberId) { c.heat_across_z(m, 6_K, 1_K); }),
              Contains("heat across z would bend 'rafter' out of the plane"));
-  CHECK_THAT(refusal([&](LoadCase& c, MemberId m, MemberId) {
+  CHECK_THAT(refusal([&](LoadsOf c, MemberId m, MemberId) {
                c.line(m, LineForce{.z = 1_kN_per_m}, LineForce{}, {.axes = LoadAxes::member});
              }),
              Contains("this force leaves the plane"));

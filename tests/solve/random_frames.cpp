@@ -6,6 +6,7 @@
 #include "support/plan.hpp"
 
 using namespace corvex;
+using namespace corvex::units;
 using namespace corvex::test;
 
 namespace {

@@ -9,12 +9,13 @@
 #include "support/plan.hpp"
 
 using namespace corvex;
+using namespace corvex::units;
 using namespace corvex::test;
 
 namespace {
 
 constexpr unsigned frames_tried = 500;  // in the plane, and as many in space
-constexpr double agreed = 1e-8;   // of the largest value of its kind
+constexpr double agreed = 1e-8;         // of the largest value of its kind
 
 // The largest value of each kind in one case, and what is compared against it.
 class Comparison {
@@ -141,7 +142,7 @@ TEST_CASE("Loads through places of the section agree with the second solver") {
                               Through::at(Length::si(-0.05), Length::si(0.02))};
     structure.analysis().through = places[seed % 3];
     // Every kind of load with a place of its own besides.
-    LoadCase& own = structure.load_case("own");
+    LoadsOf own = structure.load_case("own");
     for (std::size_t i = 0; i < structure.members().size(); ++i) {
       const Member& m = structure.members()[i];
       if (m.kind == MemberKind::link) continue;

@@ -5,6 +5,7 @@
 #include "support/near.hpp"
 
 using namespace corvex;
+using namespace corvex::units;
 using namespace corvex::test;
 
 namespace {

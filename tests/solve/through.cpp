@@ -9,6 +9,7 @@
 using namespace corvex;
 using namespace corvex::test;
 using namespace corvex::literals;
+using namespace corvex::units;
 using Catch::Matchers::Contains;
 
 namespace {

@@ -6,6 +6,7 @@
 
 using namespace corvex;
 using namespace corvex::literals;
+using namespace corvex::units;
 using corvex::test::near;
 
 TEST_CASE("A triangle of three bars by joints") {

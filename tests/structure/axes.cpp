@@ -6,6 +6,7 @@
 
 using namespace corvex;
 using namespace corvex::literals;
+using namespace corvex::units;
 
 namespace {
 

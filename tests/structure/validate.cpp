@@ -7,6 +7,7 @@
 
 using namespace corvex;
 using namespace corvex::literals;
+using namespace corvex::units;
 using Catch::Matchers::Contains;
 
 namespace {
@@ -18,7 +19,7 @@ struct Sound {
   SectionId bar = s.section("bar", RectangularBar{.height = 60_mm, .width = 20_mm});
   MemberOptions options{.section = bar, .material = material("S235")};
   MemberId beam = s.member("beam", {a, b}, options);
-  LoadCase& loads = s.load_case("loads");
+  LoadsOf loads = s.load_case("loads");
   Sound() {
     s.support(a, Support::fixed());
     loads.at(b, Force{.y = -1_kN});

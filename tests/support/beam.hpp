@@ -16,7 +16,7 @@ struct Beam {
     member = structure.member("beam", {a, b}, {.section = section, .material = steel});
   }
 
-  LoadCase& loads() { return structure.load_case("loads"); }
+  LoadsOf loads() { return structure.load_case("loads"); }
   Solution solved() const { return solve(structure); }
 
   double EI() const { return steel.E.si() * tube.properties().Iz.si(); }

@@ -317,7 +317,7 @@ Support support(const PlanSupport& p) {
                    TurningStiffness::si(k[4]), TurningStiffness::si(k[5])});
 }
 
-void add(LoadCase& loads, const PlanLoad& l) {
+void add(LoadsOf loads, const PlanLoad& l) {
   const PointId point{l.on};
   const MemberId member{l.on};
   switch (l.kind) {
@@ -335,7 +335,7 @@ void add(LoadCase& loads, const PlanLoad& l) {
       break;
     case Kind::spread: {
       std::vector<MemberId> on{member};
-      for (const std::size_t m : l.also) on.push_back({m});
+      for (const std::size_t m : l.also) on.emplace_back(m);
       loads.spread(on, force(l.first));
       break;
     }
@@ -389,9 +389,9 @@ Structure build(const Plan& plan) {
   for (std::size_t i = 0; i < plan.members.size(); ++i) {
     const PlanMember& m = plan.members[i];
     std::vector<PointId> through;
-    for (const std::size_t p : m.through) through.push_back({p});
+    for (const std::size_t p : m.through) through.emplace_back(p);
     s.member(fmt::format("M{}", i), through,
-             {.section = {m.section},
+             {.section = SectionId(m.section),
               .material = material("S235"),
               .kind = m.link ? MemberKind::link : MemberKind::beam,
               .hinge = m.hinge,
@@ -400,8 +400,8 @@ Structure build(const Plan& plan) {
               .offset = {arm(m.arm_start), arm(m.arm_end)},
               .acts = m.acts});
   }
-  for (const PlanSupport& p : plan.supports) s.support({p.point}, support(p));
-  for (const auto& [point, mass] : plan.masses) s.point_mass({point}, Mass::si(mass));
+  for (const PlanSupport& p : plan.supports) s.support(PointId(p.point), support(p));
+  for (const auto& [point, mass] : plan.masses) s.point_mass(PointId(point), Mass::si(mass));
   for (std::size_t c = 0; c < plan.cases.size(); ++c)
     for (const PlanLoad& l : plan.cases[c]) add(s.load_case(fmt::format("C{}", c)), l);
   return s;

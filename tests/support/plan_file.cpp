@@ -128,8 +128,9 @@ double si(const std::string& unit_text) {
 std::string model_file(const Plan& plan, const std::string& length, const std::string& force,
                        const std::string& moment) {
   const Writer w(plan, si(length), si(force), si(moment));
-  std::string t = fmt::format("corvex: 1\ntitle: random frame\nunits: {{length: {0}, force: {1}, moment: {2}, line: {1}/{0}}}\n",
-                              length, force, moment);
+  std::string t =
+      fmt::format("corvex: 1\ntitle: random frame\nunits: {{length: {0}, force: {1}, moment: {2}, line: {1}/{0}}}\n",
+                  length, force, moment);
   if (!plan.plane && plan.up == Up::y) t += "up: y\n";
   if (!plan.shear) t += "analysis: {shear: off}\n";
   t += "points:\n";
