@@ -10,8 +10,9 @@
 //
 //     const corvex::Diagram bending = solution["product"]["rail"].moment_z();
 //     const corvex::Extreme most = bending.max();
-//     fmt::print("{:.0f} N·m at {:.1f} m\n", most.value.in(corvex::units::N_m), most.at.in(corvex::units::m));   //
-//     1458 N·m at 1.2 m fmt::print("{:.0f} N·m\n", bending.at(0.3_m).in(corvex::units::N_m));   // -306 N·m
+//     const double most_Nm = most.value.in(corvex::units::N_m), at_m = most.at.in(corvex::units::m);
+//     fmt::print("{:.0f} N·m at {:.1f} m\n", most_Nm, at_m);   // 1458 N·m at 1.2 m
+//     fmt::print("{}\n", corvex::to_text(bending.at(0.3_m), 3));   // -306 N·m
 //
 // Signs: docs/theory.md; N tension, Mz tension on the −y side, dM/dx = V. Accuracy: the tests hold values and
 // places of extremes against closed forms to 1e-9.

@@ -2,10 +2,9 @@
 // largest and the least value, its place, and the case that governs.
 //
 //     const corvex::GoverningExtreme most = corvex::envelope(solution, rail).moment_z.max;
-//     fmt::print("{:.0f} N·m in {}\n", most.value.in(corvex::units::N_m), most.load_case);   // 1458 N·m in product
+//     fmt::print("{} in {}\n", corvex::to_text(most.value, 4), most.load_case);   // 1458 N·m in product
 //     const corvex::Range there = corvex::envelope_at(solution, rail, 0.3_m).moment_z;
-//     fmt::print("{:.0f} N·m in {}\n", there.min.value.in(corvex::units::N_m), there.min.load_case);   // -306 N·m in
-//     product
+//     fmt::print("{} in {}\n", corvex::to_text(there.min.value, 3), there.min.load_case);   // -306 N·m in product
 //
 // Stress is the worst of each case, never built from forces of different ones. Of equal values the first case is told.
 // Signs, places and accuracy are those of solution.hpp and diagram.hpp.
