@@ -74,12 +74,14 @@ Table reactions_table(const CaseFigures& c, const Selection& selection) {
     const PointSupport& p = s.supports()[i];
     row(s[p.at].name, c.result().reaction(p.at), [&](std::size_t k) { return p.gives(k); });
   }
+  t.after = rows.rest("support", "--point");
+  // Of chosen points the sum of all supports would be read as theirs.
+  if (!selection.whole) return t;
   const Balance b = c.result().balance();
   const auto forces = [](std::size_t k) { return k < 3; };
   row("sum", b.reacted, forces);
   row("loads", b.applied, forces);
   for (Row* last : {&t.rows.back(), &t.rows[t.rows.size() - 2]}) last->use = For::people;
-  t.after = rows.rest("support", "--point");
   return t;
 }
 

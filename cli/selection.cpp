@@ -54,6 +54,7 @@ Expected<Selection, std::string> select(const Solution& solution, const Wanted& 
   if (wanted.cases.empty()) shown.cases = solution.judged();
   if (const std::string why = mark("member", members, wanted.members, shown.members); !why.empty()) return why;
   if (const std::string why = mark("point", points, wanted.points, shown.points); !why.empty()) return why;
+  shown.whole = wanted.members.empty() && wanted.points.empty();
   shown.some_members = !wanted.members.empty() || wanted.points.empty();
   shown.some_points = !wanted.points.empty() || wanted.members.empty();
   return shown;

@@ -13,6 +13,8 @@ struct Selection {
   // Whether members (points) are shown at all, and which.
   std::vector<bool> members, points;
   bool some_members = true, some_points = true;
+  // Nothing was chosen by name: the limits, sums and hand calculation are shown too.
+  bool whole = true;
   // Tables whole and in the order of the model; else short, what governs first.
   bool all = false;
 };

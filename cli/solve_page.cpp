@@ -31,10 +31,11 @@ Words signs(const Structure& s) {
 }
 
 void add_case(Page& page, const CaseFigures& c, const Selection& shown, bool all_tables) {
-  if (shown.some_points) {
-    page.emplace_back(reactions_table(c, shown));
-    page.emplace_back(balance_table(c));
-  }
+  const auto& supports = c.structure().supports();
+  const bool some_support = std::any_of(supports.begin(), supports.end(),
+                                        [&](const PointSupport& p) { return shown.points[p.at.index]; });
+  if (shown.some_points && (shown.whole || some_support)) page.emplace_back(reactions_table(c, shown));
+  if (shown.some_points && shown.whole) page.emplace_back(balance_table(c));
   if (shown.some_points && all_tables) page.emplace_back(movements_table(c, shown));
   if (!shown.some_members || !all_tables) return;
   page.emplace_back(inner_forces_table(c, shown));
@@ -113,7 +114,7 @@ Page solve_page(const Model& model, const Solution& solution, const Verification
   page.emplace_back(std::move(summary));
   page.emplace_back(std::move(figures));
 
-  const bool whole = shown.some_members && shown.some_points;
+  const bool whole = shown.whole;
   if (whole && !limits.verdicts.empty()) {
     page.emplace_back(limits_table(limits, model.units, style.digits, shown.all));
     page.emplace_back(limits_data(limits, model.units));

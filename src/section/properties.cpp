@@ -6,6 +6,7 @@
 #include "section/closed_fields.hpp"
 #include "section/outline_field.hpp"
 #include "section/region.hpp"
+#include "section/remembered.hpp"
 #include "section/series.hpp"
 #include "section/warping.hpp"
 #include "section/worked.hpp"
@@ -208,7 +209,7 @@ const section::Solved& section::solved(const Section& section) {
 }
 
 Section::Section() : Section(Shape()) {}
-Section::Section(const Shape& shape, double fineness) : worked_(std::make_shared<section::Worked>(shape, fineness)) {}
+Section::Section(const Shape& shape, double fineness) : worked_(section::remembered(shape, fineness)) {}
 
 const Shape& Section::shape() const& {
   return worked_->shape;
@@ -219,7 +220,7 @@ Length Section::thickness() const {
 }
 Section Section::with_torsion_constant(SecondMoment J) const {
   Section s = *this;
-  s.worked_ = std::make_shared<section::Worked>(worked_->shape, worked_->fineness, J);
+  s.worked_ = section::remembered(worked_->shape, worked_->fineness, J);
   return s;
 }
 const AreaProperties& Section::area_properties() const& {

@@ -137,6 +137,23 @@ TEST_CASE("A bar in compression does not agree with a hand value in tension") {
   CHECK(verified("{axial: strut, take: size, is: 12}").status == 0);
 }
 
+TEST_CASE("What is chosen by name is shown without the sums and the hand calculation of all") {
+  const Folder folder;
+  folder.write("model.yaml", model + "hand: {expect: [{reaction: A, part: y, is: 12}]}\n");
+  const std::string both = folder.run("solve model.yaml --member strut --point A").out;
+  CHECK_THAT(both, Contains("Reactions\n") && Contains("Inner forces") && !Contains("Hand calculation"));
+  CHECK_THAT(both, !Contains("  sum ") && !Contains("  loads "));
+  const std::string free = folder.run("solve model.yaml --point B").out;
+  CHECK_THAT(free, Contains("Movements") && !Contains("Reactions\n"));
+  CHECK_THAT(folder.run("solve model.yaml").out, Contains("  sum ") && Contains("Hand calculation"));
+}
+
+TEST_CASE("The area for shear deformation is not the plastic shear area of section tables") {
+  const Folder folder;
+  const std::string out = folder.run("catalogue 'IPE 200'").out;
+  CHECK_THAT(out, Contains("area for shear deformation, upright") && !Contains("Av,z"));
+}
+
 TEST_CASE("Directions of the summary come from the component that they name") {
   const Folder folder;
   std::string pushed = model;

@@ -125,6 +125,24 @@ TEST_CASE("Signal handlers of the host stay in place while other threads solve")
 }
 #endif
 
+TEST_CASE("A shape is worked out once for all structures and threads") {
+  const auto shape = [](double wall) {
+    return RectangularTube{.height = 80_mm, .width = 40_mm, .wall = Length::si(wall)};
+  };
+  const Section kept(shape(0.00301));
+  const auto work = [&](int) {
+    const Section same(shape(0.00301));
+    return &same.properties();
+  };
+  // The same values stand at the same place: they were not worked out again.
+  for (const auto* properties : in_four_threads(work)) CHECK(properties == &kept.properties());
+  // A wall that differs by a nanometre is another shape, and so is another torsion constant.
+  const Section other(shape(0.003010001)), given = kept.with_torsion_constant(1_cm4);
+  CHECK(&other.properties() != &kept.properties());
+  CHECK(other.properties().A > Area());
+  CHECK(given.properties().J == 1_cm4);
+}
+
 TEST_CASE("One solution is read by four threads at once") {
   Structure s = Structure::plane("frame");
   const auto a = s.point("A", 0_m, 0_m), b = s.point("B", 0_m, 2_m), c = s.point("C", 3_m, 2_m),

@@ -1,0 +1,97 @@
+#include "section/remembered.hpp"
+
+#include <deque>
+#include <map>
+
+namespace corvex::section {
+namespace {
+
+// Shapes are the same where all these numbers are.
+using Key = std::vector<double>;
+
+class Numbers {
+ public:
+  explicit Numbers(Key& key) : key_(key) {}
+
+  void operator()(const SquareTube& s) { add({s.width, s.wall, s.corner}), add(s.inside_corner); }
+  void operator()(const RectangularTube& s) { add({s.height, s.width, s.wall, s.corner}), add(s.inside_corner); }
+  void operator()(const RoundTube& s) { add({s.diameter, s.wall}); }
+  void operator()(const RoundBar& s) { add({s.diameter}); }
+  void operator()(const RectangularBar& s) { add({s.height, s.width}); }
+  void operator()(const IProfile& s) { add({s.height, s.width, s.web, s.flange, s.root}); }
+  void operator()(const Channel& s) {
+    add({s.height, s.width, s.web, s.flange, s.root, s.toe, s.flange_at});
+    key_.push_back(s.slope);
+  }
+  void operator()(const AngleProfile& s) { add({s.height, s.width, s.wall, s.root, s.toe}); }
+  void operator()(const Tee& s) { add({s.height, s.width, s.web, s.flange, s.root}); }
+  void operator()(const Outline& s) {
+    add(s.points);
+    for (const auto& hole : s.holes) add(hole);
+  }
+  void operator()(const GivenProperties& s) {
+    key_.push_back(s.A.si());
+    add(s.Iy), add(s.Iz), add(s.J), add(s.Wy), add(s.Wz), add(s.Ay), add(s.Az);
+  }
+
+ private:
+  void add(std::initializer_list<Length> lengths) {
+    for (const Length l : lengths) key_.push_back(l.si());
+  }
+  template <class Q>
+  void add(const std::optional<Q>& q) {
+    key_.push_back(q ? 1 : 0);
+    key_.push_back(q ? q->si() : 0);
+  }
+  void add(const std::vector<Outline::Point>& points) {
+    key_.push_back(static_cast<double>(points.size()));
+    for (const Outline::Point& p : points) add({p.z, p.y});
+  }
+
+  Key& key_;
+};
+
+Key key_of(const Shape& shape, double fineness, const std::optional<SecondMoment>& J) {
+  Key key{static_cast<double>(shape.index()), fineness, J ? 1.0 : 0.0, J ? J->si() : 0.0};
+  std::visit(Numbers(key), shape);
+  return key;
+}
+
+// The latest shapes, in the order in which they were first asked for.
+struct Memory {
+  std::mutex mutex;
+  std::map<Key, std::shared_ptr<const Worked>> all;
+  std::deque<Key> order;
+};
+
+Memory& memory() {
+  static Memory only_one;
+  return only_one;
+}
+
+}  // namespace
+
+std::shared_ptr<const Worked> remembered(const Shape& shape, double fineness, const std::optional<SecondMoment>& J) {
+  constexpr std::size_t most = 512;
+  Key key = key_of(shape, fineness, J);
+  // NaN is not equal to itself: such a shape is refused and not remembered.
+  if (std::any_of(key.begin(), key.end(), [](double v) { return v != v; }))
+    return std::make_shared<Worked>(shape, fineness, J);
+  Memory& m = memory();
+  {
+    const std::lock_guard lock(m.mutex);
+    if (const auto it = m.all.find(key); it != m.all.end()) return it->second;
+  }
+  auto fresh = std::make_shared<const Worked>(shape, fineness, J);
+  const std::lock_guard lock(m.mutex);
+  const auto [it, added] = m.all.emplace(key, std::move(fresh));
+  const std::shared_ptr<const Worked> found = it->second;
+  if (added) m.order.push_back(std::move(key));
+  if (m.order.size() > most) {
+    m.all.erase(m.order.front());
+    m.order.pop_front();
+  }
+  return found;
+}
+
+}  // namespace corvex::section

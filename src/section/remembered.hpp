@@ -1,0 +1,12 @@
+// Sections are worked out once for each shape, and shared by all structures and threads.
+#pragma once
+
+#include "section/worked.hpp"
+
+namespace corvex::section {
+
+// What is kept of this shape, from an earlier call if it is still remembered. The latest 512 shapes are.
+std::shared_ptr<const Worked> remembered(const Shape& shape, double fineness,
+                                         const std::optional<SecondMoment>& given_J = std::nullopt);
+
+}  // namespace corvex::section
