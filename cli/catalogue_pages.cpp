@@ -175,7 +175,7 @@ Page materials_page(const std::vector<Material>& materials) {
     page.emplace_back(
         Words{{{"", fmt::format("E {} GPa, G {} GPa, Poisson's ratio {}, density {} kg/m³, expansion {} µm/(m·K)",
                                 short_number(m.E.in(units::GPa), 4), short_number(m.shear_modulus().in(units::GPa), 4),
-                                m.poisson, short_number(m.density.value_or(Density()).si(), 5),
+                                m.poisson, m.density ? short_number(m.density->si(), 5) : "–",
                                 short_number(m.expansion.si() * 1e6, 4))}}});
     Table table{.name = m.name};
     table.columns = {number_column("thickness up to", "mm"), number_column("yield", "MPa"),

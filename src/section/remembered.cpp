@@ -1,7 +1,11 @@
 #include "section/remembered.hpp"
 
+#include <algorithm>
 #include <deque>
+#include <initializer_list>
 #include <map>
+#include <mutex>
+#include <vector>
 
 namespace corvex::section {
 namespace {
