@@ -45,9 +45,8 @@ Cell place_cell(const Structure& s, const Member& m, Length at, const NamedUnit&
 }
 
 Planes planes_of(const Structure& s, const Member& m) {
-  if (!s.is_plane()) return {};
-  const Axes axes = local_axes(s, m);
-  return {std::abs(axes.y.z) < 0.99, std::abs(axes.z.z) < 0.99};
+  const BendingAxes about = bending_axes(s, m);
+  return {about.z, about.y};
 }
 
 CaseFigures::CaseFigures(const Model& model, const Solution& solution, std::size_t index)

@@ -171,8 +171,7 @@ class Section;
 
 namespace section {
 struct Worked;
-struct Solved;
-[[gnu::visibility("hidden")]] const Solved& solved(const Section& section);
+[[gnu::visibility("hidden")]] const Worked& worked(const Section& section);
 }  // namespace section
 
 // A shape with what it is worth. What takes time is worked out when it is first asked for, once for all sections of the
@@ -206,7 +205,7 @@ class Section {
   SectionDetails details() && { return static_cast<const Section&>(*this).details(); }
 
  private:
-  friend const section::Solved& section::solved(const Section& section);
+  friend const section::Worked& section::worked(const Section& section);
   std::shared_ptr<const section::Worked> worked_;
 };
 

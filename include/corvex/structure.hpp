@@ -308,6 +308,14 @@ struct Axes {
 };
 Axes local_axes(const Structure& structure, const Member& member);
 
+// About which axes of its section a member bends: in space about both; in a plane structure about the one that is
+// normal to the plane, z, or y where the member is rolled by a quarter turn. A section that is alike in all directions
+// may be rolled by any angle and then bends about both.
+struct BendingAxes {
+  bool y = true, z = true;
+};
+BendingAxes bending_axes(const Structure& structure, const Member& member);
+
 }  // namespace corvex
 
 #pragma GCC visibility pop

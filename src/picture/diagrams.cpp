@@ -26,7 +26,7 @@ std::vector<Course> courses(const Scene& scene, PictureOf what) {
     const Axes axes = local_axes(s, s.members()[i]);
     const bool beam = s.members()[i].kind == MemberKind::beam;
     // Of a member with two planes each has its own direction; in a plane structure only one of them is seen.
-    const bool y = !s.is_plane() || std::abs(axes.y.z) < 0.99, z = !s.is_plane() || std::abs(axes.z.z) < 0.99;
+    const auto [z, y] = bending_axes(s, s.members()[i]);
     const Vector across = y ? axes.y : axes.z;
     switch (what) {
       case PictureOf::axial: all.push_back({id, m.axial(), across}); break;

@@ -58,7 +58,7 @@ class Sheet {
   Drawing operator()() {
     const Member& m = s_[member_];
     const Axes axes = local_axes(s_, m);
-    const bool y = !s_.is_plane() || std::abs(axes.y.z) < 0.99;
+    const bool y = bending_axes(s_, m).z;
     up_ = y ? axes.y : axes.z;
     left_ = 11 * letter_;
     right_ = o_.width - 7 * letter_;

@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "corvex/envelope.hpp"
+#include "section/worked.hpp"
 #include "solve/motion_words.hpp"
 
 namespace corvex::result {
@@ -20,7 +21,8 @@ Problem about(std::string text, const std::string& member, Problem::Severity sev
 // The shear centre lies beside the centroid.
 bool eccentric(const Structure& s, const Member& m) {
   if (m.kind == MemberKind::link) return false;
-  const SectionProperties& p = s.section_of(m).properties();
+  if (section::doubly_symmetric(s.section_of(m))) return false;
+  const SectionProperties& p = section::stiffness(s.section_of(m));
   const double beside = std::hypot(p.shear_centre_y.si(), p.shear_centre_z.si());
   return beside * beside > 1e-8 * p.A.si();
 }

@@ -101,7 +101,7 @@ StressCourse::StressCourse(const Structure& structure, const Member& member, con
       add_actions(solved.properties, structure.is_plane());
       break;
     case StressMap::Kind::moduli: {
-      const bool turned = std::abs(local_axes(structure, member).y.z) > 0.5;
+      const bool turned = !bending_axes(structure, member).z;
       add_moduli(std::get<GivenProperties>(section.shape()), structure.is_plane(), turned);
       break;
     }
@@ -234,10 +234,17 @@ class LoadedPiece {
   // what was found, part by part.
   void search() {
     const std::vector<double> places = looked_at();
+    std::vector<double> on_outline;
+    for (const double x : places) on_outline.push_back(field_.worst_sample(p_.at(x)));
+    // The ends are known already. Inside a section stress is less than this many times what its outline has.
+    constexpr double inside = 1.6;
     double top = -1, at = 0;
-    for (const double x : places)
-      if (const StressField::Place w = offer(x); w.von_mises > top) top = w.von_mises, at = x;
-    improve(at);
+    for (std::size_t i = 0; i < places.size(); ++i) {
+      if (on_outline[i] > top) top = on_outline[i], at = places[i];
+      const bool end = places[i] == 0 || places[i] == p_.length;
+      if (!end && best_.could_beat(inside * on_outline[i])) offer(places[i]);
+    }
+    if (best_.could_beat(inside * top)) improve(at);
     for (std::size_t i = 0; i + 1 < places.size(); ++i)
       if (places[i + 1] > places[i]) hold_samples_against_best(places[i], places[i + 1]);
   }

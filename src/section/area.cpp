@@ -10,38 +10,38 @@
 namespace corvex::section {
 namespace {
 
-// ∮ F · n_y ds and ∮ F · n_z ds: the outward normal lies right of the way, n_y ds = −dz and n_z ds = dy.
+// ∮ F · n_y ds and ∮ F · n_z ds over an edge: the outward normal lies right of the way, n_y ds = −dz and n_z ds = dy.
+// Four points are exact for the polynomials of the seventh degree that a straight side brings at most.
+template <class F>
+void along(const Edge& e, const F& f) {
+  static const Gauss few(4);
+  const Gauss& g = e.is_arc() ? gauss16() : few;
+  for (std::size_t i = 0; i < g.node.size(); ++i) {
+    const Complex at = e.at(g.node[i]);
+    const Complex d = e.is_arc() ? Complex(0, e.sweep / 2) * (at - e.centre) : (e.to - e.from) / 2.0;
+    f(at.imag(), at.real(), -g.weight[i] * d.real(), g.weight[i] * d.imag());
+  }
+}
+
 template <class F>
 double over_height(const Edge& e, const F& f) {
-  const Gauss& g = gauss16();
   double sum = 0;
-  for (std::size_t i = 0; i < g.node.size(); ++i)
-    sum -= g.weight[i] * f(e.at(g.node[i])) * e.derivative(g.node[i]).real();
+  along(e, [&](double y, double z, double n_y, double) { sum += f(Complex(z, y)) * n_y; });
   return sum;
 }
 
 template <class F>
 double over_width(const Edge& e, const F& f) {
-  const Gauss& g = gauss16();
   double sum = 0;
-  for (std::size_t i = 0; i < g.node.size(); ++i)
-    sum += g.weight[i] * f(e.at(g.node[i])) * e.derivative(g.node[i]).imag();
+  along(e, [&](double y, double z, double, double n_z) { sum += f(Complex(z, y)) * n_z; });
   return sum;
 }
 
-template <class PerEdge>
-double over_edges(const Region& region, const PerEdge& per_edge) {
-  double sum = 0;
+// f(y, z, n_y ds, n_z ds) at the places of all edges.
+template <class F>
+void over_outline(const Region& region, const F& f) {
   for (const Contour& c : region.contours)
-    for (const Edge& e : c) sum += per_edge(e);
-  return sum;
-}
-
-double y(Complex p) {
-  return p.imag();
-}
-double z(Complex p) {
-  return p.real();
+    for (const Edge& e : c) along(e, f);
 }
 
 }  // namespace
@@ -52,32 +52,32 @@ AreaMoments area_moments(const Region& region) {
   Region here = region;
   const Complex origin = region.contours.front().front().from;
   here.move(-origin);
-  m.A = over_edges(here, [](const Edge& e) { return over_height(e, [](Complex p) { return y(p); }); });
-  const double Sz =
-      over_edges(here, [](const Edge& e) { return over_height(e, [](Complex p) { return y(p) * y(p) / 2; }); });
-  const double Sy =
-      over_edges(here, [](const Edge& e) { return over_width(e, [](Complex p) { return z(p) * z(p) / 2; }); });
+  double Sz = 0, Sy = 0;
+  over_outline(here, [&](double y, double z, double n_y, double n_z) {
+    m.A += y * n_y;
+    Sz += y * y / 2 * n_y;
+    Sy += z * z / 2 * n_z;
+  });
   const Complex centre(Sy / m.A, Sz / m.A);
   m.centroid = origin + centre;
   here.move(-centre);
-  m.Iz =
-      over_edges(here, [](const Edge& e) { return over_height(e, [](Complex p) { return std::pow(y(p), 3) / 3; }); });
-  m.Iy = over_edges(here, [](const Edge& e) { return over_width(e, [](Complex p) { return std::pow(z(p), 3) / 3; }); });
-  m.Iyz =
-      over_edges(here, [](const Edge& e) { return over_height(e, [](Complex p) { return y(p) * y(p) * z(p) / 2; }); });
+  over_outline(here, [&](double y, double z, double n_y, double n_z) {
+    m.Iz += y * y * y / 3 * n_y;
+    m.Iy += z * z * z / 3 * n_z;
+    m.Iyz += y * y * z / 2 * n_y;
+  });
   return m;
 }
 
 FourthMoments fourth_moments(const Region& region) {
   FourthMoments m;
-  m.yyyy =
-      over_edges(region, [](const Edge& e) { return over_height(e, [](Complex p) { return std::pow(y(p), 5) / 5; }); });
-  m.yyyz = over_edges(
-      region, [](const Edge& e) { return over_height(e, [](Complex p) { return std::pow(y(p), 4) / 4 * z(p); }); });
-  m.zzzy = over_edges(
-      region, [](const Edge& e) { return over_width(e, [](Complex p) { return std::pow(z(p), 4) / 4 * y(p); }); });
-  m.zzzz =
-      over_edges(region, [](const Edge& e) { return over_width(e, [](Complex p) { return std::pow(z(p), 5) / 5; }); });
+  over_outline(region, [&](double y, double z, double n_y, double n_z) {
+    const double y4 = y * y * y * y, z4 = z * z * z * z;
+    m.yyyy += y4 * y / 5 * n_y;
+    m.yyyz += y4 / 4 * z * n_y;
+    m.zzzy += z4 / 4 * y * n_z;
+    m.zzzz += z4 * z / 5 * n_z;
+  });
   return m;
 }
 

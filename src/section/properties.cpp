@@ -68,29 +68,21 @@ double ring_shear_energy(double R, double r) {
   return pi * gap * (3 * (R2 + r2) * (R2 + r2) / 32 + 3 * R2 * r2 / 16 - (R2 * R2 + R2 * r2 + r2 * r2) / 48);
 }
 
-Solved ring(double R, double r, Solved s) {
-  SectionProperties& p = s.properties;
-  const double I = p.Iz.si();
-  p.J = SecondMoment::si(2 * I);
-  p.Wt = SectionModulus::si(2 * I / R);
+// What deforms a member, of shapes with a closed form.
+void ring(double R, double r, SectionProperties& p) {
+  p.J = SecondMoment::si(2 * p.Iz.si());
+  p.Wt = SectionModulus::si(2 * p.Iz.si() / R);
   const double energy = ring_shear_energy(R, r);
   shear_areas(p, energy, 0, energy);
-  s.field = round_field(R, r, 2 * I);
-  return s;
 }
 
-Solved bar(double h, double w, Solved s) {
-  SectionProperties& p = s.properties;
+void bar(double h, double w, SectionProperties& p) {
   p.J = SecondMoment::si(rectangle_torsion(h, w).J);
   const double shear = h * w * 5 / 6;
   shear_areas(p, p.Iz.si() * p.Iz.si() / shear, 0, p.Iy.si() * p.Iy.si() / shear);
-  s.field = rectangle_field(h, w, p.J.si());
-  p.Wt = torsion_modulus(s.field);
-  return s;
 }
 
-Solved given(const GivenProperties& g, Solved s) {
-  SectionProperties& p = s.properties;
+void given(const GivenProperties& g, SectionProperties& p) {
   p.J = g.J.value_or(SecondMoment());
   p.Ay = g.Ay.value_or(Area());
   p.Az = g.Az.value_or(Area());
@@ -98,24 +90,25 @@ Solved given(const GivenProperties& g, Solved s) {
   p.principal = Angle::si(upright ? 0 : pi / 2);
   p.I1 = upright ? p.Iz : p.Iy, p.I2 = upright ? p.Iy : p.Iz;
   p.A1 = upright ? p.Ay : p.Az, p.A2 = upright ? p.Az : p.Ay;
-  s.stress_map.kind = g.Wz || g.Wy ? StressMap::Kind::moduli : StressMap::Kind::unknown;
-  return s;
 }
 
-Solved outline(const Shape& shape, double fineness, Solved s) {
-  SectionProperties& p = s.properties;
-  const Warping warping(*region(shape), fineness);
+// Of any other outline.
+void outline(const Shape& shape, const Warping& warping, SectionProperties& p) {
   p.J = SecondMoment::si(warping.J());
   shear_areas(p, warping.energy_yy(), warping.energy_yz(), warping.energy_zz());
   p.shear_centre_y = Length::si(warping.shear_centre().imag());
   p.shear_centre_z = Length::si(warping.shear_centre().real());
   if (std::holds_alternative<Outline>(shape)) p.inscribed = Length::si(warping.thickness());
-  OutlineField sampled = outline_field(warping);
-  s.field = std::move(sampled.field);
-  s.stress_map.leaves_out_notches = sampled.notched;
-  p.Wt = torsion_modulus(s.field);
-  return s;
 }
+
+}  // namespace
+
+bool has_closed_form(const Shape& shape) {
+  return std::holds_alternative<RoundTube>(shape) || std::holds_alternative<RoundBar>(shape) ||
+         std::holds_alternative<RectangularBar>(shape) || std::holds_alternative<GivenProperties>(shape);
+}
+
+namespace {
 
 // The wall that standards of materials go by.
 struct Wall {
@@ -131,18 +124,6 @@ struct Wall {
   double operator()(const Outline&) const { return 0; }
   double operator()(const GivenProperties&) const { return 0; }
 };
-
-Solved solve(const Shape& shape, double fineness, const AreaProperties& area) {
-  Solved start;
-  SectionProperties& p = start.properties;
-  p.A = area.A, p.Iy = area.Iy, p.Iz = area.Iz, p.Iyz = area.Iyz, p.Wy = area.Wy, p.Wz = area.Wz;
-  if (const auto* s = std::get_if<RoundTube>(&shape))
-    return ring(s->diameter.si() / 2, s->diameter.si() / 2 - s->wall.si(), start);
-  if (const auto* s = std::get_if<RoundBar>(&shape)) return ring(s->diameter.si() / 2, 0, start);
-  if (const auto* s = std::get_if<RectangularBar>(&shape)) return bar(s->height.si(), s->width.si(), start);
-  if (const auto* s = std::get_if<GivenProperties>(&shape)) return given(*s, start);
-  return outline(shape, fineness, start);
-}
 
 AreaProperties area_of(const Shape& shape) {
   if (!check(shape).empty()) return {};
@@ -161,7 +142,7 @@ AreaProperties area_of(const Shape& shape) {
   return p;
 }
 
-SectionDetails details_of(const Shape& shape, double fineness) {
+SectionDetails details_of(const Shape& shape, double fineness, const Warping* warping) {
   SectionDetails d;
   const std::optional<Region> outline = region(shape);
   if (!outline) return d;
@@ -170,7 +151,8 @@ SectionDetails details_of(const Shape& shape, double fineness) {
   d.plastic_z = SectionModulus::si(w.Wz);
   // Round sections stay plane.
   if (std::holds_alternative<RoundBar>(shape) || std::holds_alternative<RoundTube>(shape)) return d;
-  const Warping::Sectorial s = Warping(*outline, fineness).sectorial();
+  const Warping own = warping ? *warping : Warping(*outline, fineness);
+  const Warping::Sectorial s = own.sectorial();
   d.Cw = WarpingConstant::si(s.constant);
   d.warping = Area::si(s.largest);
   return d;
@@ -180,32 +162,90 @@ SectionDetails details_of(const Shape& shape, double fineness) {
 
 Worked::Worked(const Shape& s, double f, std::optional<SecondMoment> J)
     : shape(s), fineness(f), given_J(J), area(area_of(s)) {}
+Worked::~Worked() = default;
+
+const Warping& Worked::warping() const {
+  std::call_once(once_warping_, [&] { warping_ = std::make_unique<const Warping>(*region(shape), fineness); });
+  return *warping_;
+}
+
+const SectionProperties& Worked::stiffness() const {
+  std::call_once(once_stiffness_, [&] {
+    if (!(area.A.si() > 0)) return;
+    SectionProperties& p = stiffness_;
+    p.A = area.A, p.Iy = area.Iy, p.Iz = area.Iz, p.Iyz = area.Iyz, p.Wy = area.Wy, p.Wz = area.Wz;
+    if (const auto* tube = std::get_if<RoundTube>(&shape))
+      ring(tube->diameter.si() / 2, tube->diameter.si() / 2 - tube->wall.si(), p);
+    else if (const auto* round = std::get_if<RoundBar>(&shape))
+      ring(round->diameter.si() / 2, 0, p);
+    else if (const auto* flat = std::get_if<RectangularBar>(&shape))
+      bar(flat->height.si(), flat->width.si(), p);
+    else if (const auto* properties = std::get_if<GivenProperties>(&shape))
+      given(*properties, p);
+    else
+      outline(shape, warping(), p);
+    if (given_J) p.J = *given_J;
+    stiffness_known_ = true;
+  });
+  return stiffness_;
+}
+
+Area Worked::plane_shear_area() const {
+  if (stiffness_known_ || has_closed_form(shape)) return stiffness().Ay;
+  std::call_once(once_plane_, [&] {
+    if (!(area.A.si() > 0)) return;
+    plane_shear_ = Area::si(area.Iz.si() * area.Iz.si() / shear_energy_up(*region(shape), fineness));
+  });
+  return plane_shear_;
+}
 
 const Solved& Worked::solved() const {
   std::call_once(once_solved_, [&] {
+    Solved& s = solved_;
+    s.properties = stiffness();
     if (!(area.A.si() > 0)) return;
-    solved_ = solve(shape, fineness, area);
-    if (!solved_.field.empty()) {
-      solved_.stress_map =
-          section::stress_map(solved_.field, solved_.properties, solved_.stress_map.leaves_out_notches);
-      solved_.fibres = section::fibres(*region(shape));
+    SectionProperties& p = s.properties;
+    // The field is that of the shape, whatever J its torsion was given.
+    const double J = 2 * area.Iz.si();
+    bool notched = false;
+    if (const auto* g = std::get_if<GivenProperties>(&shape)) {
+      s.stress_map.kind = g->Wz || g->Wy ? StressMap::Kind::moduli : StressMap::Kind::unknown;
+      return;
     }
-    if (given_J) solved_.properties.J = *given_J;
+    if (const auto* tube = std::get_if<RoundTube>(&shape)) {
+      s.field = round_field(tube->diameter.si() / 2, tube->diameter.si() / 2 - tube->wall.si(), J);
+    } else if (const auto* round = std::get_if<RoundBar>(&shape)) {
+      s.field = round_field(round->diameter.si() / 2, 0, J);
+    } else if (const auto* flat = std::get_if<RectangularBar>(&shape)) {
+      s.field = rectangle_field(flat->height.si(), flat->width.si(), rectangle_torsion(flat->height.si(), flat->width.si()).J);
+    } else {
+      OutlineField sampled = outline_field(warping());
+      s.field = std::move(sampled.field);
+      notched = sampled.notched;
+    }
+    if (!(p.Wt.si() > 0)) p.Wt = torsion_modulus(s.field);
+    s.stress_map = section::stress_map(s.field, p, notched);
+    s.fibres = section::fibres(*region(shape));
   });
   return solved_;
 }
 
 const SectionDetails& Worked::details() const {
   std::call_once(once_details_, [&] {
-    if (area.A.si() > 0) details_ = details_of(shape, fineness);
+    if (area.A.si() > 0) details_ = details_of(shape, fineness, has_closed_form(shape) ? nullptr : &warping());
   });
   return details_;
 }
 
 }  // namespace section
 
-const section::Solved& section::solved(const Section& section) {
-  return section.worked_->solved();
+const section::Worked& section::worked(const Section& section) {
+  return *section.worked_;
+}
+bool section::doubly_symmetric(const Section& section) {
+  const Shape& shape = section.shape();
+  return std::holds_alternative<SquareTube>(shape) || std::holds_alternative<RectangularTube>(shape) ||
+         std::holds_alternative<IProfile>(shape) || section::has_closed_form(shape);
 }
 
 Section::Section() : Section(Shape()) {}

@@ -189,6 +189,11 @@ void StressField::climb(const InnerSample& s, const Actions& f, Place& best) con
   for (int step = 0; step < 8; ++step) {
     const Shape h = shape(off);
     offer(h.value);
+    // No place within reach comes near what was found already.
+    const double z = s.reach.real(), y = s.reach.imag();
+    const double most = h.value + std::abs(h.gz) * z + std::abs(h.gy) * y + std::abs(h.zy) * z * y +
+                        (std::max(h.zz, 0.0) * z * z + std::max(h.yy, 0.0) * y * y) / 2;
+    if (step == 0 && most * 1.1 < best.von_mises * best.von_mises) return;
     // Along the axes of the second derivative, so that a ridge is climbed across only.
     const double angle = std::atan2(2 * h.zy, h.zz - h.yy) / 2, c = std::cos(angle), n = std::sin(angle);
     const double middle = (h.zz + h.yy) / 2, radius = std::hypot((h.zz - h.yy) / 2, h.zy);
@@ -208,7 +213,8 @@ void StressField::climb(const InnerSample& s, const Actions& f, Place& best) con
   offer(shape(off).value);
 }
 
-StressField::Place StressField::worst(const Actions& f) const {
+// The worst sample and the square of its stress.
+std::pair<std::size_t, double> StressField::worst_edge(const Actions& f) const {
   std::size_t best = 0;
   double square = -1;
   for (std::size_t i = 0; i < y_.size(); ++i) {
@@ -217,6 +223,15 @@ StressField::Place StressField::worst(const Actions& f) const {
     const double s = sigma * sigma + 3 * tau * tau;
     if (s > square * (1 + 1e-12)) square = s, best = i;
   }
+  return {best, square};
+}
+
+double StressField::worst_sample(const Actions& f) const {
+  return std::sqrt(std::max(worst_edge(f).second, 0.0));
+}
+
+StressField::Place StressField::worst(const Actions& f) const {
+  const auto [best, square] = worst_edge(f);
   if (square < 0) return {};
   Place place = near_edge(best, f);
   if (!inner_matters(f, square)) return place;

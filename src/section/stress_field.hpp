@@ -12,6 +12,7 @@
 
 #include <complex>
 #include <cstddef>
+#include <utility>
 #include <vector>
 
 #include "section/outline.hpp"
@@ -68,6 +69,8 @@ class StressField {
 
   // The largest von Mises stress of the section and its place.
   Place worst(const Actions& f) const;
+  // The largest von Mises stress at the samples of the outline: a lower bound of it, in a fraction of the time.
+  double worst_sample(const Actions& f) const;
   // The worst place near one sample of the outline.
   Place near_edge(std::size_t sample, const Actions& f) const;
   // Shear stress (z + i·y) at a place near an inner sample.
@@ -79,6 +82,7 @@ class StressField {
   };
   Unit unit(const InnerSample& sample, Complex off) const;
   EdgeSample along_shear(const InnerSample& sample, Complex off, const Actions& f) const;
+  std::pair<std::size_t, double> worst_edge(const Actions& f) const;
   bool inner_matters(const Actions& f, double best_square) const;
   void climb(const InnerSample& sample, const Actions& f, Place& best) const;
 

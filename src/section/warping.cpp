@@ -10,6 +10,17 @@ namespace {
 // How each function looks in a mirror: the twist's warping turns its sign, shear upwards only up and down.
 constexpr Parity twist_parity{-1, -1}, up_parity{1, -1}, right_parity{-1, 1};
 
+// The normal derivative of each on the outline.
+double flow_twist(Complex at, Complex tangent) {
+  return at.real() * tangent.real() + at.imag() * tangent.imag();
+}
+double flow_up(Complex at, Complex tangent) {
+  return -at.imag() * at.imag() / 2 * tangent.real();
+}
+double flow_right(Complex at, Complex tangent) {
+  return at.real() * at.real() / 2 * tangent.imag();
+}
+
 std::size_t edges(const Region& r) {
   std::size_t n = 0;
   for (const Contour& c : r.contours) n += c.size();
@@ -31,35 +42,61 @@ int order_for(const Region& region, const AreaMoments& m) {
   return n <= 120 ? 3 : 2;
 }
 
+Potential potential_of(const Region& region, const AreaMoments& moments, double fineness) {
+  return {region, fineness, order_for(region, moments) + (fineness > 2.5 ? 1 : 0)};
+}
+
+constexpr Potential::Wanted of_twist{flow_twist, twist_parity}, of_up{flow_up, up_parity},
+    of_right{flow_right, right_parity};
+
+double cube_of_height(const Node& n) {
+  return n.at.imag() * n.at.imag() * n.at.imag() / 6;
+}
+double cube_of_width(const Node& n) {
+  return n.at.real() * n.at.real() * n.at.real() / 6;
+}
+
+Values at_nodes(const Potential& potential, double (*f)(const Node&)) {
+  Values v(static_cast<Eigen::Index>(potential.nodes().size()));
+  for (Eigen::Index i = 0; i < v.size(); ++i) v(i) = f(potential.nodes()[static_cast<std::size_t>(i)]);
+  return v;
+}
+
+// ∫|∇φ|² over the section, from φ + cube on the outline.
+double energy(const Potential& potential, const Values& u, const Values& cube, const Values& q, double fourth_moment) {
+  return potential.integral((u - cube).cwiseProduct(q)) - fourth_moment / 6;
+}
+
 }  // namespace
+
+double shear_energy_up(const Region& region, double fineness) {
+  Potential potential = potential_of(region, area_moments(region), fineness);
+  const std::vector<Values> up = potential.solve({of_up});
+  return energy(potential, up[0], at_nodes(potential, cube_of_height), potential.at_nodes(of_up),
+                fourth_moments(region).yyyy);
+}
 
 Warping::Warping(Region region, double fineness)
     : region_(std::move(region)),
       moments_(area_moments(region_)),
-      potential_(region_, fineness, order_for(region_, moments_) + (fineness > 2.5 ? 1 : 0)) {
-  const auto n = static_cast<Eigen::Index>(potential_.nodes().size());
-  Values q_twist(n), q_up(n), q_right(n), cube_y(n), cube_z(n);
-  for (Eigen::Index i = 0; i < n; ++i) {
-    const Node& node = potential_.nodes()[static_cast<std::size_t>(i)];
-    const double y = node.at.imag(), z = node.at.real(), ty = node.tangent.imag(), tz = node.tangent.real();
-    q_twist(i) = z * tz + y * ty;
-    q_up(i) = -y * y / 2 * tz;
-    q_right(i) = z * z / 2 * ty;
-    cube_y(i) = y * y * y / 6;
-    cube_z(i) = z * z * z / 6;
-  }
-  of_twist_ = {q_twist, twist_parity};
-  std::vector<Values> solved = potential_.solve({of_twist_, {q_up, up_parity}, {q_right, right_parity}});
+      potential_(potential_of(region_, moments_, fineness)) {
+  q_twist_ = potential_.at_nodes(of_twist);
+  const Values q_up = potential_.at_nodes(of_up), q_right = potential_.at_nodes(of_right);
+  const Values cube_y = at_nodes(potential_, cube_of_height), cube_z = at_nodes(potential_, cube_of_width);
+  std::vector<Values> solved = potential_.solve({of_twist, of_up, of_right});
   twist_ = std::move(solved[0]), up_ = std::move(solved[1]), right_ = std::move(solved[2]);
-  J_ = moments_.Iy + moments_.Iz - potential_.integral(twist_.cwiseProduct(q_twist));
+  on_twist_ = potential_.differences(twist_);
+  on_up_ = potential_.differences(up_);
+  on_right_ = potential_.differences(right_);
+  J_ = moments_.Iy + moments_.Iz - potential_.integral(twist_.cwiseProduct(q_twist_));
   const FourthMoments fourth = fourth_moments(region_);
-  e_yy_ = potential_.integral((up_ - cube_y).cwiseProduct(q_up)) - fourth.yyyy / 6;
-  e_zz_ = potential_.integral((right_ - cube_z).cwiseProduct(q_right)) - fourth.zzzz / 6;
+  e_yy_ = energy(potential_, up_, cube_y, q_up, fourth.yyyy);
+  e_zz_ = energy(potential_, right_, cube_z, q_right, fourth.zzzz);
   const bool even = !region_.left_right && !region_.up_down;
   if (even) e_yz_ = potential_.integral(up_.cwiseProduct(q_right) - cube_z.cwiseProduct(q_up)) - fourth.yyyz / 6;
   // Torques of the unit shear functions about the centroid; a mirror in which the integrand is odd makes them vanish.
-  const double torque_up = region_.left_right ? 0 : potential_.integral((up_ - cube_y).cwiseProduct(q_twist));
-  const double torque_right = region_.up_down ? 0 : potential_.integral((right_ - cube_z).cwiseProduct(q_twist));
+  const double torque_up = region_.left_right ? 0 : potential_.integral((up_ - cube_y).cwiseProduct(q_twist_));
+  const double torque_right = region_.up_down ? 0 : potential_.integral((right_ - cube_z).cwiseProduct(q_twist_));
   // A line of symmetry leaves no product of inertia, to the last digit.
   if (!even) moments_.Iyz = 0;
   const double D = moments_.Iy * moments_.Iz - moments_.Iyz * moments_.Iyz;
@@ -73,16 +110,16 @@ EdgeShear Warping::along(std::size_t panel, double t) const {
   const double y = at.imag(), z = at.real(), ty = tangent.imag(), tz = tangent.real();
   EdgeShear s;
   // T counts from y towards z, the other way round than angles here.
-  s.torsion = -(potential_.on(panel, t, twist_).second - y * tz + z * ty) / J_;
-  s.up = potential_.on(panel, t, up_).second - y * y / 2 * ty;
-  s.right = potential_.on(panel, t, right_).second - z * z / 2 * tz;
+  s.torsion = -(potential_.on(panel, t, on_twist_).second - y * tz + z * ty) / J_;
+  s.up = potential_.on(panel, t, on_up_).second - y * y / 2 * ty;
+  s.right = potential_.on(panel, t, on_right_).second - z * z / 2 * tz;
   return s;
 }
 
 EdgePotentials Warping::potentials(std::size_t panel, double t) const {
   const Complex at = panels()[panel].edge.at(t);
-  return {potential_.on(panel, t, twist_).first, potential_.on(panel, t, up_).first - std::pow(at.imag(), 3) / 6,
-          potential_.on(panel, t, right_).first - std::pow(at.real(), 3) / 6};
+  return {potential_.on(panel, t, on_twist_).first, potential_.on(panel, t, on_up_).first - std::pow(at.imag(), 3) / 6,
+          potential_.on(panel, t, on_right_).first - std::pow(at.real(), 3) / 6};
 }
 
 namespace {
@@ -92,14 +129,28 @@ namespace {
 // and its derivatives (Cauchy's formula for Green's identity in potential.hpp).
 struct Derivatives {
   Complex w[3] = {};
+};
 
-  void add(double u, double q, Complex dz, double ds, Complex inverse) {
-    const Complex second = inverse * inverse, third = second * inverse;
-    const Complex du = Complex(0, -u) * dz;
-    w[0] += du * second + q * ds * inverse;
-    w[1] += 2.0 * du * third + q * ds * second;
-    w[2] += 6.0 * du * second * second + 2.0 * q * ds * third;
+Complex product(Complex a, Complex b) {
+  return {a.real() * b.real() - a.imag() * b.imag(), a.real() * b.imag() + a.imag() * b.real()};
+}
+
+// What one place of the outline brings to W′, W″ and W‴, of u and of q.
+struct Kernel {
+  Kernel(Complex dz, double ds, Complex inverse) {
+    const Complex second = product(inverse, inverse), third = product(second, inverse),
+                  turned(dz.imag(), -dz.real());  // −i·dz
+    of_u[0] = product(turned, second);
+    of_u[1] = 2.0 * product(turned, third);
+    of_u[2] = 6.0 * product(turned, product(second, second));
+    of_q[0] = ds * inverse, of_q[1] = ds * second, of_q[2] = 2 * ds * third;
   }
+  void add(double u, double q, Derivatives& to) const {
+    for (int k = 0; k < 3; ++k) to.w[k] += u * of_u[k] + q * of_q[k];
+  }
+
+ private:
+  Complex of_u[3], of_q[3];
 };
 
 }  // namespace
@@ -107,8 +158,7 @@ struct Derivatives {
 InnerSample Warping::inside(Complex place, double reach) const {
   Derivatives twist, up, right;
   const auto add = [&](Complex at, Complex tangent, double ds, double u_twist, double u_up, double u_right) {
-    const double y = at.imag(), z = at.real(), ty = tangent.imag(), tz = tangent.real();
-    const double q_twist = z * tz + y * ty, q_up = -y * y / 2 * tz, q_right = z * z / 2 * ty;
+    const double q_twist = flow_twist(at, tangent), q_up = flow_up(at, tangent), q_right = flow_right(at, tangent);
     for (const bool mirror_z : {false, true})
       for (const bool mirror_y : {false, true}) {
         if ((mirror_z && !region_.left_right) || (mirror_y && !region_.up_down)) continue;
@@ -117,9 +167,10 @@ InnerSample Warping::inside(Complex place, double reach) const {
         if (mirror_z) there = -std::conj(there), along = std::conj(along), s_twist = -s_twist, s_right = -s_right;
         if (mirror_y) there = std::conj(there), along = -std::conj(along), s_twist = -s_twist, s_up = -s_up;
         const Complex dz = along * ds, apart = there - place, inverse = std::conj(apart) / std::norm(apart);
-        twist.add(s_twist * u_twist, s_twist * q_twist, dz, ds, inverse);
-        up.add(s_up * u_up, s_up * q_up, dz, ds, inverse);
-        right.add(s_right * u_right, s_right * q_right, dz, ds, inverse);
+        const Kernel kernel(dz, ds, inverse);
+        kernel.add(s_twist * u_twist, s_twist * q_twist, twist);
+        kernel.add(s_up * u_up, s_up * q_up, up);
+        kernel.add(s_right * u_right, s_right * q_right, right);
       }
   };
   const auto nearest_image = [&](Complex middle) {
@@ -144,8 +195,8 @@ InnerSample Warping::inside(Complex place, double reach) const {
       for (std::size_t k = 0; k < rule.node.size(); ++k) {
         const double t = (from + to) / 2 + (to - from) / 2 * rule.node[k];
         const Complex d = e.derivative(t);
-        add(e.at(t), d / std::abs(d), std::abs(d) * (to - from) / 2 * rule.weight[k], potential_.on(i, t, twist_).first,
-            potential_.on(i, t, up_).first, potential_.on(i, t, right_).first);
+        add(e.at(t), d / std::abs(d), std::abs(d) * (to - from) / 2 * rule.weight[k], potential_.on(i, t, on_twist_).first,
+            potential_.on(i, t, on_up_).first, potential_.on(i, t, on_right_).first);
       }
     };
     if (e.length() > 0.8 * nearest_image(e.at(0))) {
@@ -266,7 +317,7 @@ Warping::Sectorial Warping::sectorial() const {
     return about_centroid - ys * at.real() + zs * at.imag();
   };
   for (const Place& p : places_inside(region_)) {
-    const double w = about_shear_centre(p.at, potential_.inside(p.at, twist_, of_twist_));
+    const double w = about_shear_centre(p.at, potential_.inside(p.at, twist_, q_twist_, twist_parity));
     square += p.weight * w * w;
     mean += p.weight * w;
     area += p.weight;
@@ -278,7 +329,7 @@ Warping::Sectorial Warping::sectorial() const {
   for (std::size_t i = 0; i < panels().size(); ++i)
     for (const double t : {-1.0, 0.0, 1.0})
       s.largest = std::max(
-          s.largest, std::abs(about_shear_centre(panels()[i].edge.at(t), potential_.on(i, t, twist_).first) - shift));
+          s.largest, std::abs(about_shear_centre(panels()[i].edge.at(t), potential_.on(i, t, on_twist_).first) - shift));
   return s;
 }
 

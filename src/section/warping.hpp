@@ -19,6 +19,10 @@ struct EdgePotentials {
   double twist = 0, up = 0, right = 0;
 };
 
+// The energy of the unit shear function upwards alone, ∫|∇φy|²: all that a plane structure asks for. The same to the
+// last digit as Warping::energy_yy().
+double shear_energy_up(const Region& region, double fineness);
+
 class Warping {
  public:
   // The region stands on its centroid. A finer one takes shorter steps along the outline.
@@ -55,8 +59,10 @@ class Warping {
   Region region_;
   AreaMoments moments_;
   Potential potential_;
-  Potential::Wanted of_twist_;
+  Values q_twist_;
   Values twist_, up_, right_;
+  // Their divided differences on each panel.
+  std::vector<double> on_twist_, on_up_, on_right_;
   double J_ = 0, e_yy_ = 0, e_yz_ = 0, e_zz_ = 0;
   Complex shear_centre_{};
 };

@@ -1,6 +1,8 @@
-// What a section keeps of what was worked out.
+// What a section keeps of what was computed for it. Each part is computed when it is first asked for.
 #pragma once
 
+#include <atomic>
+#include <memory>
 #include <mutex>
 
 #include "corvex/section.hpp"
@@ -15,25 +17,51 @@ struct Solved {
   Fibres fibres;
 };
 
+class Warping;
+
 struct Worked {
   [[gnu::visibility("hidden")]] Worked(const Shape& shape, double fineness,
                                        std::optional<SecondMoment> given_J = std::nullopt);
+  [[gnu::visibility("hidden")]] ~Worked();
 
   const Shape shape;
   const double fineness;
   const std::optional<SecondMoment> given_J;
   AreaProperties area;
 
+  // Everything that deforms a member; without the torsion modulus Wt, which takes the stresses.
+  [[gnu::visibility("hidden")]] const SectionProperties& stiffness() const;
+  // The shear area of a plane structure, the same figure as stiffness().Ay in less time.
+  [[gnu::visibility("hidden")]] Area plane_shear_area() const;
   [[gnu::visibility("hidden")]] const Solved& solved() const;
   [[gnu::visibility("hidden")]] const SectionDetails& details() const;
 
  private:
-  mutable std::once_flag once_solved_, once_details_;
+  // Of an outline that has no closed form.
+  [[gnu::visibility("hidden")]] const Warping& warping() const;
+
+  mutable std::once_flag once_plane_, once_warping_, once_stiffness_, once_solved_, once_details_;
+  mutable std::atomic<bool> stiffness_known_ = false;
+  mutable std::unique_ptr<const Warping> warping_;
+  mutable Area plane_shear_;
+  mutable SectionProperties stiffness_;
   mutable Solved solved_;
   mutable SectionDetails details_;
 };
 
 // What is kept of a section.
-const Solved& solved(const Section& section);
+inline const Solved& solved(const Section& section) {
+  return worked(section).solved();
+}
+inline const SectionProperties& stiffness(const Section& section) {
+  return worked(section).stiffness();
+}
+inline Area plane_shear_area(const Section& section) {
+  return worked(section).plane_shear_area();
+}
+// Formulas give what deforms a member of this shape.
+bool has_closed_form(const Shape& shape);
+// The shear centre is the centroid then.
+bool doubly_symmetric(const Section& section);
 
 }  // namespace corvex::section

@@ -39,13 +39,13 @@ namespace {
 // How the end of a span turns with its point.
 enum class Hold { none, partly, wholly };
 
-Hold hold(const Structure& structure, const Span& s, const Axes& axes, bool at_a) {
+Hold hold(const Structure& structure, const Span& s, bool at_a) {
   if (s.armed && !zero(at_a ? s.arm_a : s.arm_b)) return Hold::wholly;
   if (!s.beam) return Hold::none;
   const std::array<bool, 6>& freed = at_a ? s.freed_a : s.freed_b;
   if (structure.is_plane()) {
     // Only the moment about the plane's normal counts; a hinge frees both.
-    const bool about_z = std::abs(axes.z.z) > std::abs(axes.y.z);
+    const bool about_z = bending_axes(structure, structure.members()[s.member]).z;
     return freed[about_z ? 5 : 4] ? Hold::none : Hold::wholly;
   }
   const int n = freed[3] + freed[4] + freed[5];
@@ -90,7 +90,7 @@ Freedoms freedoms(const Structure& structure, const Spans& spans) {
   for (const Span& s : spans.all) {
     f.used[s.a] = f.used[s.b] = true;
     for (const bool at_a : {true, false}) {
-      const Hold h = hold(structure, s, spans.axes[s.member], at_a);
+      const Hold h = hold(structure, s, at_a);
       if (h != Hold::none) (h == Hold::wholly ? f.rigid : partly)[at_a ? s.a : s.b] = true;
     }
   }

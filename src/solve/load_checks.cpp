@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "section/region.hpp"
+#include "section/worked.hpp"
 #include "solve/motion_words.hpp"
 
 namespace corvex::solver {
@@ -114,12 +115,13 @@ Problems notes(const Structure& s, const Analysis& a) {
              list(members), m.name, m.weld_yield->in(units::MPa)),
          {Subject::Kind::member, members.front()});
   }
-  const auto askew = [&](const Member& m) { return s.section_of(m).properties().Iyz.si() != 0; };
+  const auto askew = [&](const Member& m) { return s.section_of(m).area_properties().Iyz.si() != 0; };
   // In the plane only forces along the plane's own direction of the section act.
   const auto twists = [&](const Member& m) {
-    const SectionProperties& p = s.section_of(m).properties();
+    if (section::doubly_symmetric(s.section_of(m))) return false;
+    const SectionProperties& p = section::stiffness(s.section_of(m));
     double beside = std::hypot(p.shear_centre_y.si(), p.shear_centre_z.si());
-    if (s.is_plane()) beside = std::abs(local_axes(s, m).y.z) > 0.5 ? p.shear_centre_y.si() : p.shear_centre_z.si();
+    if (s.is_plane()) beside = !bending_axes(s, m).z ? p.shear_centre_y.si() : p.shear_centre_z.si();
     return beside * beside > 1e-8 * p.A.si();
   };
   if (s.is_plane())
@@ -154,7 +156,7 @@ Problems notes(const Structure& s, const Analysis& a) {
            {},
            Problem::Severity::warning});
   for (const auto& [section, members] : beams_of(s, twists)) {
-    const SectionProperties& p = s.sections()[s.find_section(section)->index].section.properties();
+    const SectionProperties& p = section::stiffness(s.sections()[s.find_section(section)->index].section);
     note(fmt::format("{}: the shear centre of section '{}' lies at y = {:.3g} mm, z = {:.3g} mm from its centroid; {}",
                      list(members), section, p.shear_centre_y.in(units::mm) + 0.0, p.shear_centre_z.in(units::mm) + 0.0,
                      s.is_plane() ? "in a plane structure it is held against twisting"

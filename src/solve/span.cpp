@@ -2,11 +2,13 @@
 
 #include <cmath>
 
+#include "section/worked.hpp"
+
 namespace corvex::solver {
 
 double principal_turn(const Structure& structure, const Member& member) {
   if (structure.is_plane() || member.kind == MemberKind::link) return 0;
-  const SectionProperties& p = structure.section_of(member).properties();
+  const SectionProperties& p = section::stiffness(structure.section_of(member));
   return p.Iyz.si() == 0 ? 0 : p.principal.si();
 }
 
@@ -17,7 +19,15 @@ Rigidity rigidity(const Structure& structure, const Member& member) {
   Rigidity r;
   r.EA = E * section.area().si();
   if (member.kind == MemberKind::link) return r;
-  const SectionProperties& p = section.properties();
+  if (structure.is_plane()) {
+    // Both planes are given the figures of the one in which the member bends.
+    const bool about_z = bending_axes(structure, member).z;
+    r.EIz = r.EIy = E * (about_z ? section.area_properties().Iz : section.area_properties().Iy).si();
+    if (structure.analysis().shear)
+      r.GAy = r.GAz = G * (about_z ? section::plane_shear_area(section) : section::stiffness(section).Az).si();
+    return r;
+  }
+  const SectionProperties& p = section::stiffness(section);
   const bool turned = principal_turn(structure, member) != 0;
   r.EIz = E * (turned ? p.I1 : p.Iz).si();
   r.EIy = E * (turned ? p.I2 : p.Iy).si();
@@ -25,7 +35,7 @@ Rigidity rigidity(const Structure& structure, const Member& member) {
   if (structure.analysis().shear) {
     r.GAy = G * (turned ? p.A1 : p.Ay).si();
     r.GAz = G * (turned ? p.A2 : p.Az).si();
-    if (!structure.is_plane() && p.A12.si() != 0) r.coupling = 1 / (G * p.A12.si());
+    if (p.A12.si() != 0) r.coupling = 1 / (G * p.A12.si());
   }
   return r;
 }
@@ -33,7 +43,7 @@ Rigidity rigidity(const Structure& structure, const Member& member) {
 namespace {
 
 // The member's axes, or those in which its section bends without going sideways.
-Axes bending_axes(const Structure& structure, const Member& member) {
+Axes axes_of_bending(const Structure& structure, const Member& member) {
   const Axes local = local_axes(structure, member);
   const double turn = principal_turn(structure, member);
   if (turn == 0) return local;
@@ -51,7 +61,7 @@ Spans cut(const Structure& structure) {
   for (std::size_t i = 0; i < structure.members().size(); ++i) {
     const Member& m = structure.members()[i];
     spans.first.push_back(spans.all.size());
-    spans.axes.push_back(bending_axes(structure, m));
+    spans.axes.push_back(axes_of_bending(structure, m));
     const bool armed = !zero(m.arm_start) || !zero(m.arm_end);
     const double L = structure.length_of(m);
     double start = 0;

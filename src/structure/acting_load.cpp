@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "section/worked.hpp"
+
 namespace corvex {
 
 Vector in_global_axes(const Structure& structure, const Member& member, const Vector& v, LoadAxes axes) {
@@ -16,7 +18,7 @@ namespace {
 Vector lever_moment(const Structure& s, const Member& m, const Vector& force, const std::optional<Through>& through) {
   const Through& t = through ? *through : s.analysis().through;
   if (t.place == Through::Place::shear_centre || m.kind == MemberKind::link || zero(force)) return {};
-  const SectionProperties& p = s.section_of(m).properties();
+  const SectionProperties& p = section::stiffness(s.section_of(m));
   const bool given = t.place == Through::Place::at;
   const double y = given ? t.y.si() : 0, z = given ? t.z.si() : 0;
   const Axes axes = local_axes(s, m);

@@ -176,7 +176,7 @@ class LoadChecks : Checks {
     if (!((y ? p.height : p.width).si() > 0))
       add(fmt::format("how {} section '{}' is, is not known", y ? "high" : "wide", s_.sections()[m.section.index].name),
           subject, "heat");
-    if (s_.is_plane() && (leaves_plane(m) || bends_about_y(m) == y))
+    if (s_.is_plane() && (leaves_plane(m) || bending_axes(s_, m).y == y))
       add(fmt::format("heat across {} would bend '{}' out of the plane", y ? "y" : "z", m.name), subject, "heat");
   }
 

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "section/worked.hpp"
 #include "structure/checks.hpp"
 
 namespace corvex {
@@ -167,7 +168,7 @@ class MemberChecks : Checks {
 
   bool leans_out(const Member& m) const {
     if (!leaves_plane(m)) return false;
-    const SectionProperties& p = s_.section_of(m).properties();
+    const SectionProperties& p = section::stiffness(s_.section_of(m));
     // Shear areas have six digits.
     const auto differ = [](double a, double b) { return std::abs(a - b) > 1e-6 * std::max(a, b); };
     return p.Iyz.si() != 0 || differ(p.Iy.si(), p.Iz.si()) || (s_.analysis().shear && differ(p.Ay.si(), p.Az.si()));
@@ -178,16 +179,6 @@ class MemberChecks : Checks {
 
 void check_members(const Structure& structure, Problems& problems) {
   MemberChecks(structure, problems).run();
-}
-
-bool bends_about_y(const Member& member) {
-  const double quarters = member.roll / (std::numbers::pi / 2);
-  return std::abs(std::fmod(std::round(quarters), 2)) == 1;
-}
-
-bool leaves_plane(const Member& member) {
-  const double quarters = member.roll / (std::numbers::pi / 2);
-  return std::abs(quarters - std::round(quarters)) >= 1e-9;
 }
 
 }  // namespace corvex

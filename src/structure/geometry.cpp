@@ -1,7 +1,7 @@
 #include <cmath>
 #include <numbers>
 
-#include "corvex/structure.hpp"
+#include "structure/checks.hpp"
 
 namespace corvex {
 
@@ -55,6 +55,22 @@ Axes local_axes(const Structure& structure, const Member& member) {
     a.z = z * c - y * s;
   }
   return a;
+}
+
+bool bends_about_y(const Member& member) {
+  const double quarters = member.roll / (std::numbers::pi / 2);
+  return std::abs(std::fmod(std::round(quarters), 2)) == 1;
+}
+
+bool leaves_plane(const Member& member) {
+  const double quarters = member.roll / (std::numbers::pi / 2);
+  return std::abs(quarters - std::round(quarters)) >= 1e-9;
+}
+
+BendingAxes bending_axes(const Structure& structure, const Member& member) {
+  if (!structure.is_plane() || leaves_plane(member)) return {true, true};
+  const bool y = bends_about_y(member);
+  return {y, !y};
 }
 
 }  // namespace corvex
