@@ -11,7 +11,7 @@
 #include "demo_models.hpp"
 #include "output.hpp"
 #include "pictures.hpp"
-#include "solve_page.hpp"
+#include "corvex/document.hpp"
 
 namespace corvex::cli {
 namespace {
@@ -91,7 +91,7 @@ int demo(const std::string& folder) {
     const auto limits = check_limits(solution, model->limits);
     if (!limits) return refuse(describe(limits.error().front()));
     files.push_back({fs::path(path).replace_extension(".txt"),
-                     page_text(solve_page(*model, solution, *hand, *limits, *select(solution, {}), {}), {})});
+                     page_text(solve_page(model->units, solution, *hand, *limits, *select(solution, {}), {}), {})});
     files.push_back({fs::path(path).replace_extension(".json"),
                      results_json(solution, {.places = 11,
                                              .hand = *hand,

@@ -5,8 +5,8 @@
 #include <algorithm>
 #include <charconv>
 
+#include "corvex/document.hpp"
 #include "pictures.hpp"
-#include "selection.hpp"
 #include "solved.hpp"
 
 namespace corvex::cli {
@@ -70,13 +70,18 @@ int draw(const DrawOptions& o) {
   const auto solved = read_and_solve(o.model, output, progress);
   if (!solved) return refused;
   const auto& [model, solution] = *solved;
-  Wanted wanted{.members = o.only};
+  Choice wanted{.members = o.only};
   if (!o.load_case.empty()) wanted.cases = {o.load_case};
   const auto shown = select(solution, wanted);
   progress.done();
-  if (!shown) return refuse(shown.error());
+  if (!shown)
+    return refuse(o.load_case.find(',') == std::string::npos
+                      ? shown.error()
+                      : fmt::format("--case '{}': a picture is of one load case or combination", o.load_case));
+  if (shown->only_envelope)
+    return refuse(std::string("--case envelope is not built yet for pictures: a picture is of one case"));
   picture.units = model.units;
-  picture.load_case = solution[shown->cases.front()].name();
+  if (!o.load_case.empty()) picture.load_case = solution[shown->cases.front()].name();
   for (std::size_t i = 0; i < shown->members.size(); ++i)
     if (!o.only.empty() && shown->members[i]) picture.only.push_back(MemberId{i});
   if ((picture.of == PictureOf::sheet || picture.of == PictureOf::section) && picture.only.size() != 1)

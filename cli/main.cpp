@@ -40,6 +40,24 @@ std::string wrong_verb(int argc, char** argv) {
   return fmt::format("there is no verb '{}'{}", verb, text);
 }
 
+// What is wrong with the options of a call: an option that the verb does not have, with the nearest that it has.
+std::string in_our_words(const CLI::ParseError& e, CLI::App& app, int argc, char** argv) {
+  const auto verbs = app.get_subcommands();
+  if (e.get_name() != "ExtrasError" || verbs.empty()) return e.what();
+  std::vector<std::string> known;
+  for (const CLI::Option* option : verbs.front()->get_options()) {
+    for (const std::string& name : option->get_lnames()) known.push_back("--" + name);
+    for (const std::string& name : option->get_snames()) known.push_back("-" + name);
+  }
+  for (int i = 2; i < argc; ++i) {
+    const std::string word = argv[i], option = word.substr(0, word.find('='));
+    if (option.size() < 2 || option[0] != '-' || std::find(known.begin(), known.end(), option) != known.end()) continue;
+    return fmt::format("'{}' is not an option of {}{}", option, verbs.front()->get_name(),
+                       corvex::did_you_mean(option, known));
+  }
+  return e.what();
+}
+
 void add_catalogue(CLI::App& verb, corvex::cli::CatalogueOptions& o) {
   verb.add_option(
           "WHAT", o.what,
@@ -65,14 +83,18 @@ void add_catalogue(CLI::App& verb, corvex::cli::CatalogueOptions& o) {
 
 void add_solve(CLI::App& verb, corvex::cli::SolveOptions& o) {
   for (const auto& [name, names, what] :
-       {std::tuple("--case", &o.wanted.cases, "show only these load cases or combinations"),
+       {std::tuple("--case", &o.wanted.cases, "show only these load cases or combinations; envelope is that of all"),
         {"--member", &o.wanted.members, "show only these members, or families of members"},
         {"--point", &o.wanted.points, "show only these points, or families of points"}})
     verb.add_option(name, *names, what)->type_name("NAME")->delimiter(',')->allow_extra_args(false);
   verb.add_flag("--all", o.wanted.all,
                 "whole tables of every case, in the order of the model; else what governs first");
+  verb.add_flag("--model", o.wanted.model,
+                "the model as it was read: members, local axes, supports, sums of loads, parts");
+  verb.add_flag("--ends", o.wanted.ends, "the forces that each member end gives to its joint");
+  verb.add_flag("--faces", o.wanted.faces, "normal stress along each face of the section");
   verb.add_option("--places", o.places, "with JSON: that many evenly spaced places a member, ends included")
-      ->check(CLI::Range(2, 100000))
+      ->check(corvex::cli::between(2, 100000))
       ->type_name("N");
   // An earlier name, answered with the present one.
   verb.add_option_function<std::string>("--stations",
@@ -93,7 +115,7 @@ void add_trace(CLI::App& verb, corvex::cli::TraceOptions& o) {
       ->delimiter(',')
       ->allow_extra_args(false);
   verb.add_option("--steps", o.steps, "at that many places evenly from end to end")
-      ->check(CLI::Range(2, 100000))
+      ->check(corvex::cli::between(2, 100000))
       ->type_name("N");
   verb.add_option("--case", o.load_case,
                   "one load case or combination, or envelope; all that `solve` shows and their envelope if not given")
@@ -104,22 +126,22 @@ void add_trace(CLI::App& verb, corvex::cli::TraceOptions& o) {
 void add_draw(CLI::App& verb, corvex::cli::DrawOptions& o) {
   verb.add_option("MODEL", o.model, "model file (YAML or JSON); - is standard input")->required();
   verb.add_option("--what", o.what, fmt::format("one of: {}", fmt::join(corvex::cli::pictures(), ", ")))
-      ->check(CLI::IsMember(corvex::cli::pictures()))
+      ->check(corvex::cli::one_of(corvex::cli::pictures()))
       ->type_name("PICTURE")
       ->capture_default_str();
-  verb.add_option("--case", o.load_case, "load case or combination; the first that solve shows if not given")
+  verb.add_option("--case", o.load_case, "load case or combination; the one that governs if not given")
       ->type_name("NAME");
   verb.add_option("--view", o.view, "front, side, top or space (from a corner)")
-      ->check(CLI::IsMember(corvex::cli::views()))
+      ->check(corvex::cli::one_of(corvex::cli::views()))
       ->type_name("VIEW");
   verb.add_option("--only", o.only, "only these members, or families of members; a sheet is of one")
       ->type_name("NAME")
       ->delimiter(',')
       ->allow_extra_args(false);
-  CLI::Option* scale = verb.add_option("--scale", o.scale, "movements so many times as large")
+  CLI::Option* scale = verb.add_option("--scale", o.scale, "displacements so many times as large")
                            ->check(CLI::PositiveNumber)
                            ->type_name("TIMES");
-  verb.add_flag("--true-scale", o.true_scale, "movements as large as they are")->excludes(scale);
+  verb.add_flag("--true-scale", o.true_scale, "displacements as large as they are")->excludes(scale);
   verb.add_option("--size", o.size, "width and height in pixels, as 1280x800")->type_name("WxH");
   verb.add_flag("--dark", o.dark, "on a dark page");
   verb.add_flag("--dimensions", o.dimensions, "with the distances between the points");
@@ -127,7 +149,7 @@ void add_draw(CLI::App& verb, corvex::cli::DrawOptions& o) {
   verb.add_flag("--animate", o.animate, "the deformed shape moving: SVG, or GIF");
   verb.add_option("--units", o.units, "figures in these units, as \"mm, N\"")->type_name("UNITS");
   verb.add_option("--digits", o.digits, "significant digits")
-      ->check(CLI::Range(1, 15))
+      ->check(corvex::cli::between(1, 15))
       ->type_name("N")
       ->capture_default_str();
   verb.add_option("-o,--output", o.output,
@@ -149,17 +171,22 @@ int run(int argc, char** argv) {
 
   corvex::cli::NewOptions no;
   CLI::App* new_verb = app.add_subcommand("new", "a small commented model to start from");
-  new_verb->add_option("--kind", no.kind, fmt::format("one of: {}", fmt::join(corvex::cli::starter_kinds(), ", ")))
+  new_verb->add_option("--kind", no.kind, fmt::format("one of: {}", fmt::join(corvex::starter_kinds(), ", ")))
       ->type_name("KIND")
       ->capture_default_str();
   new_verb->add_option("-o,--output", no.output, "write to this file, which must not be there yet")->type_name("FILE");
 
   corvex::cli::SolveOptions so;
   CLI::App* solve_verb = app.add_subcommand(
-      "solve", "reactions, movements, inner forces with their extremes, stresses, safety, the hand calculation");
+      "solve", "reactions, displacements, internal forces with their extremes, stresses, safety, the hand calculation");
   CLI::App* verify_verb = app.add_subcommand(
       "verify", "the hand calculation beside the computed values: formula, numbers, deviation, verdict");
+  verify_verb->add_option("--case", so.wanted.cases, "only the values of these load cases or combinations")
+      ->type_name("NAME")
+      ->delimiter(',')
+      ->allow_extra_args(false);
   for (CLI::App* verb : {solve_verb, verify_verb}) {
+    verb->add_flag("--record", so.record, "with the version of the program, the model file and the date of the run");
     verb->add_option("MODEL", so.model, "model file (YAML or JSON); - is standard input")->required();
     corvex::cli::add_output_options(*verb, so.output);
   }
@@ -191,7 +218,7 @@ int run(int argc, char** argv) {
     app.parse(argc, argv);
   } catch (const CLI::ParseError& e) {
     if (e.get_exit_code() == 0) return app.exit(e);
-    return refuse(std::string(e.what()) + " (see corvex --help)");
+    return refuse(in_our_words(e, app, argc, argv) + " (see corvex --help)");
   }
   if (*new_verb) return corvex::cli::begin_model(no);
   if (*solve_verb || *verify_verb) return corvex::cli::solve(so, verify_verb->parsed());

@@ -9,7 +9,6 @@
 
 #include "corvex/formula.hpp"
 #include "output.hpp"
-#include "starters.hpp"
 
 namespace corvex::cli {
 namespace {
@@ -27,16 +26,9 @@ fs::path schema_path() {
 
 }  // namespace
 
-std::vector<std::string> starter_kinds() {
-  std::vector<std::string> kinds;
-  for (const Starter& s : starters) kinds.emplace_back(s.kind);
-  return kinds;
-}
-
 int begin_model(const NewOptions& o) {
-  const auto it =
-      std::find_if(std::begin(starters), std::end(starters), [&](const Starter& s) { return s.kind == o.kind; });
-  if (it == std::end(starters)) {
+  const auto starter = starter_model(o.kind);
+  if (!starter) {
     std::string text = did_you_mean(o.kind, starter_kinds());
     if (text.empty()) text = fmt::format("; there are: {}", fmt::join(starter_kinds(), ", "));
     return refuse(fmt::format("there is no kind '{}'{}", o.kind, text));
@@ -46,7 +38,7 @@ int begin_model(const NewOptions& o) {
   if (to_file && fs::exists(fs::symlink_status(o.output, error)))
     return refuse(fmt::format("'{}' is there already; choose another name", o.output));
   const std::string text =
-      fmt::format("# yaml-language-server: $schema=file://{}\n{}", schema_path().string(), it->text);
+      fmt::format("# yaml-language-server: $schema=file://{}\n{}", schema_path().string(), *starter);
   if (const std::string why = write(o.output, text); !why.empty()) return refuse(why);
   if (to_file) fmt::print(stderr, "{} is written; now: corvex solve {}\n", o.output, o.output);
   return 0;

@@ -9,7 +9,6 @@ struct NewOptions {
   std::string kind = "beam", output;
 };
 
-std::vector<std::string> starter_kinds();
 // Writes a commented model that names the schema, so that editors complete and check it. The exit status.
 int begin_model(const NewOptions& options);
 

@@ -5,6 +5,7 @@
 
 #include <CLI/CLI.hpp>
 #include <algorithm>
+#include <charconv>
 #include <cstdio>
 #include <filesystem>
 #include <fstream>
@@ -140,10 +141,32 @@ std::string overwrites(const std::string& output, const std::vector<std::string>
   return {};
 }
 
+CLI::Validator one_of(std::vector<std::string> words) {
+  return {[words = std::move(words)](const std::string& given) {
+            if (std::find(words.begin(), words.end(), given) != words.end()) return std::string();
+            std::string hint = did_you_mean(given, words);
+            if (hint.empty()) hint = fmt::format("; there are: {}", fmt::join(words, ", "));
+            return fmt::format("'{}' is none of its words{}", given, hint);
+          },
+          ""};
+}
+
+CLI::Validator between(int least, int most) {
+  return {[least, most](const std::string& given) {
+            int n = 0;
+            const auto [end, error] = std::from_chars(given.data(), given.data() + given.size(), n);
+            const bool whole = error == std::errc() && end == given.data() + given.size();
+            return whole && n >= least && n <= most
+                       ? std::string()
+                       : fmt::format("'{}' is no whole number from {} to {}", given, least, most);
+          },
+          ""};
+}
+
 void add_output_options(CLI::App& verb, OutputOptions& o, bool of_results) {
   CLI::Option* json = verb.add_flag("--json", o.json, "everything as JSON, in SI units at full precision");
   verb.add_option("--format", o.format, "table, markdown, csv or json; if not given, by the end of the file of -o")
-      ->check(CLI::IsMember({"table", "markdown", "csv", "json"}))
+      ->check(one_of({"table", "markdown", "csv", "json"}))
       ->type_name("KIND")
       ->excludes(json);
   if (of_results) {
@@ -151,11 +174,11 @@ void add_output_options(CLI::App& verb, OutputOptions& o, bool of_results) {
         ->type_name("DIR")
         ->excludes(json);
     verb.add_option("--table", o.table, "with --format csv: this table alone")->type_name("NAME");
-    verb.add_option("--units", o.units, "print in these units, as \"mm, N\" or \"m, kN, deflection: um\"")
-        ->type_name("UNITS");
   }
+  verb.add_option("--units", o.units, "print in these units, as \"mm, N\" or \"m, kN, deflection: um\"")
+      ->type_name("UNITS");
   verb.add_option("--digits", o.digits, "significant digits, 4 if not given; CSV has all of them if not given")
-      ->check(CLI::Range(1, 15))
+      ->check(between(1, 15))
       ->type_name("N");
   verb.add_option("-o,--output", o.output,
                   "write to this file instead of standard output; a spreadsheet if it ends with .xlsx")
@@ -198,8 +221,9 @@ std::string choose_units(const std::string& list, ModelUnits& units) {
 Style style_of(const OutputOptions& o) {
   Style style;
   if (o.digits > 0) style.digits = o.digits;
-  if (!o.output.empty() && o.output != "-") return style;
-  style.width = terminal_width();
+  const bool to_file = !o.output.empty() && o.output != "-";
+  style.width = to_file ? page_width() : terminal_width();
+  if (to_file) return style;
   style.colour = terminal_has_colour();
   return style;
 }

@@ -4,15 +4,19 @@
 #include <functional>
 #include <string>
 
+#include "corvex/document.hpp"
 #include "corvex/expected.hpp"
 #include "corvex/file.hpp"
-#include "page.hpp"
 
 namespace CLI {
 class App;
-}
+class Validator;
+}  // namespace CLI
 
 namespace corvex::cli {
+
+// What the program prints are the pages of the library.
+using namespace document;
 
 // Exit statuses; 0 means that all is well.
 inline constexpr int limit_not_met = 1, refused = 2;
@@ -40,6 +44,9 @@ struct OutputOptions {
   int digits = 0;                   // 4 for people and all of them for other programs, if not given
   std::vector<std::string> read{};  // files that the command has read and must not overwrite
 };
+// Checks of options, with messages in the words of the rest: one of a few words, a whole number in a range.
+CLI::Validator one_of(std::vector<std::string> words);
+CLI::Validator between(int least, int most);
 // The options that say how something is told; `of_results`: also those for many tables in units of one's own.
 void add_output_options(CLI::App& verb, OutputOptions& options, bool of_results = true);
 

@@ -2,15 +2,27 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+#include <ctime>
+
+#include "corvex/document.hpp"
 #include "corvex/file.hpp"
-#include "hand_table.hpp"
-#include "limits_table.hpp"
-#include "number.hpp"
-#include "solve_page.hpp"
+#include "corvex/number.hpp"
+#include "corvex/version.hpp"
 #include "solved.hpp"
 
 namespace corvex::cli {
 namespace {
+
+// What produced a result: never by default, since the same input gives the same bytes.
+std::string record_of(const std::string& model) {
+  const std::time_t now = std::time(nullptr);
+  std::tm local{};
+  localtime_r(&now, &local);
+  char date[32];
+  std::strftime(date, sizeof date, "%Y-%m-%d %H:%M", &local);
+  return fmt::format("corvex {}, {}, {}", CORVEX_VERSION, model == "-" ? "standard input" : model, date);
+}
 
 Page verify_page(const Model& model, const Verification& hand, const Style& style) {
   Page page{Heading{model.structure.title()}};
@@ -33,9 +45,12 @@ int solve(SolveOptions o, bool hand_only) {
   if (!form) return refuse(form.error());
   const bool json = *form == Form::json;
   if (o.places > 0 && !json) return refuse("--places is for JSON: add --json");
-  const bool chosen = o.wanted.all || !o.wanted.cases.empty() || !o.wanted.members.empty() || !o.wanted.points.empty();
+  const bool chosen = o.wanted.all || o.wanted.model || o.wanted.ends || o.wanted.faces || !o.wanted.cases.empty() ||
+                      !o.wanted.members.empty() || !o.wanted.points.empty();
   if (json && chosen)
-    return refuse("JSON holds every case, member and point: leave out --case, --member, --point, --all");
+    return refuse(
+        "JSON holds every case, member and point: leave out --case, --member, --point, --all, --model, --ends, "
+        "--faces");
   Progress progress;
   // The line of progress makes room for what is said.
   const auto refuse = [&](const auto& why) {
@@ -48,12 +63,19 @@ int solve(SolveOptions o, bool hand_only) {
   if (hand_only && model.hand.expect.empty())
     return refuse(std::string("the model has nothing to verify: write what you worked out under hand: expect:"));
   progress.doing("working out limits and the hand calculation");
-  const auto hand = verify(solution, model.hand);
+  auto hand = verify(solution, model.hand);
   if (!hand) return refuse(model.located(hand.error()));
+  if (hand_only && !o.wanted.cases.empty()) {
+    if (const auto known = select(solution, o.wanted); !known) return refuse(known.error());
+    std::erase_if(hand.value().comparisons, [&](const Comparison& c) {
+      return std::find(o.wanted.cases.begin(), o.wanted.cases.end(), c.load_case) == o.wanted.cases.end();
+    });
+    if (hand->comparisons.empty()) return refuse(std::string("no hand value is of this case"));
+  }
   const auto limits = check_limits(solution, hand_only ? Limits{} : model.limits);
   if (!limits) return refuse(model.located(limits.error()));
   // What is for other programs is whole.
-  Wanted wanted = o.wanted;
+  Choice wanted = o.wanted;
   wanted.all = wanted.all || !o.output.csv_folder.empty() || (*form != Form::table && *form != Form::markdown);
   const auto shown = select(solution, wanted);
   if (!shown) return refuse(shown.error());
@@ -63,14 +85,19 @@ int solve(SolveOptions o, bool hand_only) {
   std::string json_text;
   Page page;
   if (json) {
-    const JsonOptions options{
-        .places = o.places, .hand = *hand, .limits = *limits, .findings = findings, .units = model.units};
+    const JsonOptions options{.places = o.places,
+                              .hand = *hand,
+                              .limits = *limits,
+                              .findings = findings,
+                              .units = model.units,
+                              .record = o.record ? record_of(o.model) : ""};
     json_text = hand_only ? verification_json(solution, options) : results_json(solution, options);
   } else if (hand_only) {
     page = verify_page(model, *hand, style_of(o.output));
   } else {
-    page = solve_page(model, solution, *hand, *limits, *shown, style_of(o.output));
+    page = solve_page(model.units, solution, *hand, *limits, *shown, style_of(o.output));
   }
+  if (o.record && !json) page.insert(page.begin() + 1, Words{{{"", record_of(o.model)}}});
   progress.done();
 
   for (const Problem& p : findings) tell(p);

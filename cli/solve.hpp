@@ -3,16 +3,17 @@
 
 #include <string>
 
+#include "corvex/document.hpp"
 #include "output.hpp"
-#include "selection.hpp"
 
 namespace corvex::cli {
 
 struct SolveOptions {
   std::string model;
   OutputOptions output;
-  Wanted wanted{};
+  Choice wanted{};
   int places = 0;
+  bool record = false;
 };
 
 // Results, or the hand calculation alone. The exit status.

@@ -4,6 +4,7 @@
 #include <sys/ioctl.h>
 #include <unistd.h>
 
+#include <charconv>
 #include <cstdlib>
 #include <string_view>
 
@@ -19,8 +20,17 @@ bool has_colour(int stream) {
 
 std::size_t terminal_width() {
   winsize size{};
-  if (!isatty(STDOUT_FILENO) || ioctl(STDOUT_FILENO, TIOCGWINSZ, &size) != 0) return 0;
-  return size.ws_col;
+  if (isatty(STDOUT_FILENO) && ioctl(STDOUT_FILENO, TIOCGWINSZ, &size) == 0 && size.ws_col > 0) return size.ws_col;
+  return page_width();
+}
+
+std::size_t page_width() {
+  constexpr std::size_t usual = 100;
+  const char* columns = std::getenv("COLUMNS");
+  std::size_t width = 0;
+  if (!columns || std::from_chars(columns, columns + std::string_view(columns).size(), width).ec != std::errc())
+    return usual;
+  return width;
 }
 
 bool terminal_has_colour() {

@@ -6,10 +6,9 @@
 
 #include "corvex/file.hpp"
 #include "corvex/formula.hpp"
-#include "number.hpp"
-#include "selection.hpp"
+#include "corvex/number.hpp"
+#include "corvex/document.hpp"
 #include "solved.hpp"
-#include "trace_tables.hpp"
 
 namespace corvex::cli {
 namespace {
@@ -63,7 +62,7 @@ int trace(TraceOptions o) {
   const auto& [model, solution] = *solved;
   const Structure& s = model.structure;
   const bool only_envelope = o.load_case == "envelope";
-  Wanted wanted{.members = {o.member}};
+  Choice wanted{.members = {o.member}};
   if (!o.load_case.empty() && !only_envelope) wanted.cases = {o.load_case};
   const auto shown = select(solution, wanted);
   if (!shown) return refuse(shown.error());

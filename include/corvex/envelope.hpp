@@ -51,6 +51,12 @@ struct SectionEnvelope {
 };
 SectionEnvelope envelope_at(const Solution& solution, const MemberRef& member, Length place, Side side = Side::after);
 
+// Of the cases that are judged the one that comes nearest to the strength of a material; where no strength is known,
+// the one with the largest stress, and where there is no stress the one that moves most. Of equal ones the first. Of
+// one member, or of all.
+std::size_t governing_case(const Solution& solution);
+std::size_t governing_case(const Solution& solution, const MemberRef& member);
+
 // Six components: x y z, then about x y z.
 std::array<Range, 6> displacement_envelope(const Solution& solution, PointId point);
 std::array<Range, 6> reaction_envelope(const Solution& solution, PointId point);

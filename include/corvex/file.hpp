@@ -15,7 +15,11 @@
 
 #include <map>
 #include <memory>
+#include <optional>
 #include <string>
+#include <string_view>
+#include <utility>
+#include <vector>
 
 #include "corvex/catalogue.hpp"
 #include "corvex/envelope.hpp"
@@ -82,6 +86,42 @@ Expected<Model, Problems> read_model(const std::string& path);
 // From text; `file` is its name in messages.
 Expected<Model, Problems> read_model_text(std::string_view text, const std::string& file);
 
+// A model file that was read once and is built as often as is wanted, each time with other parameters:
+//
+//     const auto document = corvex::read_document("trestle.yaml");
+//     const auto longer = corvex::build(*document, {.parameters = {{"span", "3 m"}}});
+//     fmt::print("{:.2f} kg\n", longer->structure.mass()->in(corvex::units::kg));   // 33.76 kg
+//
+// A document is constant and cheap to copy; several threads may build it at once.
+class ModelDocument {
+ public:
+  const std::string& file() const& { return file_; }
+  // Names and formulas, in the order of the file.
+  std::vector<std::pair<std::string, std::string>> parameters() const;
+
+ private:
+  friend Expected<ModelDocument, Problems> read_document_text(std::string_view text, const std::string& file);
+  friend Expected<Model, Problems> build(const ModelDocument& document, const struct Overrides& overrides);
+  std::shared_ptr<const file::Tree> tree_;
+  std::string file_;
+};
+struct Overrides {
+  // Of parameters that the file has, numbers or formulas as they would stand there.
+  std::map<std::string, std::string> parameters{};
+};
+Expected<ModelDocument, Problems> read_document(const std::string& path);
+Expected<ModelDocument, Problems> read_document_text(std::string_view text, const std::string& file);
+Expected<Model, Problems> build(const ModelDocument& document, const Overrides& overrides = {});
+
+// A structure as a model file that reads back to the same results, to the last digit. Each thing is written by itself:
+// families are there as their members. Refused is what a model file cannot say: a material with strengths by thickness
+// of its own, a section of the library alone.
+Expected<std::string, Problems> model_text(const Structure& structure);
+
+// The models that `corvex new` begins with, by their kind; nothing for an unknown kind.
+std::vector<std::string> starter_kinds();
+std::optional<std::string> starter_model(std::string_view kind);
+
 struct JsonOptions {
   // Evenly spaced places a member, ends included; none if 0.
   int places = 0;
@@ -92,6 +132,8 @@ struct JsonOptions {
   // What is worth knowing: notes of the model, the solution and the limits.
   Problems findings{};
   ModelUnits units{};  // for the formulas with their numbers put in
+  // What produced the results, as "corvex 0.1.0, trestle.yaml, 2026-11-27 17:40"; nothing where it is empty.
+  std::string record{};
 };
 // All results in SI units at full precision, as the commands page of docs/ tells.
 std::string results_json(const Solution& solution, const JsonOptions& options = {});

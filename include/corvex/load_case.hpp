@@ -194,6 +194,10 @@ class LoadCalls {
   Self& through(const Through& place);
   // As recorded by one of the calls above.
   Self& add(Load load);
+  // Changes of what is there, by its number in loads(); throws std::out_of_range beyond the last.
+  Self& replace(std::size_t number, Load load);
+  Self& remove(std::size_t number);
+  Self& clear();
 
  private:
   Self& self() { return static_cast<Self&>(*this); }

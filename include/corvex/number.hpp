@@ -13,7 +13,7 @@
 namespace corvex {
 
 // `digits` significant digits, in powers of ten only where a person would write them: beyond a thousand millions and
-// below a millionth. Zero is "0", what is no number "–".
+// below a ten-thousandth. Zero is "0", what is no number "–".
 std::string number(double value, int digits);
 // The same without the zeros at its end, for places.
 std::string short_number(double value, int digits);

@@ -65,8 +65,9 @@ struct StressExtreme {
 struct SectionState {
   ForceSize axial, shear_y, shear_z;
   MomentSize torsion, moment_y, moment_z;
-  Length deflection_y, deflection_z;  // in the member's axes
-  Length x, y, z;                     // the same movement in global axes
+  Length deflection_y, deflection_z;    // in the member's axes
+  Length x, y, z;                       // the same movement in global axes
+  Angle twist, rotation_y, rotation_z;  // of the section about the member's own x, y and z, right-handed
 };
 
 // The inner forces just before or after one of a member's points.
@@ -116,6 +117,9 @@ class MemberResult {
   Diagram deflection_x() const;
   Diagram deflection_y() const;
   Diagram deflection_z() const;
+  // Rotation of the section about the member's own y and z, right-handed; shear strain is no part of it.
+  Diagram rotation_y() const;
+  Diagram rotation_z() const;
 
   // The parts of the member between places where it is held, and beyond the last of them. A support that holds
   // movement across the member holds it; so do other members at a point where they carry it in this case: where the
@@ -152,6 +156,12 @@ class MemberResult {
   // it is not known.
   std::optional<StressExtreme> von_mises() const;
   std::optional<StressExtreme> von_mises_at(Length place, Side side = Side::after) const;
+  // The largest shear stress of Vy, Vz and T over the section, where its shape is known; zero in a link.
+  std::optional<StressExtreme> max_shear_stress() const;
+  std::optional<StressExtreme> max_shear_stress_at(Length place, Side side = Side::after) const;
+  // Largest and least normal stress along one fibre of the member, y and z from the centroid of its section. Nothing
+  // where the section does not tell.
+  std::optional<std::pair<StressExtreme, StressExtreme>> normal_stress_along(Length y, Length z) const;
   // The material's allowable stress or yield strength over the worst von Mises stress. Nothing where either
   // is not known, or where there is no stress.
   std::optional<double> safety() const;

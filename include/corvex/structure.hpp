@@ -20,6 +20,7 @@
 #include <concepts>
 #include <deque>
 #include <initializer_list>
+#include <map>
 #include <stdexcept>
 #include <string>
 #include <string_view>
@@ -210,6 +211,35 @@ class Structure {
   // limits and the envelope look at.
   void combination(std::string name, const std::vector<std::pair<std::string, double>>& factors);
   AnalysisOptions& analysis() { return analysis_; }
+  // Members, or points, that are spoken of by one name.
+  void family(std::string name, std::vector<MemberId> members);
+  void family(std::string name, std::vector<PointId> points);
+
+  // Changes of what is there already, under the names it has. An unknown name throws std::out_of_range with the nearest
+  // known one; what something else still needs is not removed but throws std::invalid_argument.
+  //
+  //     trestle.replace_section("leg", corvex::SquareTube{.width = 60_mm, .wall = 5_mm});
+  //     trestle.replace_material("S235", "6082-T6");
+  //     corvex::MemberOptions brace = trestle.options_of("brace");
+  //     brace.kind = corvex::MemberKind::link;
+  //     trestle.change("brace", brace);
+  //     trestle.load_case("product").clear();
+  void replace_section(std::string_view name, const Section& section);
+  void replace_section(std::string_view name, const Profile& profile);
+  // Of no member. Ids of sections that were given before are no longer this structure's.
+  void remove_section(std::string_view name);
+  // Of all members that are made of it.
+  void replace_material(std::string_view name, const MaterialChoice& material);
+  MemberOptions options_of(const MemberRef& member) const;
+  void change(const MemberRef& member, const MemberOptions& options);
+  // Instead of what held the point, if anything did.
+  void replace_support(PointId point, const Support& support);
+  // Whether something held it.
+  bool remove_support(PointId point);
+  bool remove_point_mass(PointId point);
+  // Of no combination.
+  void remove_load_case(std::string_view name);
+  void remove_combination(std::string_view name);
 
   const std::string& title() const { return title_; }
   bool is_plane() const { return plane_; }
@@ -224,13 +254,17 @@ class Structure {
   const std::vector<PointMass>& point_masses() const { return masses_; }
   const std::deque<LoadCase>& load_cases() const { return cases_; }
   const std::vector<Combination>& combinations() const { return combinations_; }
+  const auto& point_families() const { return point_families_; }
+  const auto& member_families() const { return member_families_; }
 
   // Throws std::out_of_range for an id of another structure.
   const Point& operator[](PointId id) const { return points_[checked(id, points_.size())]; }
   const Member& operator[](MemberId id) const { return members_[checked(id, members_.size())]; }
   bool has(PointId id) const { return is_own(id, points_.size()); }
   bool has(MemberId id) const { return is_own(id, members_.size()); }
-  bool has(SectionId id) const { return is_own(id, sections_.size()); }
+  bool has(SectionId id) const {
+    return id.index < sections_.size() && (id.structure == 0 || id.structure == section_mark_);
+  }
   const Section& section_of(const Member& m) const { return sections_[m.section.index].section; }
   const Material& material_of(const Member& m) const { return materials_[m.material]; }
 
@@ -238,6 +272,9 @@ class Structure {
   std::optional<PointId> find_point(std::string_view name) const;
   std::optional<MemberId> find_member(std::string_view name) const;
   std::optional<SectionId> find_section(std::string_view name) const;
+  // One by its name, or all of a family; none if there is neither.
+  std::vector<PointId> find_points(std::string_view name) const;
+  std::vector<MemberId> find_members(std::string_view name) const;
   // The member meant; nothing if it is none of this structure's.
   std::optional<MemberId> find(const MemberRef& member) const;
   // The same; throws std::out_of_range where there is none.
@@ -279,8 +316,11 @@ class Structure {
   };
   using Index = std::unordered_map<std::string, std::size_t, Hash, std::equal_to<>>;
   void enter(Index& index, const std::string& name, std::size_t at, Subject::Kind kind);
+  std::size_t section_named(std::string_view name) const;
+  Member made(std::string name, std::vector<PointId> through, const MemberOptions& options);
 
-  std::uint32_t mark_;  // of ids; copies have the same
+  std::uint32_t mark_;          // of ids; copies have the same
+  std::uint32_t section_mark_;  // of those of sections
   std::string title_;
   bool plane_;
   Up up_;
@@ -293,6 +333,8 @@ class Structure {
   std::vector<PointMass> masses_;
   std::deque<LoadCase> cases_;
   std::vector<Combination> combinations_;
+  std::map<std::string, std::vector<PointId>, std::less<>> point_families_;
+  std::map<std::string, std::vector<MemberId>, std::less<>> member_families_;
   Index point_index_, member_index_, section_index_;
   Problems while_building_;
 };

@@ -60,13 +60,17 @@ std::string catalogue_json(const std::vector<Profile>& profiles, const Catalogue
 
 std::string catalogue_csv(const std::vector<Profile>& profiles, const CatalogueFormat& format, int digits) {
   const int n = digits > 0 ? digits : 8;
-  std::string text = "designation,standard,mass per metre [kg/m]";
+  // Beside inches mass counts per foot.
+  constexpr double lb_per_ft = 0.45359237 / 0.3048;
+  const bool inches = format.units.section.text == "in";
+  std::string text =
+      inches ? "designation,standard,mass per foot [lb/ft]" : "designation,standard,mass per metre [kg/m]";
   for (const SectionFigure& f : section_figures())
     if (format.whole || is_quick(f)) text += fmt::format(",{} [{}]", f.name, unit_for_section(f, format.units).text);
   text += ",note\n";
   for (const Profile& p : profiles) {
     text += fmt::format("{},{},{:.{}g}", cell(p.designation), cell(p.standard),
-                        mass_per_metre(p.section, format.density), n);
+                        mass_per_metre(p.section, format.density) / (inches ? lb_per_ft : 1), n);
     for (const SectionFigure& f : section_figures()) {
       if (!format.whole && !is_quick(f)) continue;
       const auto v = f.value(p.section);
@@ -127,8 +131,8 @@ std::string materials_csv(const std::vector<Material>& materials) {
   };
   for (const Material& m : materials)
     for (const Strength& s : m.by_thickness)
-      text += fmt::format("{},{},{:.6g},{},{:.6g},{:.6g},{},{},{},{}\n", cell(m.name), cell(m.source),
-                          m.E.in(units::MPa), m.poisson, m.density.value_or(Density()).si(), m.expansion.si(),
+      text += fmt::format("{},{},{:.6g},{},{},{:.6g},{},{},{},{}\n", cell(m.name), cell(m.source), m.E.in(units::MPa),
+                          m.poisson, m.density ? fmt::format("{:.6g}", m.density->si()) : "", m.expansion.si(),
                           s.up_to.si() < 1000 ? fmt::format("{:.6g}", s.up_to.in(units::mm)) : "", mpa(s.yield),
                           mpa(s.tensile), cell(m.note));
   return text;

@@ -14,7 +14,8 @@ void Reader::read_hand(const Node& n) {
   if (const Node* parameters = tree_->find(tree_->root(), "parameters"); parameters && parameters->is_map())
     for (std::size_t i = 0; i < tree_->entries(*parameters); ++i) {
       const auto& [key, value] = tree_->entry(*parameters, i);
-      if (why_not_a_parameter(key.text).empty()) hand_.let.push_back({std::string(key.text), std::string(value.text)});
+      if (why_not_a_parameter(key.text).empty())
+        hand_.let.push_back({std::string(key.text), parameter_text(key, value)});
     }
   if (const Node* let = tree_->find(n, "let"); let && is_map(*let, "let"))
     for (std::size_t i = 0; i < tree_->entries(*let); ++i) {

@@ -24,6 +24,7 @@ void Reader::read_members(const Node* n, const TableRows& table) {
     std::vector<MemberId>& family = member_families_[name];
     for (const auto& through : e->through)
       family.push_back(structure_.member(fmt::format("{}.{}", name, family.size() + 1), through, e->options));
+    structure_.family(name, family);
   }
 }
 

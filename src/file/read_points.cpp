@@ -48,7 +48,10 @@ void Reader::read_points(const Node* n, const TableRows& table) {
     for (const std::string& made : entry->made) structure_.point(made, places_.find(made)->second);
   }
   for (const auto& [name, entry] : point_entries_)
-    if (entry.family && entry.state == PointEntry::State::done) point_families_[std::string(name)] = family(entry);
+    if (entry.family && entry.state == PointEntry::State::done) {
+      point_families_[std::string(name)] = family(entry);
+      structure_.family(std::string(name), point_families_[std::string(name)].members);
+    }
 }
 
 Reader::PointFamily Reader::family(const PointEntry& entry) const {

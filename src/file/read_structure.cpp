@@ -18,7 +18,17 @@ void Reader::read_top() {
   if (const Node* version = tree_->find(root, "corvex"); version && version->text != "1")
     fail(*version, fmt::format("this program reads version 1 of the format, not '{}'", version->text));
   if (const Node* title = tree_->find(root, "title")) is_text(*title, "a title");
-  if (const Node* n = tree_->find(root, "parameters")) read_parameters(*n);
+  const Node* parameters = tree_->find(root, "parameters");
+  if (parameters) read_parameters(*parameters);
+  for (const auto& [name, value] : overrides_.parameters) {
+    if (parameters && parameters->is_map() && tree_->find(*parameters, name)) continue;
+    std::vector<std::string> names;
+    for (std::size_t i = 0; parameters && parameters->is_map() && i < tree_->entries(*parameters); ++i)
+      names.emplace_back(tree_->entry(*parameters, i).key.text);
+    std::string hint = did_you_mean(name, names);
+    if (hint.empty() && names.empty()) hint = "; the file has no parameters";
+    fail(parameters ? *parameters : root, fmt::format("there is no parameter '{}'{}", name, hint));
+  }
   if (const Node* n = tree_->find(root, "units")) read_units(*n);
   if (const Node* n = tree_->find(root, "tables")) read_tables(*n);
   const TableRows &point_rows = table_rows_["points"], &member_rows = table_rows_["members"];
@@ -51,19 +61,27 @@ void Reader::read_parameters(const Node& n) {
     if (const std::string why = why_not_a_parameter(key.text); !why.empty())
       fail(key, fmt::format("'{}' cannot be a parameter: {}", key.text, why));
     else
-      parameters_.add(std::string(key.text), std::string(value.text));
+      parameters_.add(std::string(key.text), parameter_text(key, value));
   }
   // Each once, so that an unused one is checked too.
   for (std::size_t i = 0; i < tree_->entries(n); ++i) {
     const auto& [key, value] = tree_->entry(n, i);
     const auto error = parameters_.own_error(key.text);
-    if (error && value.is_empty())
+    const auto given = overrides_.parameters.find(std::string(key.text));
+    if (error && given != overrides_.parameters.end())
+      fail(value, fmt::format("'{}', given for {}: {}", given->second, key.text, error->text));
+    else if (error && value.is_empty())
       fail(key, fmt::format("'{}': a number or a formula was expected, but there is nothing", key.text));
     else if (error && !value.is_text())
       fail(value, fmt::format("'{}': a number or a formula was expected, but this is {}", key.text, kind_name(value)));
     else if (error)
       fail(value, fmt::format("'{}': {}", value.text, error->text), error->offset);
   }
+}
+
+std::string Reader::parameter_text(const Node& name, const Node& value) const {
+  const auto given = overrides_.parameters.find(std::string(name.text));
+  return given == overrides_.parameters.end() ? std::string(value.text) : given->second;
 }
 
 void Reader::begin_structure(const Node* points, const TableRows& table) {

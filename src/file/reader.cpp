@@ -1,13 +1,13 @@
 #include "file/reader.hpp"
 
 #include <algorithm>
-#include <filesystem>
-#include <fstream>
-#include <iostream>
+
+#include "file/synonyms.hpp"
 
 namespace corvex::file {
 
-Reader::Reader(std::shared_ptr<const Tree> tree, std::string file) : tree_(std::move(tree)), file_(std::move(file)) {
+Reader::Reader(std::shared_ptr<const Tree> tree, std::string file, Overrides overrides)
+    : tree_(std::move(tree)), file_(std::move(file)), overrides_(std::move(overrides)) {
   length_ = {"a length", dimension::length, "2.4 m", "length"};
   force_ = {"a force", dimension::force, "3.2 kN", "force"};
   moment_ = {"a moment", dimension::moment, "1.5 kN*m", "moment"};
@@ -41,8 +41,8 @@ void Reader::not_built(const Node& at, std::string_view what) {
 }
 
 void Reader::unknown(const Node& at, std::string_view what, const std::vector<std::string>& known) {
-  std::string text = did_you_mean(at.text, known);
-  if (text.empty() && !known.empty() && known.size() <= 8)
+  std::string text = meaning(at.text, known);
+  if (text.empty() && !known.empty() && known.size() <= 24)
     text = fmt::format("; there are: {}", fmt::join(known, ", "));
   fail(at, fmt::format("there is no {} '{}'{}", what, at.text, text));
 }
@@ -82,9 +82,12 @@ bool Reader::check_keys(const Node& map, std::string_view where, const Keys& key
     for (const Key& k : keys)
       if (k.built) names.emplace_back(k.name);
     std::string text = fmt::format("'{}' is not a key of {}", key.text, where);
-    if (const std::string near = nearest(key.text, names); !near.empty()) {
-      text += fmt::format("; did you mean '{}'?", near);
-      misspelt_.emplace(&map, near);
+    if (const std::string near = nearest(key.text, names), hint = meaning(key.text, names); !hint.empty()) {
+      text += hint;
+      const std::vector<std::string> meant = meant_by(key.text, names);
+      misspelt_.emplace(&map, meant.empty() ? near : meant.front());
+    } else if (value.is_empty() && key.text.find_first_of("0123456789") == 0) {
+      text = fmt::format("'{}' stands alone after a comma; decimals are written with a point, as 2.5", key.text);
     } else {
       text += fmt::format("; expected: {}", fmt::join(names, ", "));
     }
@@ -110,7 +113,7 @@ std::optional<std::size_t> Reader::choice(const Node& n, std::string_view what, 
   }
   std::vector<std::string> names;
   for (const Key& k : words) names.emplace_back(k.name);
-  std::string text = did_you_mean(n.text, names);
+  std::string text = meaning(n.text, names);
   if (text.empty()) text = fmt::format("; expected: {}", fmt::join(names, ", "));
   fail(n, fmt::format("'{}' is not {}{}", n.text, what, text));
   return std::nullopt;
@@ -154,28 +157,6 @@ Expected<Model, Problems> Reader::run() {
 }  // namespace corvex::file
 
 namespace corvex {
-
-Expected<Model, Problems> read_model_text(std::string_view text, const std::string& file) {
-  auto tree = file::Tree::parse(text, file);
-  if (!tree) return tree.error();
-  return file::Reader(tree.value(), file).run();
-}
-
-Expected<Model, Problems> read_model(const std::string& path) {
-  const std::string name = path == "-" ? "standard input" : path;
-  std::string text;
-  if (path == "-") {
-    text.assign(std::istreambuf_iterator<char>(std::cin), {});
-  } else {
-    std::error_code ignored;
-    if (std::filesystem::is_directory(path, ignored))
-      return Problems{problem_at({path, 0, 0}, "this is a folder; a model file was expected")};
-    std::ifstream in(path, std::ios::binary);
-    if (!in) return Problems{problem_at({path, 0, 0}, "the file cannot be opened")};
-    text.assign(std::istreambuf_iterator<char>(in), {});
-  }
-  return read_model_text(text, name);
-}
 
 namespace {
 
@@ -247,6 +228,7 @@ const Node* find_node(const Model& m, const Problem& p) {
 }  // namespace
 
 Problems Model::located(Problems problems) const {
+  if (!tree) return problems;
   for (Problem& p : problems) {
     if (p.place.line > 0) continue;
     const bool point = p.subject.kind == Subject::Kind::point, member = p.subject.kind == Subject::Kind::member;

@@ -35,7 +35,7 @@ using Keys = std::vector<Key>;
 
 class Reader {
  public:
-  Reader(std::shared_ptr<const Tree> tree, std::string file);
+  Reader(std::shared_ptr<const Tree> tree, std::string file, Overrides overrides = {});
   Expected<Model, Problems> run();
 
  private:
@@ -93,6 +93,8 @@ class Reader {
   // The structure (read_structure.cpp).
   void read_top();
   void read_parameters(const Node& n);
+  // As the file has it, or as it is overridden.
+  std::string parameter_text(const Node& name, const Node& value) const;
   void read_analysis(const Node& n);
   void read_materials(const Node& n);
   void read_material(const Node& name, const Node& n);
@@ -224,6 +226,7 @@ class Reader {
   std::shared_ptr<const Tree> tree_;
   std::string file_;
   Problems problems_, notes_;
+  Overrides overrides_;
   Definitions parameters_;
   ModelUnits print_;
   Wanted length_, force_, moment_, line_, stress_, dimension_, angle_, density_, acceleration_, number_, expansion_,

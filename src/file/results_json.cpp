@@ -62,6 +62,9 @@ Json place_json(const MemberResult& m, double at, Side side = Side::after) {
   j["x"] = number(s.x.si());
   j["y"] = number(s.y.si());
   j["z"] = number(s.z.si());
+  j["twist"] = number(s.twist.si());
+  j["rotation_y"] = number(s.rotation_y.si());
+  j["rotation_z"] = number(s.rotation_z.si());
   return j;
 }
 
@@ -85,6 +88,7 @@ Json member_json(const Structure& structure, const MemberResult& m, const JsonOp
   j["sag"] = {{"max", extreme_json(m.sag())}, {"min", {{"value", 0.0}, {"at", 0.0}}}};
   j["stress"] = {{"max", stress_json(m.max_stress())}, {"min", stress_json(m.min_stress())}};
   const auto worst = m.von_mises();
+  j["shear_stress"] = {{"max", stress_json(m.max_shear_stress())}};
   j["von_mises"] = {{"max", stress_json(worst)}};
   const auto safety = worst ? m.safety_against(worst->value) : std::nullopt;
   j["safety"] = safety ? number(*safety) : Json(nullptr);
@@ -272,6 +276,8 @@ std::string results_json(const Solution& solution, const JsonOptions& options) {
   j["limits"] = limits_json(options.limits);
   j["hand"] = hand_json(options);
   j["findings"] = findings_json(options.findings);
+  if (!options.record.empty()) j["record"] = options.record;
+  if (!options.record.empty()) j["record"] = options.record;
   return json_text(j);
 }
 
@@ -306,6 +312,7 @@ std::string trace_json(const Solution& solution, const MemberResult& member, con
     Json s = place_json(member, p.at.si(), p.side);
     s["stress"] = {{"max", stress_json(member.max_stress_at(p.at, p.side))},
                    {"min", stress_json(member.min_stress_at(p.at, p.side))}};
+    s["shear_stress"] = {{"max", stress_json(member.max_shear_stress_at(p.at, p.side))}};
     s["von_mises"] = {{"max", stress_json(member.von_mises_at(p.at, p.side))}};
     return s;
   });
@@ -336,6 +343,8 @@ std::string verification_json(const Solution& solution, const JsonOptions& optio
   Json j = head_json(solution);
   j["hand"] = hand_json(options);
   j["findings"] = findings_json(options.findings);
+  if (!options.record.empty()) j["record"] = options.record;
+  if (!options.record.empty()) j["record"] = options.record;
   return json_text(j);
 }
 

@@ -182,7 +182,10 @@ class TreeBuilder {
     };
     for (std::size_t i = 0; i < turns.size(); i += 2)
       if (!turns[i].is_text())
-        problems_.push_back(at(turns[i].line - 1, turns[i].column - 1, "a name was expected before the colon"));
+        problems_.push_back(at(turns[i].line - 1, turns[i].column - 1,
+                               turns[i].is_list() ? "a name was expected before the colon, but this is a list; several "
+                                                    "names stand there with commas between, as A, B: pinned"
+                                                  : "a name was expected before the colon"));
     if (turns.size() <= 16) {
       for (std::size_t i = 2; i < turns.size(); i += 2)
         for (std::size_t j = 0; j < i; j += 2)

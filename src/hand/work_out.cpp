@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "hand/names.hpp"
+#include "quantity/ascii.hpp"
 
 namespace corvex::hand {
 namespace {
@@ -56,17 +57,34 @@ class Work {
     };
     for (const HandValue& v : hand_.let) {
       if (const std::string why = why_not_a_parameter(v.name); !why.empty())
-        told(v, "", fmt::format("'{}' cannot be a name of a hand calculation: {}", v.name, why));
+        refused_.push_back(v.name),
+            told(v, "", fmt::format("'{}' cannot be a name of a hand calculation: {}", v.name, why));
       else if (!(v.is.value ? names_.add(v.name, *v.is.value) : names_.add(v.name, v.is.text)))
         told(v, "", fmt::format("the name '{}' stands for another value already", v.name));
     }
     for (const HandValue& v : hand_.let)
-      if (const auto error = names_.own_error(v.name))
+      if (const auto error = names_.own_error(v.name); error && !uses_refused(v.is.text))
         told(v, "is", fmt::format("'{}': {}", v.is.text, error->text), error->offset);
+  }
+
+  // A name that was refused stands for something else in a formula: one mistake is told once.
+  bool uses_refused(std::string_view formula) const {
+    const auto in_word = [](char c) { return ascii::is_letter(c) || ascii::is_digit(c) || c == '_'; };
+    for (std::size_t at = 0; at < formula.size();) {
+      std::size_t end = at;
+      while (end < formula.size() && in_word(formula[end])) ++end;
+      if (std::find(refused_.begin(), refused_.end(), formula.substr(at, end - at)) != refused_.end()) return true;
+      at = std::max(end, at + 1);
+    }
+    return false;
   }
 
   std::optional<Evaluated> evaluated(const HandFormula& f, const char* key, std::vector<Use>& uses) {
     if (f.value) return Evaluated{*f.value, false, !f.value->dimension.none()};
+    if (uses_refused(f.text)) {
+      broken_ = true;
+      return std::nullopt;
+    }
     const auto e = evaluate(f.text, names_, uses);
     if (e) return *e;
     if (e.error().text.empty())
@@ -234,6 +252,7 @@ class Work {
   const HandCalculation& hand_;
   StructureNames figures_;
   Definitions names_;
+  std::vector<std::string> refused_;  // names of `let` that cannot be any
   Problems problems_;
   std::size_t entry_ = 0;
   bool broken_ = false;

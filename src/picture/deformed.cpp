@@ -78,12 +78,17 @@ void draw_deformed(Scene& scene) {
     scene.line({scene.at(from), here}, {scene.colours().mark, 1.2, {2, 2}}, {"movement"});
     scene.dot(here, 0.32 * scene.letter(), scene.colours().mark, {"most", m.member().name});
     const std::string where = place_words(scene, m.member(), most.extreme.at.si());
-    scene.label(fmt::format("{} at {}", figure(move, scene.units().deflection, scene.options().digits), where), here,
-                unit(here - scene.at(from)), scene.colours().mark, 100, {"most-value", m.member().name}, true);
+    // A place that no point marks is told with its member.
+    const auto& through = m.member().through;
+    const bool at_point =
+        std::any_of(through.begin(), through.end(), [&](PointId p) { return scene.structure()[p].name == where; });
+    const std::string of = at_point ? "" : "in " + m.member().name + " ";
+    scene.label(fmt::format("{} {}at {}", figure(move, scene.units().deflection, scene.options().digits), of, where),
+                here, unit(here - scene.at(from)), scene.colours().mark, 100, {"most-value", m.member().name}, true);
   }
   scene.heading(fmt::format("Deformed shape in {}", c.name()));
-  scene.explain(times == 1 ? std::string("Movements in true scale")
-                           : fmt::format("Movements drawn {} times as large", short_number(times, 4)));
+  scene.explain(times == 1 ? std::string("Displacements in true scale")
+                           : fmt::format("Displacements drawn {} times as large", short_number(times, 4)));
 }
 
 }  // namespace corvex::picture

@@ -13,6 +13,7 @@ struct Course {
   MemberId member;
   Diagram diagram;
   Vector up;
+  const char* symbol = "";  // told where a member has the figure in both of its planes
 };
 
 // Bending stands on the side that it pulls, all else on the positive side.
@@ -34,12 +35,12 @@ std::vector<Course> courses(const Scene& scene, PictureOf what) {
         if (beam) all.push_back({id, m.torsion(), across});
         break;
       case PictureOf::shear:
-        if (beam && y) all.push_back({id, m.shear_y(), axes.y});
-        if (beam && z) all.push_back({id, m.shear_z(), axes.z});
+        if (beam && y) all.push_back({id, m.shear_y(), axes.y, z ? "Vy " : ""});
+        if (beam && z) all.push_back({id, m.shear_z(), axes.z, y ? "Vz " : ""});
         break;
       default:
-        if (beam && y) all.push_back({id, m.moment_z(), -axes.y});
-        if (beam && z) all.push_back({id, m.moment_y(), -axes.z});
+        if (beam && y) all.push_back({id, m.moment_z(), -axes.y, z ? "Mz " : ""});
+        if (beam && z) all.push_back({id, m.moment_y(), -axes.z, y ? "My " : ""});
     }
   }
   return all;
@@ -113,7 +114,7 @@ class DiagramPicture {
     const Extreme max = worst->diagram.max(), min = worst->diagram.min();
     const Extreme& e = max.value.si >= -min.value.si ? max : min;
     const Member& m = s_.structure()[worst->member];
-    return fmt::format("{} in {} at {}", words(e.value.si), m.name, place_words(s_, m, e.at.si()));
+    return fmt::format("{}{} in {} at {}", worst->symbol, words(e.value.si), m.name, place_words(s_, m, e.at.si()));
   }
 
   // Pixels of the page for one unit.
@@ -218,12 +219,12 @@ class DiagramPicture {
     }
   }
 
-  void value(double along, double v, int importance, const Spot& up, const Member& m) {
+  void value(double along, double v, int importance, const Spot& up, const Member& m, const char* symbol) {
     const Spot tip = foot(m, along) + up * (v * reach());
     const bool governs = std::abs(v) >= most_ * (1 - 1e-9);
     if (importance > 60) s_.dot(tip, 0.2 * s_.letter(), colour(v), {names_.what + std::string("-extreme"), m.name});
-    s_.label(words(v), tip, up * (v < 0 ? -1 : 1), colour(v), importance + (governs ? 20 : 0), {names_.value, m.name},
-             governs, 4);
+    s_.label(symbol + words(v), tip, up * (v < 0 ? -1 : 1), colour(v), importance + (governs ? 20 : 0),
+             {names_.value, m.name}, governs, 4);
   }
 
   // At extremes, at ends and on both sides of jumps; each once.
@@ -236,7 +237,7 @@ class DiagramPicture {
       for (const auto& [a, b] : told)
         if (std::abs(a - along) < 1e-9 * L && std::abs(b - v) <= 1e-6 * most_) return;
       told.emplace_back(along, v);
-      value(along, v, importance, up, m);
+      value(along, v, importance, up, m, c.symbol);
     };
     const Extreme max = c.diagram.max(), min = c.diagram.min();
     const bool level = max.value.si - min.value.si <= 1e-9 * std::max(std::abs(max.value.si), std::abs(min.value.si));

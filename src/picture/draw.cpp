@@ -5,7 +5,19 @@
 #include <filesystem>
 #include <fstream>
 
+#include "corvex/envelope.hpp"
 #include "picture/pictures.hpp"
+
+namespace corvex::picture {
+
+std::size_t case_of(const Solution& solution, const PictureOptions& options) {
+  for (std::size_t i = 0; i < solution.size(); ++i)
+    if (solution[i].name() == options.load_case) return i;
+  if (solution.judged().size() == 1) return solution.judged().front();
+  return options.only.size() == 1 ? governing_case(solution, options.only.front()) : governing_case(solution);
+}
+
+}  // namespace corvex::picture
 
 namespace corvex {
 namespace {

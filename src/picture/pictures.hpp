@@ -19,6 +19,9 @@ void draw_diagram(Scene& scene, PictureOf what);
 // Stress, or its share of the strength, along the members.
 void draw_stress(Scene& scene, bool share);
 
+// The case that is named, else the one that governs: of the member, where the picture is of one.
+std::size_t case_of(const Solution& solution, const PictureOptions& options);
+
 // One member alone: loads, V, M, slope and deflection under each other.
 Drawing sheet(const Solution& solution, const PictureOptions& options, const Lettering& lettering);
 

@@ -1,5 +1,3 @@
-#include "picture/scene.hpp"
-
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -7,6 +5,7 @@
 #include <numbers>
 
 #include "corvex/number.hpp"
+#include "picture/pictures.hpp"
 
 namespace corvex::picture {
 namespace {
@@ -69,16 +68,13 @@ Scene::Scene(const Solution& solution, const PictureOptions& options, const Lett
     : s_(solution.structure()),
       o_(options),
       lettering_(lettering),
-      case_index_(solution.judged().front()),
+      case_index_(case_of(solution, options)),
       case_(solution[case_index_]),
       colours_(palette(options.dark)),
       sight_(sight(s_, options.view)),
       shown_(s_.members().size(), options.only.empty()),
       letter_(13 * std::clamp(std::min(options.width / 1280, options.height / 800), 0.6, 4.0)),
       labels_(lettering, {4, margins(letter_).top * 0.62, options.width - 4, options.height - 4}) {
-  for (std::size_t i = 0; i < solution.size(); ++i)
-    if (solution[i].name() == options.load_case) case_index_ = i;
-  case_ = solution[case_index_];
   for (const MemberRef& m : options.only) shown_[s_.at(m).index] = true;
   drawing_.width = options.width;
   drawing_.height = options.height;
@@ -180,6 +176,7 @@ void Scene::members(const Stroke& stroke) {
 }
 
 Drawing Scene::finished() {
+  if (!s_.is_plane()) axes();
   std::size_t left_out = 0;
   std::vector<Text> placed = labels_.placed(left_out);
   for (Text& t : placed) drawing_.shapes.emplace_back(std::move(t));
@@ -200,6 +197,30 @@ Drawing Scene::finished() {
     drawing_.shapes.emplace_back(
         Text{.at = {x, y}, .words = *it, .size = 0.92 * letter_, .colour = colours_.quiet, .meaning = {"legend"}});
   return std::move(drawing_);
+}
+
+Box Scene::drawn() const {
+  Box b{1e300, 1e300, -1e300, -1e300};
+  for (const auto& shape : drawing_.shapes)
+    if (const auto* path = std::get_if<Path>(&shape))
+      for (const auto& line : path->lines)
+        for (const Spot& p : line)
+          b = {std::min(b.left, p.x), std::min(b.top, p.y), std::max(b.right, p.x), std::max(b.bottom, p.y)};
+  return b;
+}
+
+void Scene::axes() {
+  const double reach = 2.6 * letter_;
+  const Spot origin{drawing_.width - 5.5 * letter_, drawing_.height - 5.5 * letter_};
+  const std::pair<const char*, Vector> all[] = {{"x", {1, 0, 0}}, {"y", {0, 1, 0}}, {"z", {0, 0, 1}}};
+  for (const auto& [name, v] : all) {
+    const Spot seen = sight_.flat(v);
+    // What points at the reader is a dot.
+    if (length(seen) < 0.05) continue;
+    arrow(origin, origin + seen * reach, colours_.quiet, {"global-axis", name}, 1.2);
+    text(name, origin + seen * reach + unit(seen) * (0.7 * letter_), colours_.quiet, {"global-axis-name", name});
+  }
+  keep_clear(Box{origin.x - reach, origin.y - reach, origin.x + reach, origin.y + reach}.grown(letter_));
 }
 
 std::string figure(double si, const NamedUnit& unit, int digits, double size) {

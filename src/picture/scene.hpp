@@ -64,6 +64,11 @@ class Scene {
   // The members as thin lines, and the points.
   void members(const Stroke& stroke);
 
+  // What has been drawn so far, labels left out.
+  Box drawn() const;
+  // The global axes in a corner of the page, as they are seen.
+  void axes();
+
   Drawing finished();
 
  private:

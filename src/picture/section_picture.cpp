@@ -27,11 +27,8 @@ class SectionPicture {
         letter_(13 * std::clamp(std::min(o.width / 1280, o.height / 800), 0.6, 4.0)),
         member_(s_.at(o.only.front())),
         section_(s_.section_of(s_[member_])),
-        result_(solution[solution.judged().front()][member_]) {
-    std::size_t load_case = solution.judged().front();
-    for (std::size_t i = 0; i < solution.size(); ++i)
-      if (solution[i].name() == o.load_case) load_case = i;
-    result_ = solution[load_case][member_];
+        result_(solution[case_of(solution, o)][member_]) {
+    const std::size_t load_case = case_of(solution, o);
     case_ = solution[load_case].name();
     for (const auto& polygon : outline) {
       outline_.emplace_back();
@@ -115,7 +112,8 @@ class SectionPicture {
     const double over = 2.2 * letter_ / scale_;
     line({at(0, low_.real() - over), at(0, high_.real() + over)}, {colours_.quiet, 1, {9, 3, 2, 3}}, "axis");
     line({at(low_.imag() - over, 0), at(high_.imag() + over, 0)}, {colours_.quiet, 1, {9, 3, 2, 3}}, "axis");
-    words(at(0, high_.real() + over) + Spot{letter_ * 0.8, 0}, "z", 1, colours_.quiet, true, "axis-name",
+    // Above the line: the neutral axis runs on beside it.
+    words(at(0, high_.real() + over) + Spot{letter_ * 0.3, -0.8 * letter_}, "z", 1, colours_.quiet, true, "axis-name",
           Anchor::middle);
     words(at(high_.imag() + over, 0) + Spot{0, -0.9 * letter_}, "y", 1, colours_.quiet, true, "axis-name",
           Anchor::middle);
@@ -157,8 +155,9 @@ class SectionPicture {
     for (const Spot& end : {from, to})
       line({end - (along + left_of(along)) * 3.5, end + (along + left_of(along)) * 3.5}, {colours_.quiet, 1.3},
            "dimension");
-    words((from + to) * 0.5 + unit(off) * (std::abs(off.x) > std::abs(off.y) ? 2.4 * letter_ : 0.95 * letter_),
-          short_number(length / drawn().si, 5), 0.96, colours_.quiet, false, "dimension-value", Anchor::middle);
+    words((from + to) * 0.5 + unit(off) * (std::abs(off.x) > std::abs(off.y) ? 3.0 * letter_ : 0.95 * letter_),
+          short_number(length / drawn().si, 5) + " " + drawn().text, 0.96, colours_.quiet, false, "dimension-value",
+          Anchor::middle);
   }
   void dimensions() {
     dimension(at(low_.imag(), low_.real()), at(low_.imag(), high_.real()), {0, 3.4 * letter_},

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 #include <numeric>
 
 #include "corvex/acting.hpp"
@@ -15,17 +16,6 @@ double polynomial(const Diagram::Piece& p, double along) {
   double v = 0;
   for (std::size_t k = p.powers.size(); k-- > 0;) v = v * (along - p.from) + p.powers[k];
   return v;
-}
-
-// The slope of a course: piece by piece its derivative.
-Diagram slope_of(const Diagram& d) {
-  std::vector<Diagram::Piece> pieces;
-  for (Diagram::Piece p : d.pieces()) {
-    for (std::size_t k = 1; k < p.powers.size(); ++k) p.powers[k - 1] = p.powers[k] * static_cast<double>(k);
-    p.powers.back() = 0;
-    pieces.push_back(p);
-  }
-  return Diagram(Angle::dimension(), std::move(pieces), 0);
 }
 
 struct Panel {
@@ -44,10 +34,10 @@ class Sheet {
         letter_(13 * std::clamp(std::min(options.width / 1280, options.height / 800), 0.6, 4.0)),
         labels_(lettering, {4, 4, options.width - 4, options.height - 4}),
         member_(options.only.empty() ? MemberId(0) : solution.structure().at(options.only.front())),
-        case_(solution.judged().front()) {
-    for (std::size_t i = 0; i < solution.size(); ++i)
-      if (solution[i].name() == options.load_case) case_ = i;
+        case_(case_of(solution, options)) {
     result_.emplace(solution[case_][member_]);
+    reactions_ = [result = solution[case_]](PointId p) { return result.reaction(p); };
+    balance_ = solution[case_].balance();
     name_ = solution[case_].name();
     d_.width = options.width;
     d_.height = options.height;
@@ -68,11 +58,18 @@ class Sheet {
                       short_number(result_->length().si() / o_.units.length.si, 6) + " " + o_.units.length.text, name_),
           letter_, colours_.ink, false, "heading");
     const Diagram deflection = y ? result_->deflection_y() : result_->deflection_z();
-    const std::vector<Panel> panels = {
+    std::vector<Panel> panels = {
         {y ? "Vy" : "Vz", "shear", y ? result_->shear_y() : result_->shear_z(), o_.units.force},
         {y ? "Mz" : "My", "moment", y ? result_->moment_z() : result_->moment_y(), o_.units.moment, true},
-        {"slope", "slope", slope_of(deflection), o_.units.angle},
+        {y ? "rotation z" : "rotation y", "rotation", y ? result_->rotation_z() : result_->rotation_y(),
+         o_.units.angle},
         {"deflection", "deflection", deflection, o_.units.deflection}};
+    const Diagram axial = result_->axial();
+    const double thrust = std::max(std::abs(axial.max().value.si), std::abs(axial.min().value.si));
+    const double across =
+        std::max(std::abs(panels[0].course.max().value.si), std::abs(panels[0].course.min().value.si));
+    if (thrust > axial.noise() && thrust > 1e-9 * across)
+      panels.insert(panels.begin(), Panel{"N", "axial", axial, o_.units.force});
     const double top = 5.5 * letter_,
                  each = (o_.height - top - 4.2 * letter_) / (static_cast<double>(panels.size()) + 1);
     beam(top + each * 0.62, each);
@@ -157,7 +154,16 @@ class Sheet {
                                     .fill = colours_.page,
                                     .stroke = Stroke{colours_.support, 1.4},
                                     .meaning = {"support", s_[p].name}});
-        labels_.avoid({here.x - 0.6 * h, y, here.x + 0.6 * h, y + h});
+        // What holds along the member too stands on the ground; what does not, on rollers.
+        const bool along = support->held[0] || !support->along.empty() || support->spring[0] != 0;
+        const double base = along ? h : h + 0.3 * letter_;
+        line({here + Spot{-0.9 * h, base}, here + Spot{0.9 * h, base}}, {colours_.support, 1.4},
+             {along ? "pinned" : "roller", s_[p].name});
+        for (int i = 0; along && i < 5; ++i) {
+          const Spot from = here + Spot{h * (0.45 * i - 0.9), base};
+          line({from, from + Spot{-0.3 * letter_, 0.3 * letter_}}, {colours_.support, 0.9}, {"support", s_[p].name});
+        }
+        labels_.avoid({here.x - 0.9 * h, y, here.x + 0.9 * h, y + base});
       } else if (joined) {
         const double h = 0.42 * letter_;
         d_.shapes.emplace_back(
@@ -168,8 +174,23 @@ class Sheet {
                  .meaning = {"joint", s_[p].name}});
       }
       label(s_[p].name, here, {0.3, 1}, colours_.ink, 50, {"point-name", s_[p].name});
+      if (held) reaction(here, p);
     }
     loads(y, room * 0.5);
+  }
+
+  // The share of a reaction that stands across the member, as an arrow from below or above.
+  void reaction(const Spot& here, PointId p) {
+    const Reaction r = reactions_(p);
+    const double f = dot(Vector{r.x.si(), r.y.si(), r.z.si()}, up_);
+    const Balance& b = balance_;
+    const double size = std::abs(b.applied.x.si()) + std::abs(b.applied.y.si()) + std::abs(b.applied.z.si());
+    if (std::abs(f) <= 1e-9 * std::max(size, std::abs(f))) return;
+    const double far = 3.4 * letter_, near = 1.7 * letter_;
+    const Spot tail = here + Spot{0, f > 0 ? far : near}, tip = here + Spot{0, f > 0 ? near : far};
+    arrow(tail, tip, colours_.support, {"reaction", s_[p].name});
+    label(given(std::abs(f), o_.units.force), here + Spot{0, (far + near) / 2}, {1, 0}, colours_.support, 55,
+          {"reaction-value", s_[p].name});
   }
 
   void each_load(const LoadCase& loads, double factor, auto&& row, auto&& single) const {
@@ -319,6 +340,8 @@ class Sheet {
   MemberId member_;
   std::size_t case_;
   std::optional<MemberResult> result_;
+  std::function<Reaction(PointId)> reactions_;
+  Balance balance_{};
   std::string name_;
   Vector up_{};
   Drawing d_;

@@ -91,12 +91,20 @@ void add_dimensions(Scene& scene, bool across) {
   if (places.size() < 2) return;
   if (places.size() > most) places = {places.front(), places.back()};
   const auto other = places_along(scene, !across);
-  const double away = 4.6 * scene.letter();
   const Spot origin = scene.at({0, 0, 0}), zero = scene.seen({0, 0, 0});
-  const auto spot = [&](double place) {
+  const auto edge_of = [&](double place) {
     const double x = across ? place : other.front(), y = across ? other.back() : place;
-    const Spot here = origin + Spot{x - zero.x, y - zero.y} * scene.scale();
-    return here + (across ? Spot{0, away} : Spot{-away, 0});
+    return origin + Spot{x - zero.x, y - zero.y} * scene.scale();
+  };
+  // Beyond the structure and what acts on it, but on the page.
+  const Box drawn = scene.drawn();
+  const double usual = 4.6 * scene.letter(), beside = 2.2 * scene.letter(), edge = 5 * scene.letter();
+  const Spot first = edge_of(places.front());
+  const double line = across ? std::min(std::max(first.y + usual, drawn.bottom + beside), scene.options().height - edge)
+                             : std::max(std::min(first.x - usual, drawn.left - beside), edge);
+  const auto spot = [&](double place) {
+    const Spot here = edge_of(place);
+    return across ? Spot{here.x, line} : Spot{line, here.y};
   };
   const Colour& c = scene.colours().quiet;
   const Spot tick = Spot{1, -1} * (0.28 * scene.letter());
@@ -107,7 +115,7 @@ void add_dimensions(Scene& scene, bool across) {
     scene.line({here - tick, here + tick}, {c, 1.4}, {"dimension"});
     if (i == 0) continue;
     const double distance = places[i] - places[i - 1];
-    const std::string words = short_number(distance / scene.units().length.si, 6);
+    const std::string words = short_number(distance / scene.units().length.si, std::max(scene.options().digits, 4));
     scene.label(words, (spot(places[i - 1]) + here) * 0.5, across ? Spot{0, 1} : Spot{-1, 0}, c, 55,
                 {"dimension-value"}, false, 3);
   }
@@ -159,11 +167,14 @@ void draw_structure(Scene& scene) {
     scene.explain("Distances in " + scene.units().length.text);
   }
   scene.heading(fmt::format("Structure with the loads of {}", scene.result().name()));
-  bool links = false, one_way = false;
-  for (const Member& m : s.members()) links |= m.kind == MemberKind::link, one_way |= m.acts != Acts::always;
-  if (links || one_way)
-    scene.explain(fmt::format("Thick lines are beams{}{}", links ? ", thin ones links" : "",
-                              one_way ? ", dashed ones act one way only" : ""));
+  bool links = false, one_way = false, arms = false;
+  for (const Member& m : s.members()) {
+    links |= m.kind == MemberKind::link, one_way |= m.acts != Acts::always;
+    arms |= !zero(m.arm_start) || !zero(m.arm_end);
+  }
+  if (links || one_way || arms)
+    scene.explain(fmt::format("Thick lines are beams{}{}{}", links ? ", thin ones links" : "",
+                              one_way ? ", dashed ones act one way only" : "", arms ? ", dotted ones rigid arms" : ""));
 }
 
 }  // namespace corvex::picture

@@ -491,9 +491,11 @@ Outcome evaluate(std::string_view formula, const Names& names, std::vector<Use>&
 }
 
 std::string why_not_a_parameter(std::string_view name) {
-  if (unit(name)) return fmt::format("'{}' is a unit", name);
-  if (is_function(name)) return fmt::format("'{}' is a function", name);
-  if (name == "pi" || name == "gn") return fmt::format("'{}' is a constant", name);
+  const char* is = unit(name)                     ? "unit"
+                   : is_function(name)            ? "function"
+                   : name == "pi" || name == "gn" ? "constant"
+                                                  : "";
+  if (*is) return fmt::format("'{0}' is a {1}; another name is needed, as '{0}_1'", name, is);
   const bool word = !name.empty() && starts_word(name.front()) &&
                     std::all_of(name.begin(), name.end(), [](char c) { return starts_word(c) || is_digit(c); });
   if (!word) return "a parameter's name is one word of letters, digits and _, with a letter first";

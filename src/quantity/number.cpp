@@ -19,7 +19,7 @@ std::string number(double value, int digits) {
   int exponent = 0;
   const char* sign = rounded.data() + rounded.find('e') + 1;
   std::from_chars(*sign == '+' ? sign + 1 : sign, rounded.data() + rounded.size(), exponent);
-  if (exponent < -6 || exponent > 9) return rounded;
+  if (exponent < -4 || exponent > 9) return rounded;
   if (exponent >= digits) {
     const double unit = std::pow(10.0, exponent - digits + 1);
     return fmt::format("{:.0f}", std::round(value / unit) * unit);

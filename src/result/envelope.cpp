@@ -117,6 +117,45 @@ SectionEnvelope envelope_at(const Solution& solution, const MemberRef& which, Le
   return e;
 }
 
+namespace {
+
+std::size_t governing(const Solution& solution, const std::vector<MemberId>& members) {
+  const std::vector<std::size_t> judged = solution.judged();
+  std::size_t first = judged.front();
+  std::array<double, 3> most{-1, -1, -1};  // use, stress, movement
+  for (const std::size_t c : judged) {
+    std::array<double, 3> here{};
+    for (const MemberId id : members) {
+      const MemberResult m = solution[c][id];
+      here[2] = std::max(here[2], m.movement().value.si);
+      const auto stress = m.von_mises();
+      if (!stress) continue;
+      here[1] = std::max(here[1], stress->value.si());
+      if (const auto safety = m.safety_against(stress->value)) here[0] = std::max(here[0], 1 / *safety);
+    }
+    for (std::size_t k = 0; k < 3; ++k) {
+      if (exceeds(here[k], most[k])) {
+        most = here;
+        first = c;
+        break;
+      }
+      if (exceeds(most[k], here[k])) break;
+    }
+  }
+  return first;
+}
+
+}  // namespace
+
+std::size_t governing_case(const Solution& solution) {
+  std::vector<MemberId> all;
+  for (std::size_t i = 0; i < solution.structure().members().size(); ++i) all.emplace_back(i);
+  return governing(solution, all);
+}
+std::size_t governing_case(const Solution& solution, const MemberRef& member) {
+  return governing(solution, {solution.structure().at(member)});
+}
+
 std::array<Range, 6> displacement_envelope(const Solution& solution, PointId point) {
   return of_points(solution, [&](const CaseResult& c) {
     const Displacement d = c.displacement(point);

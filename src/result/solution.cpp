@@ -22,9 +22,9 @@ using solver::CoursePiece;
 using solver::Polynomial;
 
 // The quantities of a course that a diagram can show.
-constexpr Polynomial CoursePiece::*quantities[] = {&CoursePiece::N, &CoursePiece::Vy, &CoursePiece::Vz,
-                                                   &CoursePiece::T, &CoursePiece::My, &CoursePiece::Mz,
-                                                   &CoursePiece::u, &CoursePiece::v,  &CoursePiece::w};
+constexpr Polynomial CoursePiece::*quantities[] = {
+    &CoursePiece::N, &CoursePiece::Vy, &CoursePiece::Vz, &CoursePiece::T,       &CoursePiece::My,     &CoursePiece::Mz,
+    &CoursePiece::u, &CoursePiece::v,  &CoursePiece::w,  &CoursePiece::slope_y, &CoursePiece::slope_z};
 
 [[noreturn]] void missing(const char* what, std::string_view name) {
   throw std::out_of_range("corvex: there is no " + std::string(what) + " '" + std::string(name) + "'");
@@ -92,6 +92,15 @@ Diagram MemberResult::deflection_y() const {
 }
 Diagram MemberResult::deflection_z() const {
   return diagram(dimension::length, inner_->movement_noise, 8);
+}
+Diagram MemberResult::rotation_y() const {
+  std::vector<Diagram::Piece> pieces = diagram(Angle::dimension(), 0, 10).pieces();
+  for (Diagram::Piece& p : pieces)
+    for (double& c : p.powers) c = -c;
+  return Diagram(Angle::dimension(), std::move(pieces), inner_->movement_noise / inner_->length);
+}
+Diagram MemberResult::rotation_z() const {
+  return diagram(Angle::dimension(), inner_->movement_noise / inner_->length, 9);
 }
 
 namespace {
@@ -196,9 +205,9 @@ SectionState MemberResult::at(Length place, Side side) const {
   const auto [piece, along] = locate(place, side);
   const solver::State s = inner_->pieces[piece].at(along);
   const Vector moved = local_axes(data_->structure, member()).global({s.u, s.v, s.w});
-  return {ForceSize::si(s.N),   ForceSize::si(s.Vy),  ForceSize::si(s.Vz), MomentSize::si(s.T),
-          MomentSize::si(s.My), MomentSize::si(s.Mz), Length::si(s.v),     Length::si(s.w),
-          Length::si(moved.x),  Length::si(moved.y),  Length::si(moved.z)};
+  return {ForceSize::si(s.N),   ForceSize::si(s.Vy), ForceSize::si(s.Vz),   MomentSize::si(s.T), MomentSize::si(s.My),
+          MomentSize::si(s.Mz), Length::si(s.v),     Length::si(s.w),       Length::si(moved.x), Length::si(moved.y),
+          Length::si(moved.z),  Angle::si(s.twist),  Angle::si(-s.slope_z), Angle::si(s.slope_y)};
 }
 
 std::vector<Joint> MemberResult::joints() const {
@@ -242,6 +251,17 @@ std::optional<StressExtreme> MemberResult::von_mises_at(Length place, Side side)
   const auto [piece, along] = locate(place, side);
   return result::StressCourse(data_->structure, member(), result::cross_section(inner_->pieces[piece], along))
       .von_mises();
+}
+
+std::optional<StressExtreme> MemberResult::max_shear_stress() const {
+  return result::StressCourse(data_->structure, member(), *inner_).shear();
+}
+std::optional<StressExtreme> MemberResult::max_shear_stress_at(Length place, Side side) const {
+  const auto [piece, along] = locate(place, side);
+  return result::StressCourse(data_->structure, member(), result::cross_section(inner_->pieces[piece], along)).shear();
+}
+std::optional<std::pair<StressExtreme, StressExtreme>> MemberResult::normal_stress_along(Length y, Length z) const {
+  return result::StressCourse(data_->structure, member(), *inner_).along(y.si(), z.si());
 }
 
 bool MemberResult::leaves_out_warping() const {

@@ -138,11 +138,39 @@ std::optional<StressExtreme> StressCourse::normal(double sign) const {
 }
 
 std::optional<StressExtreme> StressCourse::von_mises() const {
-  if (section_) return field_von_mises();
+  if (section_) return field_von_mises(actions_);
   if (lines_.empty() || !shear_known_) return std::nullopt;
   // A link: its axial stress alone.
   const StressExtreme pull = *line_normal(1), push = *line_normal(-1);
   return pull.value.si() >= -push.value.si() ? pull : StressExtreme{-push.value, push.at, push.y, push.z};
+}
+
+// Of shear alone the von Mises stress is √3 τ.
+std::optional<StressExtreme> StressCourse::shear() const {
+  if (!section_) return shear_known_ && lines_.size() == 1 ? std::optional(StressExtreme{}) : std::nullopt;
+  std::vector<ActionCourse> shear = actions_;
+  for (ActionCourse& p : shear) p.n = p.gy = p.gz = Polynomial();
+  StressExtreme most = field_von_mises(shear);
+  most.value = most.value / std::sqrt(3.0);
+  return most;
+}
+
+std::optional<std::pair<StressExtreme, StressExtreme>> StressCourse::along(double y, double z) const {
+  if (!section_) return std::nullopt;
+  std::pair<StressExtreme, StressExtreme> both;
+  for (const double sign : {1.0, -1.0}) {
+    BestStress best;
+    for (const ActionCourse& p : actions_) {
+      const Polynomial s = combine({{sign, &p.n}, {sign * y, &p.gy}, {sign * z, &p.gz}});
+      best.offer(p.from, s(0), Length::si(y), Length::si(z));
+      if (p.loaded)
+        for (const double x : sign_changes(derivative(s.c), p.length))
+          best.offer(p.from + x, s(x), Length::si(y), Length::si(z));
+      best.offer(p.from + p.length, s(p.length), Length::si(y), Length::si(z));
+    }
+    (sign > 0 ? both.first : both.second) = best.take(sign);
+  }
+  return both;
 }
 
 std::optional<Stress> StressCourse::normal_at(double y, double z) const {
@@ -336,14 +364,14 @@ class LoadedPiece {
 }  // namespace
 
 // Without loads the stress is worst at an end of the piece.
-StressExtreme StressCourse::field_von_mises() const {
+StressExtreme StressCourse::field_von_mises(const std::vector<ActionCourse>& actions) const {
   BestStress best;
-  for (const ActionCourse& p : actions_)
+  for (const ActionCourse& p : actions)
     for (const double x : {0.0, p.length}) {
       const StressField::Place w = section_->field.worst(p.at(x));
       best.offer(p.from + x, w.von_mises, Length::si(w.y), Length::si(w.z));
     }
-  for (const ActionCourse& p : actions_)
+  for (const ActionCourse& p : actions)
     if (p.loaded) LoadedPiece(section_->field, p, best).search();
   return best.take(1);
 }

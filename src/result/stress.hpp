@@ -22,6 +22,10 @@ class StressCourse {
   // The largest (sign +1) or smallest (−1) normal stress.
   std::optional<StressExtreme> normal(double sign) const;
   std::optional<StressExtreme> von_mises() const;
+  // The largest shear stress of the section.
+  std::optional<StressExtreme> shear() const;
+  // Largest and least normal stress along one fibre.
+  std::optional<std::pair<StressExtreme, StressExtreme>> along(double y, double z) const;
   // Of a single cross-section.
   std::optional<Stress> normal_at(double y, double z) const;
 
@@ -36,7 +40,7 @@ class StressCourse {
 
   std::optional<StressExtreme> line_normal(double sign) const;
   StressExtreme field_normal(double sign) const;
-  StressExtreme field_von_mises() const;
+  StressExtreme field_von_mises(const std::vector<ActionCourse>& actions) const;
 
   const Inner& inner_;
   double area_ = 0;

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "corvex/envelope.hpp"
+#include "result/polynomial.hpp"
 
 namespace corvex {
 namespace {
@@ -22,7 +23,8 @@ constexpr double same_place = 1e-9;  // of the member's length
 }  // namespace
 
 bool TracePlace::is_extreme_of(std::string_view figure) const {
-  return std::any_of(extremes.begin(), extremes.end(), [&](const auto& e) { return e.first == figure; });
+  return std::any_of(extremes.begin(), extremes.end(),
+                     [&](const auto& e) { return e.first == figure && e.second != "zero"; });
 }
 
 std::vector<TracePlace> places_at(const MemberResult& member, Length at) {
@@ -42,21 +44,36 @@ std::vector<TracePlace> places_at(const MemberResult& member, Length at) {
 std::vector<TracePlace> even_places(const MemberResult& member, int count) {
   std::vector<TracePlace> all;
   const int n = std::max(count, 2);
-  for (int i = 0; i < n; ++i)
-    all.push_back({i + 1 == n ? member.length() : member.length() * (static_cast<double>(i) / (n - 1)),
-                   i + 1 == n ? Side::before : Side::after,
-                   {}});
+  for (int i = 0; i < n; ++i) {
+    const Length at = i + 1 == n ? member.length() : member.length() * (static_cast<double>(i) / (n - 1));
+    for (TracePlace& p : places_at(member, at)) all.push_back(std::move(p));
+  }
   return all;
 }
 
 namespace {
 
-// A figure that is largest or least at a place; at a jump on one of its sides.
+// What is worth a look at a place: a figure that is largest or least, at a jump on one of its sides; a bending moment
+// that passes through zero; a place where a load acts or begins, which has no figure.
 struct Found {
   double at;
   Side side;
   const char *figure, *which;
 };
+
+// Where a bending moment passes through zero, and where the course of a force changes: loads and points.
+void add_places_between(const MemberResult& member, std::vector<Found>& found) {
+  for (const auto& [name, d] : {std::pair{"moment_y", member.moment_y()}, {"moment_z", member.moment_z()}}) {
+    const double size = std::max(std::abs(d.max().value.si), std::abs(d.min().value.si));
+    if (size <= d.noise()) continue;
+    for (const Diagram::Piece& p : d.pieces())
+      for (const double x : result::sign_changes(p.powers, p.to - p.from))
+        found.push_back({p.from + x, Side::before, name, "zero"});
+  }
+  const Diagram axial = member.axial();
+  for (const Diagram::Piece& p : axial.pieces())
+    if (p.from > 0) found.push_back({p.from, Side::before, nullptr, nullptr});
+}
 
 std::vector<Found> extremes(const MemberResult& member) {
   std::vector<Found> found;
@@ -72,6 +89,7 @@ std::vector<Found> extremes(const MemberResult& member) {
     }
   }
   if (const Extreme sag = member.sag(); sag.value.si > 0) found.push_back({sag.at.si(), Side::before, "sag", "max"});
+  add_places_between(member, found);
   return found;
 }
 
@@ -86,7 +104,7 @@ std::vector<TracePlace> gathered(const std::vector<Found>& found, double L, cons
     if (!all.empty() && at - all.back().at.si() <= same_place * L) continue;
     std::vector<TracePlace> here = places_of(Length::si(at));
     for (const Found& f : found)
-      if (std::abs(f.at - at) <= same_place * L)
+      if (f.figure && std::abs(f.at - at) <= same_place * L)
         (here.size() > 1 && f.side == Side::after ? here.back() : here.front())
             .extremes.emplace_back(f.figure, f.which);
     all.insert(all.end(), here.begin(), here.end());
@@ -123,7 +141,11 @@ std::vector<TracePlace> extreme_places(const Solution& solution, const MemberRef
   std::vector<Found> found;
   for (const std::size_t c : solution.judged())
     for (const Found& f : extremes(solution[c][member]))
-      if (const std::string* most = governing(e, f.figure, f.which); most && *most == solution[c].name())
+      if (!f.figure)
+        found.push_back(f);
+      else if (std::string_view(f.which) == "zero")
+        continue;  // of one case, not of the envelope
+      else if (const std::string* most = governing(e, f.figure, f.which); most && *most == solution[c].name())
         found.push_back(f);
   const Structure& s = solution.structure();
   return gathered(found, s.length_of(s[member]), [&](Length at) { return places_at(solution, member, at); });

@@ -21,6 +21,9 @@ void check_loads(const Structure& structure, Problems& problems);
 bool bends_about_y(const Member& member);
 bool leaves_plane(const Member& member);
 
+// Every structure that is made has a mark of its own for its ids; 0 is no mark.
+std::uint32_t next_mark();
+
 // What the checks share.
 class Checks {
  public:

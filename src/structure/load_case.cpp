@@ -122,6 +122,26 @@ Self& LoadCalls<Self>::add(Load load) {
 }
 
 template <class Self>
+Self& LoadCalls<Self>::replace(std::size_t number, Load load) {
+  target_case().loads_.at(number) = std::move(load);
+  return self();
+}
+
+template <class Self>
+Self& LoadCalls<Self>::remove(std::size_t number) {
+  std::vector<Load>& loads = target_case().loads_;
+  (void)loads.at(number);
+  loads.erase(loads.begin() + static_cast<std::ptrdiff_t>(number));
+  return self();
+}
+
+template <class Self>
+Self& LoadCalls<Self>::clear() {
+  target_case().loads_.clear();
+  return self();
+}
+
+template <class Self>
 Self& LoadCalls<Self>::gravity() {
   add(GravityLoad{target_case().up_ * -gn.si()});
   return self();

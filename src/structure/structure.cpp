@@ -6,6 +6,7 @@
 #include <atomic>
 
 #include "corvex/formula.hpp"
+#include "structure/checks.hpp"
 
 namespace corvex {
 
@@ -56,9 +57,6 @@ bool PointSupport::gives(std::size_t k) const {
          });
 }
 
-namespace {
-
-// Every structure that is made has a mark of its own; 0 is no mark.
 std::uint32_t next_mark() {
   static std::atomic<std::uint32_t> last = 0;
   std::uint32_t mark = ++last;
@@ -66,10 +64,8 @@ std::uint32_t next_mark() {
   return mark;
 }
 
-}  // namespace
-
 Structure::Structure(std::string title, bool plane, Up up)
-    : mark_(next_mark()), title_(std::move(title)), plane_(plane), up_(up) {}
+    : mark_(next_mark()), section_mark_(mark_), title_(std::move(title)), plane_(plane), up_(up) {}
 
 Structure Structure::plane(std::string title) {
   return Structure(std::move(title), true, Up::y);
@@ -101,7 +97,7 @@ PointId Structure::point_at(std::string name, const Vector& position) {
 SectionId Structure::section(std::string name, const Section& section) {
   enter(section_index_, name, sections_.size(), Subject::Kind::section);
   sections_.push_back({std::move(name), section, {}, {}});
-  return SectionId(sections_.size() - 1, mark_);
+  return SectionId(sections_.size() - 1, section_mark_);
 }
 
 SectionId Structure::section(std::string name, const Profile& profile) {
@@ -113,6 +109,12 @@ SectionId Structure::section(std::string name, const Profile& profile) {
 
 MemberId Structure::member(std::string name, std::vector<PointId> through, const MemberOptions& o) {
   enter(member_index_, name, members_.size(), Subject::Kind::member);
+  members_.push_back(made(std::move(name), std::move(through), o));
+  return MemberId(members_.size() - 1, mark_);
+}
+
+// As recorded, with its material among those of the structure.
+Member Structure::made(std::string name, std::vector<PointId> through, const MemberOptions& o) {
   if (!o.material.fault().empty())
     while_building_.push_back({o.material.fault(), {Subject::Kind::member, name}, "material"});
   // The search goes backwards: neighbours usually share their material.
@@ -129,10 +131,18 @@ MemberId Structure::member(std::string name, std::vector<PointId> through, const
     return f;
   };
   const auto arm = [](const RigidArm& a) { return Vector{a.x.si(), a.y.si(), a.z.si()}; };
-  members_.push_back({std::move(name), std::move(through), o.section, material - 1, o.kind, o.hinge, o.roll.si(),
-                      freed(Hinge::start, o.release.start), freed(Hinge::end, o.release.end), arm(o.offset.start),
-                      arm(o.offset.end), o.acts});
-  return MemberId(members_.size() - 1, mark_);
+  return {std::move(name),
+          std::move(through),
+          o.section,
+          material - 1,
+          o.kind,
+          o.hinge,
+          o.roll.si(),
+          freed(Hinge::start, o.release.start),
+          freed(Hinge::end, o.release.end),
+          arm(o.offset.start),
+          arm(o.offset.end),
+          o.acts};
 }
 
 MemberId Structure::member(std::string name, std::initializer_list<const char*> through, const MemberOptions& o) {
@@ -224,7 +234,7 @@ MemberId Structure::at(const MemberRef& member) const {
                                       : "corvex: there is no member '" + member.name() + "'");
 }
 std::optional<SectionId> Structure::find_section(std::string_view name) const {
-  return look_up<SectionId>(section_index_, name, mark_);
+  return look_up<SectionId>(section_index_, name, section_mark_);
 }
 
 }  // namespace corvex

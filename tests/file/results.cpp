@@ -74,8 +74,8 @@ TEST_CASE("The shape of the results is fixed") {
   CHECK(keys(beam["von_mises"]["max"]) == std::vector<std::string>{"at", "value", "y", "z"});
   REQUIRE(beam["places"].size() == 5);
   CHECK(keys(beam["places"][0]) == std::vector<std::string>{"at", "axial", "deflection_y", "deflection_z", "moment_y",
-                                                            "moment_z", "shear_y", "shear_z", "torsion", "x", "y",
-                                                            "z"});
+                                                            "moment_z", "rotation_y", "rotation_z", "shear_y",
+                                                            "shear_z", "torsion", "twist", "x", "y", "z"});
   REQUIRE(beam["joints"].size() == 4);
   CHECK(beam["joints"][1]["point"] == "B");
   CHECK(beam["joints"][1]["side"] == "before");

@@ -83,6 +83,9 @@ TEST_CASE("Debian packages: the library, what is needed to build with it, the pr
                                                  Contains("libyaml-0-2") && !Contains("cholmod"));
   CHECK_THAT(field("libcorvex-dev", "Depends"), Contains("libcorvex0 (= 0.1.0)"));
   CHECK_THAT(field("corvex", "Depends"), Contains("libcorvex0 (= 0.1.0)"));
+  // What a user of the program reads comes with the program.
+  CHECK_THAT(shop.run("dpkg-deb -c packages/corvex_*.deb"),
+             Contains("model-file.md") && Contains("commands.md") && Contains("scope.md") && Contains("signs.md"));
   shop.run("for p in packages/*.deb; do dpkg-deb -x $p root; done");
   CHECK_THAT(shop.run("root/usr/bin/corvex verify" + model), Contains("all 10 values agree"));
   shop.run("test -e root/usr/lib/libcorvex.so.0 && test -e root/usr/lib/libcorvex.so");

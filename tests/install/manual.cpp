@@ -62,6 +62,17 @@ TEST_CASE("The shell completes verbs, options and models") {
   CHECK(completed("corvex solve t", 2) == std::set<std::string>{"trestle.yaml"});
   CHECK(completed("corvex solve ''", 2) == std::set<std::string>{"trestle.yaml", "models"});
   CHECK(completed("corvex demo ''", 2) == std::set<std::string>{"--help", "models"});
+  // Names of the model that the line has.
+  shop.write("rack.yaml",
+             "corvex: 1\npoints: {A: [0, 0], B: [2 m, 0], far end: [3 m, 0]}\nmembers:\n  rail: {through: [A, B]}\n"
+             "  # a comment\n  right leg:\n    through: [B, far end]\nloads:\n  dead: [{gravity: down}]\n  snow: []\n"
+             "combinations: {service: {dead: 1, snow: 1.5}}\n");
+  CHECK(completed("corvex solve rack.yaml --case ''", 4) ==
+        std::set<std::string>{"dead", "snow", "service", "envelope"});
+  CHECK(completed("corvex solve rack.yaml --member r", 4) == std::set<std::string>{"rail", "right\\ leg"});
+  CHECK(completed("corvex solve rack.yaml --point ''", 4) == std::set<std::string>{"A", "B", "far\\ end"});
+  CHECK(completed("corvex trace rack.yaml ''", 3) == std::set<std::string>{"rail", "right\\ leg"});
+  shop.run("rm rack.yaml");
   for (const std::string& verb : verbs(shop)) {
     std::set<std::string> options = found(shop.run(program + verb + " --help"), "(--[a-z]+(?:-[A-Za-z]+)?)");
     if (verb == "solve") CHECK(options.count("--places") == 1);

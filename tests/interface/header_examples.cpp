@@ -3,6 +3,7 @@
 
 #include <catch2/catch.hpp>
 #include <corvex/corvex.hpp>
+#include <corvex/document.hpp>
 #include <corvex/file.hpp>
 #include <corvex/number.hpp>
 #include <corvex/picture.hpp>
@@ -163,6 +164,12 @@ TEST_CASE("Examples of solution.hpp, diagram.hpp, hand.hpp") {
   {
 #include "number.inc"
   } check("number");
+  {
+#include "page.inc"
+  } check("page");
+  {
+#include "document.inc"
+  } check("document");
 }
 
 TEST_CASE("The example of file.hpp") {

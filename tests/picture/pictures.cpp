@@ -159,8 +159,8 @@ TEST_CASE("The deformed shape is exact, at the scale that is told") {
           Approx(m.at(Length::si(along)).y.si() * times).margin(1e-2 / scale + 1e-9));
   }
   const auto legend = svg.words("legend");
-  const std::string told =
-      times == 1 ? "Movements in true scale" : "Movements drawn " + std::to_string(int(times)) + " times as large";
+  const std::string told = times == 1 ? "Displacements in true scale"
+                                      : "Displacements drawn " + std::to_string(int(times)) + " times as large";
   CHECK(std::any_of(legend.begin(), legend.end(), [&](const auto& w) { return w.text == told; }));
   CHECK(svg.words("most-value").size() == 1);
 }
@@ -225,7 +225,7 @@ TEST_CASE("A sheet has the courses of one member with their extremes and places"
   CHECK(svg.says("moment-value", "2.222 at 1.333"));
   CHECK(svg.says("moment-value", "-1.250 at 3"));
   CHECK(svg.words("panel").size() == 5);
-  CHECK(svg.lines("slope").size() >= 1);
+  CHECK(svg.lines("rotation").size() >= 1);
   CHECK(svg.lines("deflection").size() >= 1);
 }
 
@@ -234,7 +234,7 @@ TEST_CASE("A section shows its shape to scale, its figures and the stress across
   const Svg svg(s,
                 {.of = PictureOf::section, .load_case = "product", .only = {*s.model.structure.find_member("rail")}});
   for (const char* value : {"80.11 MPa", "-83.91 MPa"}) CHECK(svg.says("stress-value", value));
-  for (const char* value : {"40", "80"}) CHECK(svg.says("dimension-value", value));
+  for (const char* value : {"40 mm", "80 mm"}) CHECK(svg.says("dimension-value", value));
   CHECK(svg.says("figure-value", "71.13 cm⁴"));
   const auto outline = svg.lines("outline");
   REQUIRE(outline.size() == 2);  // and the hole

@@ -65,19 +65,21 @@ TEST_CASE("Tables are short, what governs first, and --all has the rest in the o
   const std::string text = folder.run(rack + " --case winter --format markdown").out;
   const std::string whole = folder.run(rack + " --case winter --format markdown --all").out;
   const auto brief = read_markdown(text, "winter"), all = read_markdown(whole, "winter");
-  const ReadTable &stress = brief.at(3), &all_stress = all.at(3);
-  REQUIRE(stress.rows.size() == 6);
-  CHECK(all_stress.rows.size() == 15);
-  double before = 1e30;
-  for (std::size_t r = 0; r < stress.rows.size(); ++r) {
-    const double safety = stress.si(r, "safety");
-    CHECK((r == 0 || safety >= stress.si(r - 1, "safety")));
-    before = std::min(before, safety);
-  }
-  // The least safety of all comes first.
-  for (std::size_t r = 0; r < all_stress.rows.size(); ++r)
-    if (all_stress.cell(r, "safety") != "–") CHECK(all_stress.si(r, "safety") >= before);
-  CHECK(stress.si(0, "safety") == before);
+  // Bars and beams stand in tables of their own.
+  const auto safeties = [](const std::vector<ReadTable>& tables) {
+    std::vector<double> found;
+    for (const ReadTable& t : tables)
+      for (std::size_t r = 0; t.has("safety") && r < t.rows.size(); ++r)
+        found.push_back(t.cell(r, "safety") == "–" ? 1e30 : t.si(r, "safety"));
+    return found;
+  };
+  std::vector<double> stress = safeties(brief), all_stress = safeties(all);
+  REQUIRE(stress.size() == 6);
+  CHECK(all_stress.size() == 15);
+  // The least safeties of all are shown.
+  std::sort(stress.begin(), stress.end());
+  std::sort(all_stress.begin(), all_stress.end());
+  CHECK(stress == std::vector<double>(all_stress.begin(), all_stress.begin() + 6));
   CHECK_THAT(text, Contains("and 9 more members: --all shows them, --member NAME one"));
   CHECK_THAT(whole, !Contains("more members"));
   CHECK(brief.at(1).rows.size() == 8);
@@ -90,13 +92,12 @@ TEST_CASE("Tables are short, what governs first, and --all has the rest in the o
 TEST_CASE("With several cases the envelope stands for them, and each shows its balance") {
   const Folder folder;
   const std::string text = folder.run(rack).out;
-  CHECK_THAT(text, Contains("== envelope of 2 combinations ==") && Contains("\n== winter ==\n\nReactions\n"));
-  const std::string winter = text.substr(text.find("== winter =="));
-  CHECK_THAT(winter.substr(0, winter.find("== summer ==")), !Contains("Inner forces"));
-  CHECK_THAT(text, Contains("All tables of one of them: --case NAME"));
+  CHECK_THAT(text, Contains("== envelope of 2 combinations ==") && Contains("\nReactions\n  point    case ") &&
+                       !Contains("== winter =="));
+  CHECK_THAT(text, Contains("All tables of one case: --case NAME"));
   const std::string all = folder.run(rack + " --all").out;
   const std::string whole = all.substr(all.find("== winter =="));
-  CHECK_THAT(whole.substr(0, whole.find("== summer ==")), Contains("Inner forces") && Contains("Movements"));
+  CHECK_THAT(whole.substr(0, whole.find("== summer ==")), Contains("Internal forces") && Contains("Displacements"));
 }
 
 TEST_CASE("A terminal's width is kept, and nothing is lost by it") {
@@ -258,8 +259,9 @@ TEST_CASE("An interruption leaves no half-written file, and an old one as it was
   for (int step = 1; step <= 10; ++step) {
     const std::string seconds = std::to_string(step * 0.15);
     const std::string here = "cd '" + folder.path().string() + "' && ";
-    const int code = std::system(
-        (here + "timeout -s INT " + seconds + " '" CORVEX_PROGRAM "'" + quick + name + " >/dev/null 2>&1").c_str());
+    const int code = std::system((here + "export COLUMNS=0; timeout -s INT " + seconds + " '" CORVEX_PROGRAM "'" +
+                                  quick + name + " >/dev/null 2>&1")
+                                     .c_str());
     INFO(name << " after " << seconds << " s");
     CHECK_FALSE(folder.has(name + ".part"));
     if (WIFEXITED(code) && WEXITSTATUS(code) == 0) break;

@@ -141,10 +141,10 @@ TEST_CASE("What is chosen by name is shown without the sums and the hand calcula
   const Folder folder;
   folder.write("model.yaml", model + "hand: {expect: [{reaction: A, part: y, is: 12}]}\n");
   const std::string both = folder.run("solve model.yaml --member strut --point A").out;
-  CHECK_THAT(both, Contains("Reactions\n") && Contains("Inner forces") && !Contains("Hand calculation"));
+  CHECK_THAT(both, Contains("Reactions\n") && Contains("Internal forces") && !Contains("Hand calculation"));
   CHECK_THAT(both, !Contains("  sum ") && !Contains("  loads "));
   const std::string free = folder.run("solve model.yaml --point B").out;
-  CHECK_THAT(free, Contains("Movements") && !Contains("Reactions\n"));
+  CHECK_THAT(free, Contains("Displacements") && !Contains("Reactions\n"));
   CHECK_THAT(folder.run("solve model.yaml").out, Contains("  sum ") && Contains("Hand calculation"));
 }
 

@@ -45,8 +45,10 @@ Outcome Folder::run(const std::string& arguments, const std::string& input, cons
   // Beside the folder, so that it holds only what the program wrote.
   const std::string beside = path_.string();
   std::ofstream(beside + ".in", std::ios::binary) << input;
-  const std::string command = "cd '" + path_.string() + "' && " + before + " '" CORVEX_PROGRAM "' " + arguments +
-                              " <'" + beside + ".in' >'" + beside + ".out' 2>'" + beside + ".err'";
+  // Tables stand as wide as they are, unless a test says how wide the page is.
+  const std::string width = before.find("COLUMNS") == std::string::npos ? "export COLUMNS=0; " : "";
+  const std::string command = "cd '" + path_.string() + "' && " + width + before + " '" CORVEX_PROGRAM "' " +
+                              arguments + " <'" + beside + ".in' >'" + beside + ".out' 2>'" + beside + ".err'";
   const int code = std::system(command.c_str());
   Outcome o{WIFEXITED(code) ? WEXITSTATUS(code) : -1, read(beside + ".out"), read(beside + ".err")};
   for (const char* end : {".in", ".out", ".err"}) std::filesystem::remove(beside + end);

@@ -3,10 +3,10 @@
 #include <numeric>
 
 #include "corvex/envelope.hpp"
-#include "number.hpp"
-#include "result_tables.hpp"
+#include "document/number.hpp"
+#include "document/result_tables.hpp"
 
-namespace corvex::cli {
+namespace corvex::document {
 namespace {
 
 double size_of(const Range& r) {
@@ -14,7 +14,7 @@ double size_of(const Range& r) {
 }
 
 Column case_column(const std::string& data_head) {
-  Column c = words_column("in");
+  Column c = words_column("case");
   c.data_head = data_head;
   c.tied = true;
   return c;
@@ -32,7 +32,7 @@ Table ranges(const char* name, const char* title, const char* of, const std::str
     t.columns.push_back(number_column(which));
     t.columns.back().unit_of_row = true;
     if (place_unit) t.columns.push_back(place_column(*place_unit, which + " at"));
-    t.columns.push_back(case_column(which + " in"));
+    t.columns.push_back(case_column(which + " case"));
   }
   return t;
 }
@@ -50,10 +50,15 @@ void add_range(Table& t, const std::string& whose, const Figure& f, const Range&
   Row row{.part = f.part, .unit = f.unit.text};
   row.cells = {whose, f.name, f.unit.text};
   const bool nothing = size_of(r) <= noise * f.size;
+  if (nothing) row.use = For::data;
   for (const GoverningExtreme* e : {&r.max, &r.min}) {
-    row.cells.push_back(clean(e->value.si, f.unit, f.size));
+    const double value = clean(e->value.si, f.unit, f.size);
+    row.cells.push_back(value);
     if (m) row.cells.push_back(nothing ? Cell() : place_cell(*s, *m, e->at, length));
     row.cells.push_back(nothing ? "" : e->load_case);
+    // Nothing has no place and is of no case.
+    if (value == 0)
+      for (std::size_t k = row.cells.size() - (m ? 2 : 1); k < row.cells.size(); ++k) row.cells[k].data_only = true;
   }
   t.rows.push_back(std::move(row));
 }
@@ -76,8 +81,8 @@ Rows chosen(const std::vector<double>& size, const std::vector<bool>& marked, bo
 
 }  // namespace
 
-EnvelopeTables::EnvelopeTables(const Model& model, const Solution& solution, const Selection& selection)
-    : s_(solution.structure()), u_(model.units), solution_(solution), selection_(selection) {
+EnvelopeTables::EnvelopeTables(const ModelUnits& units, const Solution& solution, const Selection& selection)
+    : s_(solution.structure()), u_(units), solution_(solution), selection_(selection) {
   std::vector<double> use;
   bool known = true;
   for (std::size_t i = 0; i < s_.members().size(); ++i) {
@@ -98,7 +103,7 @@ EnvelopeTables::EnvelopeTables(const Model& model, const Solution& solution, con
 }
 
 Table EnvelopeTables::inner_forces() const {
-  Table t = ranges("envelope", "Inner forces", "member", &u_.length.text);
+  Table t = ranges("envelope", "Internal forces", "member", &u_.length.text);
   for (const std::size_t i : rows_.shown) {
     const MemberEnvelope& e = members_[i];
     const Member& m = s_.members()[i];
@@ -126,11 +131,11 @@ Table EnvelopeTables::stresses() const {
   t.columns = {words_column("member", true)};
   for (const std::string head : {"tension", "compression", "von Mises"})
     t.columns.insert(t.columns.end(),
-                     {number_column(head, u_.stress.text), place_column(l, head + " at"), case_column(head + " in")});
+                     {number_column(head, u_.stress.text), place_column(l, head + " at"), case_column(head + " case")});
   t.columns.push_back(number_column("safety"));
   t.columns.back().most_digits = 3;
   t.columns.insert(t.columns.end(),
-                   {number_column("sag", u_.deflection.text), place_column(l, "sag at"), case_column("sag in")});
+                   {number_column("sag", u_.deflection.text), place_column(l, "sag at"), case_column("sag case")});
   const auto without = [&](std::size_t i) { return leaves_out_warping(solution_, MemberId{i}); };
   const bool left_out = std::any_of(rows_.shown.begin(), rows_.shown.end(), without);
   if (left_out) t.columns.push_back(words_column("without"));
@@ -173,7 +178,7 @@ Table EnvelopeTables::movements() const {
     move = std::max(move, size.back());
     turn = std::max({turn, size_of(six[3]), size_of(six[4]), size_of(six[5])});
   }
-  Table t = ranges("envelope", "Movements", "point", nullptr);
+  Table t = ranges("envelope", "Displacements", "point", nullptr);
   const Rows rows = chosen(size, selection_.points, selection_.all, short_points / 2, true);
   for (const std::size_t i : rows.shown) {
     const bool turns = solution_[solution_.judged().front()].turns(PointId{i});
@@ -181,9 +186,10 @@ Table EnvelopeTables::movements() const {
       if (s_.is_plane() && k >= 2 && k <= 4) continue;
       if (k >= 3 && !turns) continue;
       const bool moves = k < 3;
-      add_range(t, s_.points()[i].name,
-                {names[k], moves ? "movements" : "turns", moves ? u_.deflection : u_.angle, moves ? move : turn},
-                all[i][k], nullptr, nullptr, u_.length);
+      add_range(
+          t, s_.points()[i].name,
+          {names[k], moves ? "displacements" : "rotations", moves ? u_.deflection : u_.angle, moves ? move : turn},
+          all[i][k], nullptr, nullptr, u_.length);
     }
   }
   t.after = rows.rest("point", "--point");
@@ -217,4 +223,4 @@ Table EnvelopeTables::reactions() const {
   return t;
 }
 
-}  // namespace corvex::cli
+}  // namespace corvex::document

@@ -1,10 +1,10 @@
 // The tables of solve: of one case, and of the envelope.
 #pragma once
 
-#include "case_figures.hpp"
-#include "selection.hpp"
+#include "corvex/document.hpp"
+#include "document/case_figures.hpp"
 
-namespace corvex::cli {
+namespace corvex::document {
 
 // Which members and points, in which order, and how many of how many.
 struct Rows {
@@ -21,11 +21,17 @@ Table balance_table(const CaseFigures& c);
 Table movements_table(const CaseFigures& c, const Selection& selection);
 Table inner_forces_table(const CaseFigures& c, const Selection& selection);
 Table stress_table(const CaseFigures& c, const Selection& selection);
+Table ends_table(const CaseFigures& c, const Selection& selection);
+Table faces_table(const CaseFigures& c, const Selection& selection);
+// Links in one row each: what a truss is checked by.
+Table bars_table(const CaseFigures& c, const Selection& selection);
+// The reactions of several cases: of each support a row a case.
+Table reactions_by_case(const std::vector<CaseFigures>& cases, const Selection& selection);
 
 // Of all that is judged, with the case that governs.
 class EnvelopeTables {
  public:
-  EnvelopeTables(const Model& model, const Solution& solution, const Selection& selection);
+  EnvelopeTables(const ModelUnits& units, const Solution& solution, const Selection& selection);
 
   Table inner_forces() const;
   Table stresses() const;
@@ -44,4 +50,4 @@ class EnvelopeTables {
   Rows rows_;  // of members, the most used first
 };
 
-}  // namespace corvex::cli
+}  // namespace corvex::document

@@ -6,9 +6,9 @@
 #include <vector>
 
 #include "corvex/file.hpp"
-#include "page.hpp"
+#include "corvex/page.hpp"
 
-namespace corvex::cli {
+namespace corvex::document {
 
 // The largest figure of each kind: beside it noise is told from values.
 struct Sizes {
@@ -32,7 +32,7 @@ class CaseFigures {
     std::optional<StressExtreme> tension, compression, mises;
   };
 
-  CaseFigures(const Model& model, const Solution& solution, std::size_t index);
+  CaseFigures(const ModelUnits& units, const Solution& solution, std::size_t index);
 
   const Structure& structure() const { return s_; }
   const ModelUnits& units() const { return u_; }
@@ -47,6 +47,12 @@ class CaseFigures {
   // Those that move most first.
   std::vector<std::size_t> points_by_movement() const;
 
+  // How near the worst of it is to its limit: the largest share of a strength, or the largest stress in Pa.
+  std::pair<double, double> use() const;
+  double largest_displacement() const { return most_.value.si; }
+  // "safety 2.68 of rail at C"; the stress where no strength is known; empty where there is no stress.
+  std::string governing_words(int digits) const;
+  std::string movement_words(int digits) const;
   // "moves 2.778 mm down at C; worst stress 74.13 MPa in rail at 1.2 m (safety 3.17); reactions balance"
   Line summary(int digits) const;
   // The same as figures, for data.
@@ -54,7 +60,6 @@ class CaseFigures {
 
  private:
   std::string place_words(const MemberResult& m, Length at, int digits) const;
-  std::string movement_words(int digits) const;
   std::string component_words(const Vector& v, int digits) const;
 
   const Structure& s_;
@@ -72,4 +77,4 @@ class CaseFigures {
 // The columns of summary_row.
 std::vector<Column> summary_columns(const ModelUnits& units);
 
-}  // namespace corvex::cli
+}  // namespace corvex::document

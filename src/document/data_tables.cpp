@@ -3,10 +3,10 @@
 
 #include <algorithm>
 
-#include "number.hpp"
-#include "page.hpp"
+#include "corvex/page.hpp"
+#include "document/number.hpp"
 
-namespace corvex::cli {
+namespace corvex::document {
 namespace {
 
 std::string with_unit(const std::string& head, const std::string& unit) {
@@ -79,9 +79,9 @@ std::string csv(const DataTable& table, int digits) {
   for (const auto& row : table.rows)
     line(row, [&](const Cell& c) {
       if (!c.value) return quoted(c.words);
-      return digits > 0 ? number(*c.value, digits) : fmt::format("{}", *c.value + 0.0);
+      return digits > 0 ? number(*c.value, digits) : fmt::format("{:.15g}", *c.value + 0.0);
     });
   return text;
 }
 
-}  // namespace corvex::cli
+}  // namespace corvex::document

@@ -4,10 +4,10 @@
 
 #include <algorithm>
 
-#include "number.hpp"
-#include "page.hpp"
+#include "corvex/page.hpp"
+#include "document/number.hpp"
 
-namespace corvex::cli {
+namespace corvex::document {
 namespace {
 
 const std::string indent = "  ";
@@ -40,7 +40,7 @@ struct Strip {
 
 class TableText {
  public:
-  TableText(const Table& table, const Style& style) : t_(table), style_(style) {
+  TableText(const Table& table, const Style& style) : t_(for_people(table)), style_(style) {
     for (std::size_t c = 0; c < t_.columns.size(); ++c)
       if (t_.columns[c].use != For::data && !vacant(c)) strips_.push_back(strip(c));
   }
@@ -153,7 +153,7 @@ class TableText {
     return text;
   }
 
-  const Table& t_;
+  const Table t_;
   const Style& style_;
   std::vector<Strip> strips_;
 };
@@ -202,7 +202,7 @@ std::string page_text(const Page& page, const Style& style) {
     } else if (const auto* w = std::get_if<Words>(&item)) {
       part = words_text(*w, style);
       words = true;
-    } else if (const auto& t = std::get<Table>(item); t.use != For::data) {
+    } else if (const auto& t = std::get<Table>(item); !for_people(t).rows.empty()) {
       part = TableText(t, style)();
     }
     if (part.empty()) continue;
@@ -213,4 +213,4 @@ std::string page_text(const Page& page, const Style& style) {
   return text;
 }
 
-}  // namespace corvex::cli
+}  // namespace corvex::document

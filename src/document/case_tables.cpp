@@ -3,9 +3,9 @@
 #include <algorithm>
 #include <cmath>
 
-#include "result_tables.hpp"
+#include "document/result_tables.hpp"
 
-namespace corvex::cli {
+namespace corvex::document {
 namespace {
 
 // Of those in this order that are chosen, the first few where tables are short.
@@ -18,6 +18,18 @@ Rows chosen(const std::vector<std::size_t>& order, const std::vector<bool>& mark
   rows.all = rows.shown.size();
   if (!whole && rows.all > most) rows.shown.resize(most);
   return rows;
+}
+
+// Where links alone meet there are no rotations, and a support gives no moment.
+bool turns(const CaseFigures& c, PointId p) {
+  if (!c.result().turns(p)) return false;
+  const auto& members = c.structure().members();
+  return std::any_of(members.begin(), members.end(), [&](const Member& m) {
+    return m.kind == MemberKind::beam && std::find(m.through.begin(), m.through.end(), p) != m.through.end();
+  });
+}
+bool gives(const CaseFigures& c, const PointSupport& p, std::size_t component) {
+  return p.gives(component) && (component < 3 || turns(c, p.at));
 }
 
 Rows shown_members(const CaseFigures& c, const Selection& selection) {
@@ -42,7 +54,7 @@ Table reactions_table(const CaseFigures& c, const Selection& selection) {
   std::vector<std::size_t> parts{0, 1};
   if (!s.is_plane()) parts.push_back(2);
   for (std::size_t k = s.is_plane() ? 5 : 3; k < 6; ++k)
-    if (std::any_of(s.supports().begin(), s.supports().end(), [&](const PointSupport& p) { return p.gives(k); }))
+    if (std::any_of(s.supports().begin(), s.supports().end(), [&](const PointSupport& p) { return gives(c, p, k); }))
       parts.push_back(k);
   Table t{.name = "reactions", .title = "Reactions", .load_case = c.result().name()};
   t.columns = {words_column("point", true)};
@@ -72,7 +84,7 @@ Table reactions_table(const CaseFigures& c, const Selection& selection) {
   const Rows rows = chosen(order, marked, selection.all, short_points);
   for (const std::size_t i : rows.shown) {
     const PointSupport& p = s.supports()[i];
-    row(s[p.at].name, c.result().reaction(p.at), [&](std::size_t k) { return p.gives(k); });
+    row(s[p.at].name, c.result().reaction(p.at), [&](std::size_t k) { return gives(c, p, k); });
   }
   t.after = rows.rest("support", "--point");
   // Of chosen points the sum of all supports would be read as theirs.
@@ -82,6 +94,28 @@ Table reactions_table(const CaseFigures& c, const Selection& selection) {
   row("sum", b.reacted, forces);
   row("loads", b.applied, forces);
   for (Row* last : {&t.rows.back(), &t.rows[t.rows.size() - 2]}) last->use = For::people;
+  return t;
+}
+
+Table reactions_by_case(const std::vector<CaseFigures>& cases, const Selection& selection) {
+  Table t{.name = "reactions", .title = "Reactions", .use = For::people};
+  if (cases.empty()) return t;
+  std::vector<Table> each;
+  for (const CaseFigures& c : cases) each.push_back(reactions_table(c, selection));
+  t.columns = each.front().columns;
+  t.columns.front().grouped = true;
+  t.columns.insert(t.columns.begin() + 1, words_column("case", true));
+  // Short tables have the largest supports of each case; here they are those of the first.
+  for (const Row& of : each.front().rows)
+    for (std::size_t c = 0; c < cases.size(); ++c) {
+      const auto row = std::find_if(each[c].rows.begin(), each[c].rows.end(),
+                                    [&](const Row& r) { return r.cells.front().words == of.cells.front().words; });
+      if (row == each[c].rows.end()) continue;
+      std::vector<Cell> cells = row->cells;
+      cells.insert(cells.begin() + 1, cases[c].result().name());
+      t.row(std::move(cells));
+    }
+  t.after = each.front().after;
   return t;
 }
 
@@ -108,11 +142,14 @@ Table movements_table(const CaseFigures& c, const Selection& selection) {
   const ModelUnits& u = c.units();
   const bool plane = s.is_plane();
   const std::string& l = u.deflection.text;
-  Table t{.name = "movements", .title = "Movements", .load_case = c.result().name()};
+  Table t{.name = "displacements", .title = "Displacements", .load_case = c.result().name()};
   t.columns = {words_column("point", true), number_column("x", l), number_column("y", l)};
   if (!plane) t.columns.push_back(number_column("z", l));
+  // Where no beam is, no point has rotations.
+  const bool beams =
+      std::any_of(s.members().begin(), s.members().end(), [](const Member& m) { return m.kind == MemberKind::beam; });
   for (const char* about : {"about x", "about y", "about z"})
-    if (!plane || about[6] == 'z') t.columns.push_back(number_column(about, u.angle.text));
+    if (beams && (!plane || about[6] == 'z')) t.columns.push_back(number_column(about, u.angle.text));
   const Rows rows = chosen(selection.all ? std::vector<std::size_t>() : c.points_by_movement(), selection.points,
                            selection.all, short_points);
   for (const std::size_t i : rows.shown) {
@@ -120,7 +157,7 @@ Table movements_table(const CaseFigures& c, const Selection& selection) {
     std::vector<Cell> cells{s.points()[i].name};
     const double m[] = {d.x.si(), d.y.si(), d.z.si()}, r[] = {d.rx.si(), d.ry.si(), d.rz.si()};
     for (int k = 0; k < (plane ? 2 : 3); ++k) cells.push_back(clean(m[k], u.deflection, c.sizes().move));
-    if (c.result().turns(PointId{i}))
+    if (beams && c.result().turns(PointId{i}))
       for (int k = plane ? 2 : 0; k < 3; ++k) cells.push_back(clean(r[k], u.angle, c.sizes().turn));
     t.row(std::move(cells));
   }
@@ -131,7 +168,7 @@ Table movements_table(const CaseFigures& c, const Selection& selection) {
 Table inner_forces_table(const CaseFigures& c, const Selection& selection) {
   const Structure& s = c.structure();
   const ModelUnits& u = c.units();
-  Table t{.name = "inner", .title = "Inner forces", .load_case = c.result().name()};
+  Table t{.name = "internal", .title = "Internal forces", .load_case = c.result().name()};
   Column member = words_column("member", true), symbol = words_column("", true), unit = words_column("unit", true);
   member.grouped = true;
   symbol.data_head = "figure";
@@ -150,22 +187,26 @@ Table inner_forces_table(const CaseFigures& c, const Selection& selection) {
   const Rows rows = shown_members(c, selection);
   for (const std::size_t i : rows.shown) {
     const MemberResult& m = c.member(i);
+    const bool link = m.member().kind == MemberKind::link;
     const auto row = [&](const char* name, const Diagram& d, bool force, const std::string& words = "") {
       const NamedUnit& in = force ? u.force : u.moment;
       const double size = force ? c.sizes().force : c.sizes().moment;
       const Extreme high = d.max(), low = d.min();
       const bool nothing = std::max(std::abs(high.value.si), std::abs(low.value.si)) <= 1e-9 * size;
-      Row r{.part = force ? "forces" : "moments", .unit = in.text};
+      const bool even = !nothing && high.value.si - low.value.si <= 1e-9 * size;
+      Row r{.use = link ? For::data : For::all, .part = force ? "forces" : "moments", .unit = in.text};
       r.cells = {m.member().name, name, in.text};
       for (const Extreme& e : {high, low}) {
         r.cells.push_back(clean(e.value.si, in, size));
         r.cells.push_back(nothing ? Cell() : place_cell(s, m.member(), e.at, u.length));
       }
+      // What is the same all along is told once, without a place.
+      if (even || nothing)
+        for (const std::size_t k : {4, 5, 6}) r.cells[k].data_only = true;
       r.cells.push_back(nothing && words != "slack" ? "" : words);
       t.rows.push_back(std::move(r));
     };
     const Diagram axial = m.axial();
-    const bool link = m.member().kind == MemberKind::link;
     const bool pulled = axial.min().value.si >= 0, pushed = axial.max().value.si <= 0;
     const bool told = link || m.member().acts != Acts::always;
     row("N", axial, true, !told ? "" : m.is_slack() ? "slack" : pulled ? "tension" : pushed ? "compression" : "");
@@ -187,11 +228,11 @@ Table stress_table(const CaseFigures& c, const Selection& selection) {
   const std::string& l = u.length.text;
   Table t{.name = "stress", .title = "Stress, safety against yield, and sag", .load_case = c.result().name()};
   t.columns = {words_column("member", true)};
-  for (const char* head : {"tension", "compression", "von Mises"})
+  for (const char* head : {"tension", "compression", "shear", "von Mises"})
     t.columns.insert(t.columns.end(), {number_column(head, u.stress.text), place_column(l, head + std::string(" at"))});
   t.columns.insert(t.columns.end(),
                    {number_column("safety"), number_column("sag", u.deflection.text), place_column(l, "sag at")});
-  t.columns[7].most_digits = 3;
+  t.columns[9].most_digits = 3;
   const Rows rows = shown_members(c, selection);
   const bool left_out = std::any_of(rows.shown.begin(), rows.shown.end(),
                                     [&](std::size_t i) { return c.member(i).leaves_out_warping(); });
@@ -200,6 +241,7 @@ Table stress_table(const CaseFigures& c, const Selection& selection) {
     const MemberResult& m = c.member(i);
     const CaseFigures::Stresses& found = c.stresses(i);
     std::vector<Cell> cells{m.member().name};
+    const For use = m.member().kind == MemberKind::link ? For::data : For::all;
     const auto add = [&](double si, const NamedUnit& unit, double size, Length at) {
       const double value = clean(si, unit, size);
       cells.emplace_back(value);
@@ -212,6 +254,7 @@ Table stress_table(const CaseFigures& c, const Selection& selection) {
     };
     stress(found.tension, 1);
     stress(found.compression, -1);
+    stress(m.max_shear_stress(), 0);
     stress(found.mises, 0);
     const bool stressed = found.mises && clean(found.mises->value.si(), u.stress, c.sizes().stress) != 0;
     cells.push_back(unknown());
@@ -222,10 +265,49 @@ Table stress_table(const CaseFigures& c, const Selection& selection) {
     const Extreme sag = m.sag();
     add(sag.value.si, u.deflection, c.sizes().move, sag.at);
     if (left_out) cells.emplace_back(m.leaves_out_warping() ? "warping stress" : "");
-    t.row(std::move(cells));
+    t.rows.push_back({.cells = std::move(cells), .use = use});
   }
   t.after = rows.rest("member", "--member");
   return t;
 }
 
-}  // namespace corvex::cli
+Table bars_table(const CaseFigures& c, const Selection& selection) {
+  const Structure& s = c.structure();
+  const ModelUnits& u = c.units();
+  Table t{.name = "bars", .title = "Bars", .load_case = c.result().name(), .use = For::people};
+  const std::string area = unit_for(dimension::area, u).text;
+  t.columns = {words_column("member", true),
+               number_column("length", u.length.text),
+               number_column("area", area),
+               number_column("N", u.force.text),
+               words_column(""),
+               number_column("stress", u.stress.text),
+               number_column("safety"),
+               number_column("utilisation", "%")};
+  t.columns[4].tied = true;
+  t.columns[6].most_digits = t.columns[7].most_digits = 3;
+  const Rows rows = shown_members(c, selection);
+  for (const std::size_t i : rows.shown) {
+    const MemberResult& m = c.member(i);
+    if (m.member().kind != MemberKind::link) continue;
+    const Diagram axial = m.axial();
+    const Extreme high = axial.max(), low = axial.min();
+    const double N = std::abs(high.value.si) >= std::abs(low.value.si) ? high.value.si : low.value.si;
+    const double shown = clean(N, u.force, c.sizes().force);
+    const char* word = m.is_slack() ? "slack" : shown > 0 ? "tension" : shown < 0 ? "compression" : "";
+    std::vector<Cell> cells{m.member().name, m.length().si() / u.length.si,
+                            s.section_of(m.member()).area().si() / unit_for(dimension::area, u).si, shown, word};
+    const auto& mises = c.stresses(i).mises;
+    const double stress = mises ? clean(mises->value.si(), u.stress, c.sizes().stress) : 0;
+    cells.push_back(mises ? Cell(N < 0 ? -stress : stress) : unknown());
+    const auto safety = stress != 0 ? m.safety_against(mises->value) : std::nullopt;
+    cells.push_back(safety ? Cell(*safety) : unknown());
+    cells.push_back(safety ? Cell(100 / *safety) : stress == 0 && mises ? Cell(0.0) : unknown());
+    if (safety && *safety < 1) cells[6].tone = cells[7].tone = Tone::bad;
+    t.row(std::move(cells));
+  }
+  if (!t.rows.empty()) t.after = rows.rest("member", "--member");
+  return t;
+}
+
+}  // namespace corvex::document

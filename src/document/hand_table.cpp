@@ -1,13 +1,12 @@
-#include "hand_table.hpp"
-
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
 
-#include "number.hpp"
+#include "corvex/document.hpp"
+#include "document/number.hpp"
 
-namespace corvex::cli {
+namespace corvex::document {
 namespace {
 
 NamedUnit shown_in(const Comparison& c, const ModelUnits& units) {
@@ -75,14 +74,14 @@ Table table_of(const Verification& hand, const ModelUnits& units, std::size_t pa
   Table t{.name = "hand",
           .title = agree == all ? fmt::format("Hand calculation: all {} values agree", agree)
                                 : fmt::format("Hand calculation: {} of {} values DIFFER", all - agree, all)};
-  t.columns = {words_column("figure", true), words_column("case"),         number_column("hand"),
-               number_column("computed"),    words_column("unit"),         number_column("deviation"),
-               number_column("allowed"),     words_column("deviation in"), words_column(""),
-               words_column("formula"),      words_column("numbers"),      words_column("note"),
+  t.columns = {words_column("figure", true), words_column("case"),     number_column("hand"),
+               number_column("computed"),    words_column("unit"),     words_column(""),
+               number_column("deviation"),   number_column("allowed"), words_column("deviation in"),
+               words_column("formula"),      words_column("numbers"),  words_column("note"),
                words_column("remark")};
-  for (const std::size_t k : {2, 3, 4, 6, 8}) t.columns[k].tied = true;
-  t.columns[8].data_head = "verdict";
-  for (const std::size_t k : {7, 9, 10, 11, 12}) t.columns[k].use = For::data;
+  for (const std::size_t k : {2, 3, 4, 5, 7}) t.columns[k].tied = true;
+  t.columns[5].data_head = "verdict";
+  for (const std::size_t k : {8, 9, 10, 11, 12}) t.columns[k].use = For::data;
   for (const Comparison& c : hand.comparisons) {
     const NamedUnit unit = shown_in(c, units);
     const double size = std::max(std::abs(c.hand.si), c.absolute ? c.within : 0);
@@ -94,9 +93,9 @@ Table table_of(const Verification& hand, const ModelUnits& units, std::size_t pa
     Cell verdict = c.agrees ? "agrees" : "DIFFERS";
     verdict.tone = c.agrees ? Tone::good : Tone::bad;
     const bool worked = !c.formula.text.empty();
-    t.row({c.what, c.load_case, value(c.hand.si), value(c.computed.si), unit.text, share(c.deviation), share(c.within),
-           c.absolute ? unit.text : "%", verdict, c.formula.text, worked ? numbers_put_in(c.formula, units) : "",
-           c.note, c.remark});
+    t.row({c.what, c.load_case, value(c.hand.si), value(c.computed.si), unit.text, verdict, share(c.deviation),
+           share(c.within), c.absolute ? unit.text : "%", c.formula.text,
+           worked ? numbers_put_in(c.formula, units) : "", c.note, c.remark});
     const std::string note = c.note.empty() ? "" : "(" + c.note + ")";
     if (!worked && !note.empty()) t.say_beneath(note);
     if (worked)
@@ -137,4 +136,4 @@ void add_hand(Page& page, const Verification& hand, const ModelUnits& units, std
   page.emplace_back(std::move(values));
 }
 
-}  // namespace corvex::cli
+}  // namespace corvex::document

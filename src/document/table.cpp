@@ -1,10 +1,9 @@
-#include "table.hpp"
-
 #include <algorithm>
 
-#include "number.hpp"
+#include "corvex/page.hpp"
+#include "document/number.hpp"
 
-namespace corvex::cli {
+namespace corvex::document {
 
 Column words_column(std::string head, bool label) {
   Column c{.head = std::move(head), .kind = Column::Kind::words};
@@ -23,10 +22,25 @@ Column place_column(std::string unit, std::string data_head) {
 }
 
 std::string shown(const Column& column, const Cell& cell, int digits) {
+  if (cell.data_only) return {};
   if (!cell.value) return cell.words;
   if (column.kind == Column::Kind::place)
     return short_number(*cell.value, digits) + (cell.words.empty() ? "" : " " + cell.words);
   return cell.words.empty() ? number(*cell.value, std::min(digits, column.most_digits)) : cell.words;
 }
 
-}  // namespace corvex::cli
+Table for_people(const Table& table) {
+  Table t = table;
+  t.rows.clear();
+  t.beneath.clear();
+  if (table.use == For::data) return t;
+  for (std::size_t i = 0; i < table.rows.size(); ++i) {
+    if (table.rows[i].use == For::data) continue;
+    t.rows.push_back(table.rows[i]);
+    for (const auto& [row, words] : table.beneath)
+      if (row == i) t.say_beneath(words);
+  }
+  return t;
+}
+
+}  // namespace corvex::document

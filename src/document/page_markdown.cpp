@@ -3,10 +3,10 @@
 
 #include <algorithm>
 
-#include "number.hpp"
-#include "page.hpp"
+#include "corvex/page.hpp"
+#include "document/number.hpp"
 
-namespace corvex::cli {
+namespace corvex::document {
 namespace {
 
 // A bar would end the cell; what Markdown takes for marks is meant as it is.
@@ -77,11 +77,11 @@ std::string page_markdown(const Page& page, int digits) {
       part = std::string(static_cast<std::size_t>(h->level), '#') + " " + escaped(h->text) + "\n";
     else if (const auto* w = std::get_if<Words>(&item))
       part = words_text(*w);
-    else if (const auto& t = std::get<Table>(item); t.use != For::data)
+    else if (const Table t = for_people(std::get<Table>(item)); !t.rows.empty())
       part = table_text(t, digits);
     if (!part.empty()) text += (text.empty() ? "" : "\n") + part;
   }
   return text;
 }
 
-}  // namespace corvex::cli
+}  // namespace corvex::document

@@ -1,13 +1,23 @@
-// Tables as data: what a cell is worth, and what a person reads for it. One description serves the terminal, Markdown,
-// CSV and spreadsheets.
+// Corvex: pages of headings, words and tables, and the forms in which they are written. (Target corvex::documents.)
+//
+// A table keeps its numbers as numbers, in the units that its columns name; one description serves the terminal,
+// Markdown, CSV and spreadsheets. Pages are values and may be read from several threads.
+//
+//     corvex::document::Table t{.name = "legs", .columns = {corvex::document::words_column("leg"),
+//                                                           corvex::document::number_column("N", "kN")}};
+//     t.row({"left", -4.5});
+//     fmt::print("{}\n", corvex::document::data_tables({t})[0].heads[1]);   // N [kN]
 #pragma once
 
 #include <optional>
 #include <string>
 #include <utility>
+#include <variant>
 #include <vector>
 
-namespace corvex::cli {
+#pragma GCC visibility push(default)
+
+namespace corvex::document {
 
 enum class Tone { plain, head, good, warning, bad };
 // Data is for other programs: what repeats something, or only guides the eye, is for people.
@@ -18,6 +28,7 @@ struct Cell {
   std::string words{};
   std::optional<double> value{};  // in the unit of the column, or of the row; rounding noise is 0
   Tone tone = Tone::plain;
+  bool data_only = false;  // repeats what stands beside it: a person reads nothing here
 
   Cell() = default;
   Cell(std::string text) : words(std::move(text)) {}
@@ -80,4 +91,42 @@ struct DataTable {
   std::vector<std::vector<Cell>> rows;  // words or a value
 };
 
-}  // namespace corvex::cli
+struct Heading {
+  std::string text;
+  int level = 1;  // 1 the title, 2 a part
+};
+struct Line {
+  std::string label{};  // "product", aligned with those of its neighbours
+  std::string text{};
+  Tone tone = Tone::plain;
+};
+struct Words {
+  std::vector<Line> lines;
+};
+using Page = std::vector<std::variant<Heading, Words, Table>>;
+
+struct Style {
+  int digits = 4;
+  std::size_t width = 0;  // columns of the terminal; 0 is as many as it takes
+  bool colour = false;
+};
+
+// Columns aligned at the decimal point. A table that is too wide is broken into parts below each other.
+std::string page_text(const Page& page, const Style& style);
+// Words broken into lines of at most this width, the further ones set in.
+std::vector<std::string> wrapped(const std::string& text, std::size_t width, const std::string& indent);
+
+std::string page_markdown(const Page& page, int digits);
+
+// The tables for other programs: those of all load cases in one, with the case in the first column.
+std::vector<DataTable> data_tables(const Page& page);
+// RFC 4180; numbers at full precision, or with as many digits as asked for.
+std::string csv(const DataTable& table, int digits = 0);
+
+// One sheet a table; numbers are numbers and show so many digits. An empty answer means success, else the reason.
+std::string write_spreadsheet(const std::string& path, const std::string& title, const std::vector<DataTable>& tables,
+                              int digits);
+
+}  // namespace corvex::document
+
+#pragma GCC visibility pop

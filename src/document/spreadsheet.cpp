@@ -5,10 +5,10 @@
 #include <cmath>
 #include <map>
 
-#include "number.hpp"
-#include "page.hpp"
+#include "document/number.hpp"
+#include "corvex/page.hpp"
 
-namespace corvex::cli {
+namespace corvex::document {
 namespace {
 
 // The most that a sheet holds.
@@ -106,4 +106,4 @@ std::string write_spreadsheet(const std::string& path, const std::string& title,
   return why;
 }
 
-}  // namespace corvex::cli
+}  // namespace corvex::document

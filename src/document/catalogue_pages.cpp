@@ -1,15 +1,20 @@
-#include "catalogue_pages.hpp"
-
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
 
-#include "case_figures.hpp"
-#include "number.hpp"
+#include "corvex/document.hpp"
+#include "document/case_figures.hpp"
+#include "document/number.hpp"
 
-namespace corvex::cli {
+namespace corvex::document {
 namespace {
+
+// The unit of mass per length: lb/ft beside inches.
+NamedUnit per_length(const CatalogueFormat& format) {
+  constexpr double lb = 0.45359237, ft = 0.3048;
+  return format.units.section.text == "in" ? NamedUnit{"lb/ft", lb / ft} : NamedUnit{"kg/m", 1};
+}
 
 // "height 200 mm, width 100 mm": the dimensions as the model file names them.
 class Dimensions {
@@ -101,8 +106,9 @@ void add_profile(Page& page, const Profile& p, const CatalogueFormat& format, in
   page.emplace_back(Heading{p.designation + (p.standard == shape ? "" : ", " + p.standard), page.empty() ? 1 : 2});
   const char* of = format.density == steel_density ? " of steel" : "";
   Words words{{{"", fmt::format("{}: {}", shape, std::visit(Dimensions(length), p.section.shape()))},
-               {"", fmt::format("{} kg/m{} ({} kg/m³)", number(mass_per_metre(p.section, format.density), digits), of,
-                                short_number(format.density.si(), 6))}}};
+               {"", fmt::format("{} {}{} ({} kg/m³)",
+                                number(mass_per_metre(p.section, format.density) / per_length(format).si, digits),
+                                per_length(format).text, of, short_number(format.density.si(), 6))}}};
   if (!p.note.empty()) words.lines.push_back({"", "note: " + p.note});
   page.emplace_back(std::move(words));
   Table table{.name = p.designation};
@@ -142,7 +148,8 @@ void add_profile(Page& page, const Profile& p, const CatalogueFormat& format, in
 }
 
 Page profile_list(const std::vector<Profile>& profiles, const CatalogueFormat& format) {
-  Table table{.name = "profiles", .columns = {words_column("profile", true), number_column("mass", "kg/m")}};
+  Table table{.name = "profiles",
+              .columns = {words_column("profile", true), number_column("mass", per_length(format).text)}};
   std::vector<const SectionFigure*> figures;
   for (const SectionFigure& f : section_figures())
     if (is_quick(f)) {
@@ -150,7 +157,7 @@ Page profile_list(const std::vector<Profile>& profiles, const CatalogueFormat& f
       table.columns.push_back(number_column(f.name, unit_for_section(f, format.units).text));
     }
   for (const Profile& p : profiles) {
-    std::vector<Cell> row = {p.designation, mass_per_metre(p.section, format.density)};
+    std::vector<Cell> row = {p.designation, mass_per_metre(p.section, format.density) / per_length(format).si};
     for (const SectionFigure* f : figures) {
       const auto v = f->value(p.section);
       const bool is_drawn = f->name == "height" || f->name == "width";
@@ -211,4 +218,4 @@ Page contents_page(const std::vector<Material>& materials) {
   return page;
 }
 
-}  // namespace corvex::cli
+}  // namespace corvex::document

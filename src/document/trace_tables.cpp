@@ -1,19 +1,18 @@
-#include "trace_tables.hpp"
-
 #include <fmt/format.h>
 #include <fmt/ranges.h>
 
 #include <algorithm>
 #include <cmath>
 
-#include "case_figures.hpp"
+#include "corvex/document.hpp"
 #include "corvex/envelope.hpp"
-#include "number.hpp"
+#include "document/case_figures.hpp"
+#include "document/number.hpp"
 
-namespace corvex::cli {
+namespace corvex::document {
 namespace {
 
-enum class TracedKind { force, moment, movement };
+enum class TracedKind { force, moment, movement, rotation };
 
 struct TracedFigure {
   const char *key, *head;
@@ -41,7 +40,10 @@ std::vector<TracedFigure> figures(const Structure& s, const Member& m) {
        {"deflection_z", "defl. z", TracedKind::movement, [](T t) { return t.deflection_z.si(); }, &E::deflection_z}},
       {true, {"x", "x", TracedKind::movement, [](T t) { return t.x.si(); }, &E::x}},
       {true, {"y", "y", TracedKind::movement, [](T t) { return t.y.si(); }, &E::y}},
-      {space, {"z", "z", TracedKind::movement, [](T t) { return t.z.si(); }, &E::z}}};
+      {space, {"z", "z", TracedKind::movement, [](T t) { return t.z.si(); }, &E::z}},
+      {space && beam, {"twist", "twist", TracedKind::rotation, [](T t) { return t.twist.si(); }, nullptr}},
+      {in.z && beam, {"rotation_y", "rot. y", TracedKind::rotation, [](T t) { return t.rotation_y.si(); }, nullptr}},
+      {in.y && beam, {"rotation_z", "rot. z", TracedKind::rotation, [](T t) { return t.rotation_z.si(); }, nullptr}}};
   std::vector<TracedFigure> there;
   for (const auto& [is_there, figure] : all)
     if (is_there) there.push_back(figure);
@@ -49,16 +51,17 @@ std::vector<TracedFigure> figures(const Structure& s, const Member& m) {
 }
 
 const NamedUnit& unit_of(const TracedFigure& f, const ModelUnits& u) {
-  return f.kind == TracedKind::force ? u.force : f.kind == TracedKind::moment ? u.moment : u.deflection;
+  const NamedUnit* units[] = {&u.force, &u.moment, &u.deflection, &u.angle};
+  return *units[static_cast<std::size_t>(f.kind)];
 }
 
 const char* part_of(const TracedFigure& f) {
-  return f.kind == TracedKind::force ? "forces" : f.kind == TracedKind::moment ? "moments" : "movements";
+  return f.kind == TracedKind::force ? "forces" : f.kind == TracedKind::moment ? "moments" : "displacements";
 }
 
 // Rounding beside the largest figure of its kind is nothing.
 struct Largest {
-  double of_kind[3] = {0, 0, 0}, stress = 0;
+  double of_kind[4] = {0, 0, 0, 0}, stress = 0;
 
   double& operator[](const TracedFigure& f) { return of_kind[static_cast<std::size_t>(f.kind)]; }
   void take(const TracedFigure& f, double value) { (*this)[f] = std::max((*this)[f], std::abs(value)); }
@@ -78,7 +81,8 @@ std::string extremes_words(const TracePlace& p, const std::vector<TracedFigure>&
   std::vector<std::string> words;
   for (const TracedFigure& f : shown)
     for (const auto& [figure, which] : p.extremes)
-      if (figure == f.key) words.push_back(fmt::format("{} {}", which, f.head));
+      if (figure == f.key)
+        words.push_back(which == "zero" ? f.head + std::string(" = 0") : fmt::format("{} {}", which, f.head));
   if (p.is_extreme_of("sag")) words.emplace_back("most sag");
   return fmt::format("{}", fmt::join(words, ", "));
 }
@@ -109,7 +113,7 @@ Table trace_table(const Structure& s, const MemberResult& m, const std::vector<T
   extremes.data_head = "extremes";
   t.columns.insert(t.columns.end(),
                    {number_column("tension", u.stress.text), number_column("compression", u.stress.text),
-                    number_column("von Mises", u.stress.text), extremes});
+                    number_column("shear", u.stress.text), number_column("von Mises", u.stress.text), extremes});
   Largest largest;
   std::vector<SectionState> states;
   for (const TracePlace& p : places) {
@@ -125,6 +129,8 @@ Table trace_table(const Structure& s, const MemberResult& m, const std::vector<T
     for (const TracedFigure& f : shown) cells.push_back(clean(f.of(states[i]), unit_of(f, u), largest[f]));
     cells.push_back(stress_cell(m.max_stress_at(p.at, p.side), 1, u.stress, largest.stress));
     cells.push_back(stress_cell(m.min_stress_at(p.at, p.side), -1, u.stress, largest.stress));
+    const auto shear = m.max_shear_stress_at(p.at, p.side);
+    cells.push_back(shear ? Cell(clean(shear->value.si(), u.stress, largest.stress)) : unknown());
     const auto mises = m.von_mises_at(p.at, p.side);
     cells.push_back(mises ? Cell(clean(mises->value.si(), u.stress, largest.stress)) : unknown());
     cells.emplace_back(extremes_words(p, shown));
@@ -137,7 +143,8 @@ Table trace_envelope_table(const Solution& solution, MemberId member, const std:
                            const ModelUnits& u) {
   const Structure& s = solution.structure();
   const Member& m = s[member];
-  const std::vector<TracedFigure> shown = figures(s, m);
+  std::vector<TracedFigure> shown = figures(s, m);
+  std::erase_if(shown, [](const TracedFigure& f) { return !f.range; });
   Table t{.name = "trace-envelope", .columns = place_columns(u)};
   t.columns[0].grouped = t.columns[1].grouped = true;
   Column figure = words_column("", true), unit = words_column("unit", true), extremes = words_column("");
@@ -146,8 +153,8 @@ Table trace_envelope_table(const Solution& solution, MemberId member, const std:
   extremes.data_head = "extreme";
   t.columns.insert(t.columns.end(), {figure, unit});
   for (const std::string which : {"max", "min"}) {
-    Column in = words_column("in");
-    in.data_head = which + " in";
+    Column in = words_column("case");
+    in.data_head = which + " case";
     in.tied = true;
     t.columns.insert(t.columns.end(), {number_column(which), in});
     t.columns[t.columns.size() - 2].unit_of_row = true;
@@ -198,4 +205,4 @@ Table trace_envelope_table(const Solution& solution, MemberId member, const std:
   return t;
 }
 
-}  // namespace corvex::cli
+}  // namespace corvex::document

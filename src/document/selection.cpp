@@ -1,13 +1,12 @@
-#include "selection.hpp"
-
 #include <fmt/format.h>
 #include <fmt/ranges.h>
 
 #include <algorithm>
 
+#include "corvex/document.hpp"
 #include "corvex/formula.hpp"
 
-namespace corvex::cli {
+namespace corvex::document {
 namespace {
 
 // "posts.3" is of the family "posts".
@@ -38,26 +37,30 @@ std::string mark(const char* what, const std::vector<std::string>& names, const 
 
 }  // namespace
 
-Expected<Selection, std::string> select(const Solution& solution, const Wanted& wanted) {
+Expected<Selection, std::string> select(const Solution& solution, const Choice& choice) {
   const Structure& s = solution.structure();
   Selection shown;
   std::vector<std::string> cases, members, points;
   for (std::size_t i = 0; i < solution.size(); ++i) cases.push_back(solution[i].name());
   for (const Member& m : s.members()) members.push_back(m.name);
   for (const Point& p : s.points()) points.push_back(p.name);
-  for (const std::string& w : wanted.cases) {
+  shown.only_envelope = choice.cases == std::vector<std::string>{"envelope"} &&
+                        std::find(cases.begin(), cases.end(), "envelope") == cases.end();
+  shown.model = choice.model, shown.ends = choice.ends, shown.faces = choice.faces;
+  for (const std::string& w : choice.cases) {
+    if (shown.only_envelope) break;
     const auto it = std::find(cases.begin(), cases.end(), w);
     if (it == cases.end()) return no_such("load case or combination", w, cases);
     shown.cases.push_back(static_cast<std::size_t>(it - cases.begin()));
   }
-  shown.all = wanted.all;
-  if (wanted.cases.empty()) shown.cases = solution.judged();
-  if (const std::string why = mark("member", members, wanted.members, shown.members); !why.empty()) return why;
-  if (const std::string why = mark("point", points, wanted.points, shown.points); !why.empty()) return why;
-  shown.whole = wanted.members.empty() && wanted.points.empty();
-  shown.some_members = !wanted.members.empty() || wanted.points.empty();
-  shown.some_points = !wanted.points.empty() || wanted.members.empty();
+  shown.all = choice.all;
+  if (choice.cases.empty() || shown.only_envelope) shown.cases = solution.judged();
+  if (const std::string why = mark("member", members, choice.members, shown.members); !why.empty()) return why;
+  if (const std::string why = mark("point", points, choice.points, shown.points); !why.empty()) return why;
+  shown.whole = choice.members.empty() && choice.points.empty();
+  shown.some_members = !choice.members.empty() || choice.points.empty();
+  shown.some_points = !choice.points.empty() || choice.members.empty();
   return shown;
 }
 
-}  // namespace corvex::cli
+}  // namespace corvex::document

@@ -1,4 +1,4 @@
-#include "case_figures.hpp"
+#include "document/case_figures.hpp"
 
 #include <fmt/format.h>
 #include <fmt/ranges.h>
@@ -7,9 +7,9 @@
 #include <cmath>
 #include <numeric>
 
-#include "number.hpp"
+#include "document/number.hpp"
 
-namespace corvex::cli {
+namespace corvex::document {
 namespace {
 
 double largest(const Diagram& d) {
@@ -49,8 +49,8 @@ Planes planes_of(const Structure& s, const Member& m) {
   return {about.z, about.y};
 }
 
-CaseFigures::CaseFigures(const Model& model, const Solution& solution, std::size_t index)
-    : s_(solution.structure()), u_(model.units), case_(solution[index]) {
+CaseFigures::CaseFigures(const ModelUnits& units, const Solution& solution, std::size_t index)
+    : s_(solution.structure()), u_(units), case_(solution[index]) {
   Sizes& z = sizes_;
   for (std::size_t i = 0; i < s_.points().size(); ++i) {
     const Displacement d = case_.displacement(PointId{i});
@@ -122,6 +122,34 @@ std::vector<std::size_t> CaseFigures::points_by_movement() const {
   return order;
 }
 
+std::pair<double, double> CaseFigures::use() const {
+  double of_strength = 0;
+  for (std::size_t i = 0; i < members_.size(); ++i) {
+    if (!stresses_[i].mises) continue;
+    const auto safety = members_[i].safety_against(stresses_[i].mises->value);
+    if (safety && *safety > 0) of_strength = std::max(of_strength, 1 / *safety);
+  }
+  return {of_strength, worst_stress_ ? worst_stress_->value.si() : 0};
+}
+
+std::string CaseFigures::governing_words(int digits) const {
+  std::size_t member = worst_member_;
+  double least = 0;
+  for (std::size_t i = 0; i < members_.size(); ++i) {
+    if (!stresses_[i].mises) continue;
+    const auto safety = members_[i].safety_against(stresses_[i].mises->value);
+    if (safety && *safety > 0 && (least == 0 || *safety < least * (1 - noise))) least = *safety, member = i;
+  }
+  const auto& worst = least > 0 ? stresses_[member].mises : worst_stress_;
+  if (!worst || !(clean(worst->value.si(), {"", 1}, sizes_.stress) > 0)) return {};
+  const MemberResult& m = members_[member];
+  const std::string what =
+      least > 0 ? "safety " + number(least, std::min(digits, 3))
+                : fmt::format("stress {} {}", number(worst->value.si() / u_.stress.si, digits), u_.stress.text);
+  const std::string where = place_words(m, worst->at, digits);
+  return fmt::format("{} of {} at {}", what, m.member().name, where);
+}
+
 Line CaseFigures::summary(int digits) const {
   Line line{case_.name(), movement_words(digits)};
   if (worst_stress_ && worst_stress_->value.si() > 0) {
@@ -142,7 +170,7 @@ Line CaseFigures::summary(int digits) const {
   constexpr int enough = 6;
   if (const int stand = case_.digits(); stand < enough) {
     line.text += stand == 0
-                     ? "; NO DIGIT OF THE MOVEMENTS IS SURE"
+                     ? "; NO DIGIT OF THE DISPLACEMENTS IS SURE"
                      : fmt::format("; about {} digit{} stand{}", stand, stand == 1 ? "" : "s", stand == 1 ? "s" : "");
     if (line.tone == Tone::plain) line.tone = Tone::warning;
   }
@@ -151,9 +179,9 @@ Line CaseFigures::summary(int digits) const {
 
 std::vector<Column> summary_columns(const ModelUnits& u) {
   std::vector<Column> columns{words_column("case"),
-                              number_column("largest movement", u.deflection.text),
-                              words_column("moving most"),
-                              place_column(u.length.text, "largest movement at"),
+                              number_column("largest displacement", u.deflection.text),
+                              words_column("displaced most"),
+                              place_column(u.length.text, "largest displacement at"),
                               number_column("von Mises", u.stress.text),
                               words_column("most stressed"),
                               place_column(u.length.text, "von Mises at"),
@@ -227,4 +255,4 @@ std::string CaseFigures::component_words(const Vector& v, int digits) const {
   return all == shown(parts.front().value) ? text : text + ", " + all + " in all,";
 }
 
-}  // namespace corvex::cli
+}  // namespace corvex::document

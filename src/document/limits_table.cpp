@@ -1,18 +1,18 @@
-#include "limits_table.hpp"
-
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
 
-#include "number.hpp"
+#include "corvex/document.hpp"
+#include "document/number.hpp"
 
-namespace corvex::cli {
+namespace corvex::document {
 namespace {
 
 // A share of a length as engineers say it: 1/300.
 std::string one_over(double share) {
-  return share > 0 ? fmt::format("1/{}", short_number(1 / share, 4)) : "0";
+  if (!(share > 0)) return "0";
+  return share < 1 ? fmt::format("1/{}", short_number(1 / share, 4)) : short_number(share, 4);
 }
 
 std::string shown(double value, const Verdict& v, const ModelUnits& u, int digits) {
@@ -128,4 +128,4 @@ Table limits_data(const LimitCheck& check, const ModelUnits& units) {
   return t;
 }
 
-}  // namespace corvex::cli
+}  // namespace corvex::document

@@ -1,0 +1,103 @@
+// Corvex: results as pages of tables, as the program prints them. (Target corvex::documents.)
+//
+//     const corvex::document::Page page = corvex::document::results_page(solution);
+//     const std::string text = corvex::document::page_text(page, {.width = 100});
+//     for (const corvex::document::DataTable& table : corvex::document::data_tables(page))
+//       if (table.name == "reactions") fmt::print("{} rows\n", table.rows.size());   // 2 rows
+//     const std::string markdown = corvex::document::page_markdown(page, 4);
+//
+// `write_spreadsheet` makes an .xlsx file of the tables. Units are those that are given; signs are told at the end of a
+// page. All calls may be made from several threads.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "corvex/file.hpp"
+#include "corvex/page.hpp"
+
+#pragma GCC visibility push(default)
+
+namespace corvex::document {
+
+struct Selection {
+  std::vector<std::size_t> cases;
+  // Whether members (points) are shown at all, and which.
+  std::vector<bool> members, points;
+  bool some_members = true, some_points = true;
+  // Nothing was chosen by name: the limits, sums and hand calculation are shown too.
+  bool whole = true;
+  // Tables whole and in the order of the model; else short, what governs first.
+  bool all = false;
+  // The envelope alone, of all that is judged.
+  bool only_envelope = false;
+  // Tables beside: the model as it was read, the forces at the ends of members, stress by face.
+  bool model = false, ends = false, faces = false;
+};
+
+// What is asked for by name.
+struct Choice {
+  std::vector<std::string> cases{}, members{}, points{};
+  bool all = false;
+  // The envelope alone, of all that is judged.
+  bool only_envelope = false;
+  // Tables beside: the model as it was read, the forces at the ends of members, stress by face.
+  bool model = false, ends = false, faces = false;
+};
+
+// All that is judged where nothing is named; members alone, or points alone, leave the other tables out. A name stands
+// for a whole family too. The reason where a name is not known.
+Expected<Selection, std::string> select(const Solution& solution, const Choice& choice);
+
+// Results as an engineer likes to read them; the hand calculation at the end, where there is one.
+Page solve_page(const ModelUnits& units, const Solution& solution, const Verification& hand, const LimitCheck& limits,
+                const Selection& shown, const Style& style);
+
+// The model as it was read: members with lengths, sections, materials and local axes, supports, sums of loads, parts.
+void add_model(Page& page, const ModelUnits& units, const Solution& solution);
+
+// The title, and what is worth knowing before the figures.
+void add_head(Page& page, const ModelUnits& units, const Structure& structure, int digits);
+
+// What is worth knowing of the model, the solution and the limits, with lines; `with_stress`: also where a material is
+// stressed beyond its strength and no limit asks for safety.
+Problems findings_of(const Model& model, const Solution& solution, const LimitCheck& limits, bool with_stress);
+
+// The results alone, of all that is judged, without a hand calculation. `all`: whole tables of every case, which the
+// tables for other programs are made of; else what governs first, and short.
+Page results_page(const Solution& solution, const ModelUnits& units = {}, const LimitCheck& limits = {},
+                  bool all = false);
+
+// The limits with a verdict for each: what is not met first, then of each limit the worst that is met; or all.
+Table limits_table(const LimitCheck& check, const ModelUnits& units, int digits, bool all);
+// Every verdict, for other programs.
+Table limits_data(const LimitCheck& check, const ModelUnits& units);
+
+// "limit exceeded: safety of rail in service: 0.648, at least 1.5 is required"
+std::string verdict_in_words(const Verdict& verdict, const ModelUnits& units);
+
+// The hand calculation beside the computed values, with its formulas broken to fit a terminal of that many columns (0:
+// a page), and the values of `let` that it uses.
+void add_hand(Page& page, const Verification& hand, const ModelUnits& units, std::size_t terminal);
+
+// "hand value differs: reaction A y in product: 1.5 kN by hand, 0.75 kN computed"
+std::string comparison_in_words(const Comparison& comparison, const ModelUnits& units);
+
+// Places of a member in lines, what is asked of them in columns.
+Table trace_table(const Structure& s, const MemberResult& m, const std::vector<TracePlace>& places, const ModelUnits& u,
+                  const std::string& load_case);
+// Of each figure the largest and least value over the cases that are judged, and the case.
+Table trace_envelope_table(const Solution& solution, MemberId member, const std::vector<TracePlace>& places,
+                           const ModelUnits& u);
+
+// Every figure of one section, under both naming habits of the axes.
+void add_profile(Page& page, const Profile& profile, const CatalogueFormat& format, int digits);
+// One line each.
+Page profile_list(const std::vector<Profile>& profiles, const CatalogueFormat& format);
+// All there is: series and materials.
+Page contents_page(const std::vector<Material>& materials);
+Page materials_page(const std::vector<Material>& materials);
+
+}  // namespace corvex::document
+
+#pragma GCC visibility pop

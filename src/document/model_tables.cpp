@@ -1,0 +1,234 @@
+// The model as it was read, and the tables that are printed on request.
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <tuple>
+
+#include "corvex/acting.hpp"
+#include "corvex/document.hpp"
+#include "document/number.hpp"
+#include "document/result_tables.hpp"
+
+namespace corvex::document {
+namespace {
+
+std::string direction(const Vector& v) {
+  const auto part = [](double c) { return short_number(std::abs(c) < 5e-4 ? 0 : c, 3); };
+  return fmt::format("{} {} {}", part(v.x), part(v.y), part(v.z));
+}
+
+Table members_table(const ModelUnits& u, const Solution& solution) {
+  const Structure& s = solution.structure();
+  Table t{.name = "members", .title = "Members"};
+  t.columns = {words_column("member", true),
+               words_column("through"),
+               number_column("length", u.length.text),
+               words_column("kind"),
+               words_column("section"),
+               words_column("material"),
+               number_column("E", u.stress.text),
+               number_column("strength", u.stress.text),
+               words_column("own x"),
+               words_column("own y")};
+  for (std::size_t i = 0; i < s.members().size(); ++i) {
+    const Member& m = s.members()[i];
+    std::string through;
+    for (const PointId p : m.through) through += (through.empty() ? "" : " ") + s[p].name;
+    const NamedSection& section = s.sections()[m.section.index];
+    const bool designated = !section.designation.empty() && section.designation != section.name;
+    const auto strength = solution[0][MemberId{i}].strength();
+    const Axes axes = local_axes(s, m);
+    t.row({m.name, through, s.length_of(m) / u.length.si, m.kind == MemberKind::beam ? "beam" : "link",
+           designated ? section.name + " (" + section.designation + ")" : section.name, s.material_of(m).name,
+           s.material_of(m).E.si() / u.stress.si, strength ? Cell(strength->si() / u.stress.si) : unknown(),
+           direction(axes.x), m.kind == MemberKind::beam ? direction(axes.y) : ""});
+  }
+  return t;
+}
+
+Table supports_table(const ModelUnits& u, const Structure& s) {
+  static constexpr const char* freedoms[] = {"x", "y", "z", "rx", "ry", "rz"};
+  Table t{.name = "supports", .title = "Supports"};
+  t.columns = {words_column("point", true), words_column("holds"), words_column("springs")};
+  for (const PointSupport& p : s.supports()) {
+    std::string held, springs;
+    for (std::size_t k = 0; k < 6; ++k) {
+      const bool there = !s.is_plane() || k < 2 || k == 5;
+      if (p.held[k] && there) held += (held.empty() ? "" : " ") + std::string(freedoms[k]);
+      if (p.spring[k] == 0 || !there) continue;
+      const NamedUnit& unit = k < 3 ? u.line : u.moment;
+      springs += fmt::format("{}{}: {} {}{}", springs.empty() ? "" : ", ", freedoms[k],
+                             short_number(p.spring[k] / unit.si, 4), unit.text, k < 3 ? "" : "/rad");
+    }
+    for (const Vector& v : p.along) held += (held.empty() ? "along " : ", along ") + direction(v);
+    t.row({s[p.at].name, held, springs});
+  }
+  return t;
+}
+
+Table load_sums_table(const ModelUnits& u, const Solution& solution) {
+  const Structure& s = solution.structure();
+  Table t{.name = "load-sums", .title = "Sums of the loads"};
+  t.columns = {words_column("case", true), number_column("loads"), number_column("Fx", u.force.text),
+               number_column("Fy", u.force.text)};
+  t.columns[1].most_digits = 6;
+  if (!s.is_plane()) t.columns.push_back(number_column("Fz", u.force.text));
+  double size = 0;
+  for (std::size_t c = 0; c < s.load_cases().size(); ++c) {
+    const Reaction r = solution[c].balance().applied;
+    size = std::max({size, std::abs(r.x.si()), std::abs(r.y.si()), std::abs(r.z.si())});
+  }
+  for (std::size_t c = 0; c < s.load_cases().size(); ++c) {
+    const Reaction r = solution[c].balance().applied;
+    std::vector<Cell> cells{s.load_cases()[c].name(), Cell(static_cast<double>(s.load_cases()[c].loads().size()),
+                                                           std::to_string(s.load_cases()[c].loads().size()))};
+    const double parts[] = {r.x.si(), r.y.si(), r.z.si()};
+    for (std::size_t k = 0; k < (s.is_plane() ? 2u : 3u); ++k)
+      cells.emplace_back(std::abs(parts[k]) <= noise * size ? 0 : parts[k] / u.force.si);
+    t.row(std::move(cells));
+  }
+  return t;
+}
+
+Table parts_table(const ModelUnits& u, const Structure& s) {
+  struct Part {
+    std::size_t pieces = 0;
+    double length = 0, mass = 0;
+    bool weighed = true;
+  };
+  std::map<std::pair<std::size_t, std::string>, Part> parts;
+  for (const Member& m : s.members()) {
+    Part& p = parts[{m.section.index, s.material_of(m).name}];
+    ++p.pieces;
+    p.length += s.length_of(m);
+    const auto density = s.material_of(m).density;
+    p.weighed = p.weighed && density;
+    if (density) p.mass += s.length_of(m) * s.section_of(m).area().si() * density->si();
+  }
+  Table t{.name = "parts", .title = "Parts"};
+  t.columns = {words_column("section", true), words_column("material"), number_column("pieces"),
+               number_column("length", u.length.text), number_column("mass", u.mass.text)};
+  for (const auto& [of, p] : parts)
+    t.row({s.sections()[of.first].name, of.second, Cell(static_cast<double>(p.pieces), std::to_string(p.pieces)),
+           p.length / u.length.si, p.weighed ? Cell(p.mass / u.mass.si) : unknown()});
+  return t;
+}
+
+}  // namespace
+
+void add_model(Page& page, const ModelUnits& units, const Solution& solution) {
+  page.emplace_back(Heading{"model", 2});
+  page.emplace_back(members_table(units, solution));
+  page.emplace_back(supports_table(units, solution.structure()));
+  page.emplace_back(load_sums_table(units, solution));
+  page.emplace_back(parts_table(units, solution.structure()));
+}
+
+// The force and the moment that one end of a member gives to its joint: at the start the resultant of the stress on the
+// section's face along +x, at the end the opposite (solve/course.hpp has the signs).
+Table ends_table(const CaseFigures& c, const Selection& selection) {
+  const Structure& s = c.structure();
+  const ModelUnits& u = c.units();
+  Table t{
+      .name = "ends", .title = "Forces of member ends on their joints, global axes", .load_case = c.result().name()};
+  t.columns = {words_column("member", true), words_column("end", true), words_column("joint", true),
+               number_column("Fx", u.force.text), number_column("Fy", u.force.text)};
+  t.columns.front().grouped = true;
+  if (!s.is_plane()) t.columns.push_back(number_column("Fz", u.force.text));
+  for (const char* head : {"Mx", "My", "Mz"})
+    if (!s.is_plane() || head[1] == 'z') t.columns.push_back(number_column(head, u.moment.text));
+  for (std::size_t i = 0; i < s.members().size(); ++i) {
+    if (!selection.members[i]) continue;
+    const MemberResult& m = c.member(i);
+    const Axes axes = local_axes(s, m.member());
+    // Where a member goes through a point, what it gives there is the sum of both sides.
+    const std::vector<Joint> joints = m.joints();
+    for (std::size_t k = 0; k < joints.size();) {
+      Vector force, moment;
+      const PointId at = joints[k].point;
+      const bool start = k == 0;
+      for (; k < joints.size() && joints[k].point == at; ++k) {
+        const SectionState& q = joints[k].state;
+        const double sign = joints[k].side == Side::after ? 1 : -1;
+        force += axes.global(Vector{q.axial.si(), -q.shear_y.si(), -q.shear_z.si()}) * sign;
+        moment += axes.global(Vector{q.torsion.si(), -q.moment_y.si(), q.moment_z.si()}) * sign;
+      }
+      std::vector<Cell> cells{m.member().name, start ? "start" : k == joints.size() ? "end" : "through", s[at].name};
+      const double f[] = {force.x, force.y, force.z}, n[] = {moment.x, moment.y, moment.z};
+      for (std::size_t c3 = 0; c3 < (s.is_plane() ? 2u : 3u); ++c3)
+        cells.push_back(clean(f[c3], u.force, c.sizes().force));
+      for (std::size_t c3 = s.is_plane() ? 2 : 0; c3 < 3; ++c3)
+        cells.push_back(clean(n[c3], u.moment, c.sizes().moment));
+      t.row(std::move(cells));
+    }
+  }
+  const auto& all = s.members();
+  if (std::any_of(all.begin(), all.end(), [](const Member& m) { return m.kind == MemberKind::link; }))
+    t.after = "Of a link the axial force; what acts across it goes to its joints besides.";
+  return t;
+}
+
+namespace {
+
+// Largest and least normal stress on the part of the outline that lies furthest in one direction; nothing where the
+// outline is not known. `out` is the direction, (y, z).
+std::optional<std::pair<StressExtreme, StressExtreme>> stress_on_face(const MemberResult& m, const StressMap& map,
+                                                                      double out_y, double out_z) {
+  if (map.kind != StressMap::Kind::field) return std::nullopt;
+  double most = -1e300, size = 0;
+  for (const StressPoint& p : map.points) {
+    most = std::max(most, out_y * p.y + out_z * p.z);
+    size = std::max({size, std::abs(p.y), std::abs(p.z)});
+  }
+  std::optional<std::pair<StressExtreme, StressExtreme>> face;
+  for (const StressPoint& p : map.points) {
+    if (out_y * p.y + out_z * p.z < most - 1e-6 * size) continue;
+    const auto here = m.normal_stress_along(Length::si(p.y), Length::si(p.z));
+    if (!here) continue;
+    if (!face) face = here;
+    if (here->first.value > face->first.value) face->first = here->first;
+    if (here->second.value < face->second.value) face->second = here->second;
+  }
+  return face;
+}
+
+}  // namespace
+
+// Normal stress on each face: the part of the outline that lies furthest along +y, -y, +z or -z.
+Table faces_table(const CaseFigures& c, const Selection& selection) {
+  const Structure& s = c.structure();
+  const ModelUnits& u = c.units();
+  Table t{.name = "faces", .title = "Normal stress by face of the section", .load_case = c.result().name()};
+  Column member = words_column("member", true);
+  member.grouped = true;
+  t.columns = {member,
+               words_column("face", true),
+               number_column("max", u.stress.text),
+               place_column(u.length.text, "max at"),
+               number_column("min", u.stress.text),
+               place_column(u.length.text, "min at")};
+  for (std::size_t i = 0; i < s.members().size(); ++i) {
+    if (!selection.members[i] || s.members()[i].kind == MemberKind::link) continue;
+    const MemberResult& m = c.member(i);
+    const StressMap& map = s.section_of(m.member()).stress_map();
+    const BendingAxes about = bending_axes(s, m.member());
+    for (const auto& [face, y, z] :
+         {std::tuple{"+y", 1.0, 0.0}, {"-y", -1.0, 0.0}, {"+z", 0.0, 1.0}, {"-z", 0.0, -1.0}}) {
+      if (!(y != 0 ? about.z : about.y)) continue;
+      const auto stress = stress_on_face(m, map, y, z);
+      if (!stress) continue;
+      std::vector<Cell> cells{m.member().name, face};
+      for (const StressExtreme* e : {&stress->first, &stress->second}) {
+        const double value = clean(e->value.si(), u.stress, c.sizes().stress);
+        cells.emplace_back(value);
+        cells.push_back(value == 0 ? Cell() : place_cell(s, m.member(), e->at, u.length));
+      }
+      t.row(std::move(cells));
+    }
+  }
+  return t;
+}
+
+}  // namespace corvex::document

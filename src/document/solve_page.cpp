@@ -1,0 +1,209 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "corvex/document.hpp"
+#include "corvex/envelope.hpp"
+#include "document/number.hpp"
+#include "document/result_tables.hpp"
+
+namespace corvex::document {
+namespace {
+
+// How many cases are told one by one before the rest is only counted.
+constexpr std::size_t short_cases = 8;
+
+std::string count(std::size_t n, const char* what) {
+  return fmt::format("{} {}{}", n, what, n == 1 ? "" : "s");
+}
+
+Words signs(const Structure& s) {
+  return {
+      {{"",
+        "Signs: N + is tension. M + has tension on the member's -y side (below, where its y points up); V = dM/dx."},
+       {"",
+        "Places count from the member's first point. Reactions act on the structure; their sum and the loads cancel."},
+       {"",
+        "Sag is measured between supports and members that carry; of an overhang it is the movement of its tip against "
+        "its root."},
+       {"", fmt::format("Displacements are along the global axes, rotations {}.",
+                        s.is_plane() ? "counter-clockwise" : "right-handed about them")}}};
+}
+
+void add_case(Page& page, const CaseFigures& c, const Selection& shown, bool all_tables) {
+  const auto& supports = c.structure().supports();
+  const bool some_support =
+      std::any_of(supports.begin(), supports.end(), [&](const PointSupport& p) { return shown.points[p.at.index]; });
+  if (shown.some_points && (shown.whole || some_support)) page.emplace_back(reactions_table(c, shown));
+  if (shown.some_points && shown.whole) page.emplace_back(balance_table(c));
+  if (shown.some_points && all_tables) page.emplace_back(movements_table(c, shown));
+  if (!shown.some_members || !all_tables) return;
+  page.emplace_back(bars_table(c, shown));
+  page.emplace_back(inner_forces_table(c, shown));
+  page.emplace_back(stress_table(c, shown));
+  if (shown.faces) page.emplace_back(faces_table(c, shown));
+  if (shown.ends) page.emplace_back(ends_table(c, shown));
+}
+
+// Beside an envelope, reactions case by case; the other tables where all is asked for, or some members or points.
+void add_cases(Page& page, const std::vector<CaseFigures>& cases, const Selection& shown, bool enveloped) {
+  const bool all_tables = !enveloped || shown.all || !shown.whole || shown.ends || shown.faces;
+  if (!all_tables) {
+    // With more cases the envelope tells the extremes.
+    if (shown.some_points && cases.size() <= short_cases) page.emplace_back(reactions_by_case(cases, shown));
+    page.emplace_back(Words{{{"", "All tables of one case: --case NAME; of each of them, and whole: --all."}}});
+    return;
+  }
+  for (const CaseFigures& c : cases) {
+    page.emplace_back(Heading{c.result().name(), 2});
+    add_case(page, c, shown, all_tables);
+  }
+}
+
+void add_envelope(Page& page, const EnvelopeTables& e, const Selection& shown, bool reactions_by_case) {
+  if (shown.some_members) page.emplace_back(e.inner_forces()), page.emplace_back(e.stresses());
+  if (shown.some_points) page.emplace_back(e.movements()), page.emplace_back(e.reactions());
+  if (reactions_by_case) std::get<Table>(page.back()).use = For::data;
+}
+
+// A material loaded beyond its strength deserves a word also where no limit asks for safety.
+Problems beyond_strength(const Solution& solution, const Limits& limits) {
+  Problems warnings;
+  for (const Limit& l : limits)
+    if (l.kind == Limit::Kind::safety) return warnings;
+  for (const std::size_t c : solution.judged()) {
+    const CaseResult result = solution[c];
+    for (std::size_t i = 0; i < solution.structure().members().size(); ++i) {
+      const MemberResult m = result[MemberId{i}];
+      const auto safety = m.safety();
+      if (!safety || *safety >= 1) continue;
+      warnings.push_back(
+          {fmt::format("in case '{}' the stress in '{}' is beyond the strength of its material: safety {}",
+                       result.name(), m.member().name, number(*safety, 3)),
+           {Subject::Kind::member, m.member().name},
+           {},
+           {},
+           Problem::Severity::warning});
+      break;  // one a case; the tables have the others
+    }
+  }
+  return warnings;
+}
+
+}  // namespace
+
+Problems findings_of(const Model& model, const Solution& solution, const LimitCheck& limits, bool with_stress) {
+  Problems findings;
+  const Problems warnings = with_stress ? beyond_strength(solution, model.limits) : Problems();
+  for (const Problems* some : {&model.notes, &solution.notes(), &limits.notes, &warnings})
+    for (Problem& p : model.located(*some)) findings.push_back(std::move(p));
+  return findings;
+}
+
+void add_head(Page& page, const ModelUnits& units, const Structure& s, int digits) {
+  const NamedUnit& mass = units.mass;
+  const std::string mass_words = s.mass() ? fmt::format("{} {}", number(s.mass()->si() / mass.si, digits), mass.text)
+                                          : "mass not known (a material has no density)";
+  page.emplace_back(Heading{s.title()});
+  Words words{{{"", fmt::format("{}, {}, {}, {}", s.is_plane() ? "plane" : "space", count(s.points().size(), "point"),
+                                count(s.members().size(), "member"), mass_words)}}};
+  page.emplace_back(std::move(words));
+  Table t{.name = "model", .use = For::data};
+  t.columns = {words_column("title"), words_column("kind"), number_column("points"), number_column("members"),
+               number_column("mass", mass.text)};
+  t.row({s.title(), s.is_plane() ? "plane" : "space", static_cast<double>(s.points().size()),
+         static_cast<double>(s.members().size()), s.mass() ? Cell(s.mass()->si() / mass.si) : unknown()});
+  page.emplace_back(std::move(t));
+}
+
+namespace {
+
+// What governs of several cases, in one line.
+Words governing(const std::vector<CaseFigures>& cases, int digits) {
+  const auto more = [](double a, double b) { return a > b * (1 + noise); };
+  const CaseFigures *worst = &cases.front(), *most = worst;
+  for (const CaseFigures& c : cases) {
+    if (more(c.use().first, worst->use().first) ||
+        (!more(worst->use().first, c.use().first) && more(c.use().second, worst->use().second)))
+      worst = &c;
+    if (more(c.largest_displacement(), most->largest_displacement())) most = &c;
+  }
+  const std::string stress = worst->governing_words(digits);
+  Line line{"governing", stress.empty() ? "no stress anywhere" : stress + " in " + worst->result().name()};
+  line.text += fmt::format("; in {} it {}", most->result().name(), most->movement_words(digits));
+  if (worst->use().first > 1) line.tone = Tone::bad;
+  return {{line}};
+}
+
+// Cases in the order of how near they are to a limit; those of one use stay in the order of the model.
+std::vector<const CaseFigures*> nearest_limit_first(const std::vector<CaseFigures>& cases) {
+  std::vector<const CaseFigures*> order;
+  for (const CaseFigures& c : cases) order.push_back(&c);
+  std::stable_sort(order.begin(), order.end(), [](const CaseFigures* a, const CaseFigures* b) {
+    const auto x = a->use(), y = b->use();
+    if (std::abs(x.first - y.first) > noise * std::max(x.first, y.first)) return x.first > y.first;
+    return x.second > y.second * (1 + noise);
+  });
+  return order;
+}
+
+Words summaries(const std::vector<CaseFigures>& cases, bool all, int digits) {
+  Words summary;
+  std::vector<const CaseFigures*> order = nearest_limit_first(cases);
+  std::size_t left_out = 0;
+  if (!all && order.size() > short_cases) {
+    // What does not balance or has few digits is told whatever its use.
+    const auto wrong = [&](const CaseFigures* c) { return c->summary(digits).tone != Tone::plain; };
+    std::vector<const CaseFigures*> kept(order.begin(), order.begin() + short_cases);
+    std::copy_if(order.begin() + short_cases, order.end(), std::back_inserter(kept), wrong);
+    left_out = order.size() - kept.size();
+    order = kept;
+  }
+  for (const CaseFigures* c : order) summary.lines.push_back(c->summary(digits));
+  if (left_out > 0) summary.lines.push_back({"", fmt::format("and {}, less used: --all", count(left_out, "case"))});
+  return summary;
+}
+
+}  // namespace
+
+Page solve_page(const ModelUnits& units, const Solution& solution, const Verification& hand, const LimitCheck& limits,
+                const Selection& shown, const Style& style) {
+  const Structure& s = solution.structure();
+  Page page;
+  add_head(page, units, s, style.digits);
+
+  if (shown.model) add_model(page, units, solution);
+  std::vector<CaseFigures> cases;
+  for (const std::size_t i : shown.cases) cases.emplace_back(units, solution, i);
+  Table figures{.name = "cases", .columns = summary_columns(units), .use = For::data};
+  for (const CaseFigures& c : cases) figures.row(c.summary_row());
+  if (cases.size() > 1) page.emplace_back(governing(cases, style.digits));
+  if (!shown.only_envelope) page.emplace_back(summaries(cases, shown.all, style.digits));
+  page.emplace_back(std::move(figures));
+
+  const bool whole = shown.whole;
+  if (whole && !limits.verdicts.empty()) {
+    page.emplace_back(limits_table(limits, units, style.digits, shown.all));
+    page.emplace_back(limits_data(limits, units));
+  }
+  // The envelope is of all that is judged: beside a choice of cases it would be read as theirs.
+  const bool enveloped = (shown.cases.size() > 1 || shown.only_envelope) && shown.cases == solution.judged();
+  if (enveloped) {
+    page.emplace_back(Heading{
+        fmt::format("envelope of {}",
+                    count(cases.size(), solution.structure().combinations().empty() ? "load case" : "combination")),
+        2});
+    const bool by_case = shown.some_points && !shown.only_envelope && cases.size() <= short_cases;
+    add_envelope(page, EnvelopeTables(units, solution, shown), shown, by_case);
+  }
+  if (!shown.only_envelope) add_cases(page, cases, shown, enveloped);
+  page.emplace_back(signs(s));
+  if (whole && !hand.comparisons.empty()) add_hand(page, hand, units, style.width);
+  return page;
+}
+
+Page results_page(const Solution& solution, const ModelUnits& units, const LimitCheck& limits, bool all) {
+  return solve_page(units, solution, {}, limits, *select(solution, {.all = all}), {});
+}
+
+}  // namespace corvex::document
