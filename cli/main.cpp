@@ -42,17 +42,20 @@ std::string wrong_verb(int argc, char** argv) {
 
 // What is wrong with the options of a call: an option that the verb does not have, with the nearest that it has.
 std::string in_our_words(const CLI::ParseError& e, CLI::App& app, int argc, char** argv) {
-  const auto verbs = app.get_subcommands();
-  if (e.get_name() != "ExtrasError" || verbs.empty()) return e.what();
+  // After an error no verb counts as parsed: the one that was called is looked up by its name.
+  const CLI::App* verb = nullptr;
+  for (const CLI::App* one : app.get_subcommands([](const CLI::App*) { return true; }))
+    if (argc > 1 && one->get_name() == argv[1]) verb = one;
+  if (e.get_exit_code() != static_cast<int>(CLI::ExitCodes::ExtrasError) || !verb) return e.what();
   std::vector<std::string> known;
-  for (const CLI::Option* option : verbs.front()->get_options()) {
+  for (const CLI::Option* option : verb->get_options()) {
     for (const std::string& name : option->get_lnames()) known.push_back("--" + name);
     for (const std::string& name : option->get_snames()) known.push_back("-" + name);
   }
   for (int i = 2; i < argc; ++i) {
     const std::string word = argv[i], option = word.substr(0, word.find('='));
     if (option.size() < 2 || option[0] != '-' || std::find(known.begin(), known.end(), option) != known.end()) continue;
-    return fmt::format("'{}' is not an option of {}{}", option, verbs.front()->get_name(),
+    return fmt::format("'{}' is not an option of {}{}", option, verb->get_name(),
                        corvex::did_you_mean(option, known));
   }
   return e.what();

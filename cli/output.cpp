@@ -146,7 +146,7 @@ CLI::Validator one_of(std::vector<std::string> words) {
             if (std::find(words.begin(), words.end(), given) != words.end()) return std::string();
             std::string hint = did_you_mean(given, words);
             if (hint.empty()) hint = fmt::format("; there are: {}", fmt::join(words, ", "));
-            return fmt::format("'{}' is none of its words{}", given, hint);
+            return fmt::format("'{}' is not one of its words{}", given, hint);
           },
           ""};
 }

@@ -290,3 +290,20 @@ TEST_CASE("Numbers: ties are ties, and small ones look alike") {
   CHECK(corvex::number(2.188e-7, 4) == "2.188e-07");
   CHECK(corvex::number(0.0002188, 4) == "0.0002188");
 }
+
+TEST_CASE("Options and words that are misspelt are answered with the nearest, in one style") {
+  const Folder folder;
+  folder.write("m.yaml", truss);
+  CHECK(folder.run("solve m.yaml --digts 3").err ==
+        "corvex: error: '--digts' is not an option of solve; did you mean '--digits'? (see corvex --help)\n");
+  CHECK_THAT(folder.run("solve m.yaml --foo").err, Contains("'--foo' is not an option of solve"));
+  CHECK_THAT(folder.run("draw m.yaml --what momnt").err, Contains("did you mean 'moment'?"));
+  CHECK_THAT(folder.run("solve m.yaml --digits 99").err, Contains("'99' is no whole number from 1 to 15"));
+}
+
+TEST_CASE("Profiles in inches have their mass in pounds a foot, and units of one's own") {
+  const Folder folder;
+  CHECK_THAT(folder.run("catalogue 'SHS 4x4x1/4 in'").out, Contains("lb/ft") && !Contains(" kg/m "));
+  CHECK_THAT(folder.run("catalogue 'IPE 200' --units 'section: mm'").out, Contains("mm⁴"));
+  CHECK_THAT(folder.run("catalogue 'IPE 200' --units 'section: mm' --json").err, Contains("JSON is in SI units"));
+}
