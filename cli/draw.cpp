@@ -55,6 +55,14 @@ int draw(const DrawOptions& o) {
   if (!format)
     return refuse(
         fmt::format("'{}': a picture ends with .svg, .png or .pdf, a moving one with .svg or .gif", o.output));
+  // What would have no effect is refused: it was meant for another picture.
+  const auto only_with = [&](bool given, const char* option, const char* what) {
+    return given && o.what != what ? fmt::format("{} goes with --what {}", option, what) : std::string();
+  };
+  for (const std::string& why :
+       {only_with(o.dimensions, "--dimensions", "structure"), only_with(o.real_width, "--real-width", "structure"),
+        only_with(o.scale > 0, "--scale", "deformed"), only_with(o.true_scale, "--true-scale", "deformed")})
+    if (!why.empty()) return refuse(why);
   PictureOptions picture{.of = chosen<PictureOf>(pictures(), o.what),
                          .dark = o.dark,
                          .dimensions = o.dimensions,
@@ -70,6 +78,14 @@ int draw(const DrawOptions& o) {
   const auto solved = read_and_solve(o.model, output, progress);
   if (!solved) return refused;
   const auto& [model, solution] = *solved;
+  if (model.structure.is_plane() && !o.view.empty()) {
+    progress.done();
+    return refuse(std::string("--view is for structures in space; this one is plane"));
+  }
+  if (model.structure.is_plane() && picture.of == PictureOf::torsion) {
+    progress.done();
+    return refuse(std::string("a plane structure has no torsion"));
+  }
   Choice wanted{.members = o.only};
   if (!o.load_case.empty()) wanted.cases = {o.load_case};
   const auto shown = select(solution, wanted);

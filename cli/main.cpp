@@ -112,8 +112,8 @@ void add_trace(CLI::App& verb, corvex::cli::TraceOptions& o) {
   verb.add_option("MODEL", o.model, "model file (YAML or JSON); - is standard input")->required();
   verb.add_option("MEMBER", o.member, "the member")->required();
   verb.add_option("--at", o.at,
-                  "at these places: lengths from the start, shares as '50 %', or points of the member; its extremes if "
-                  "not given")
+                  "at these places: lengths from the start, shares as '50 %', or points of the member; if not "
+                  "given, where a figure is largest, least or zero, and where loads act")
       ->type_name("PLACE")
       ->delimiter(',')
       ->allow_extra_args(false);

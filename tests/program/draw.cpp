@@ -78,3 +78,19 @@ TEST_CASE("draw refuses what it cannot draw") {
   }
   CHECK(std::filesystem::is_empty(folder.path()));
 }
+
+TEST_CASE("Options that would have no effect on a picture are refused") {
+  const Folder folder;
+  const std::string plane = " '" CORVEX_EXAMPLES "/cider-works/conveyor-trestle.yaml' ";
+  const auto refused = [&](const std::string& options) {
+    const Outcome o = folder.run("draw" + plane + options);
+    CHECK(o.status == 2);
+    CHECK(o.out.empty());
+    return o.err;
+  };
+  CHECK_THAT(refused("--what moment --dimensions"), Contains("--dimensions goes with --what structure"));
+  CHECK_THAT(refused("--what moment --real-width"), Contains("--real-width goes with --what structure"));
+  CHECK_THAT(refused("--what stress --scale 20"), Contains("--scale goes with --what deformed"));
+  CHECK_THAT(refused("--view top"), Contains("--view is for structures in space"));
+  CHECK_THAT(refused("--what torsion"), Contains("a plane structure has no torsion"));
+}
