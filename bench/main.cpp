@@ -20,7 +20,8 @@
 #include "models.hpp"
 #include "sections.hpp"
 #include "solve/equilibrium.hpp"
-#include "solve/kept.hpp"
+#include "solve/reusable.hpp"
+#include "studies.hpp"
 
 extern char** environ;
 
@@ -157,7 +158,7 @@ void large_models() {
   fmt::print("|---|--:|--:|--:|--:|--:|--:|--:|--:|--:|--:|--:|--:|--:|--:|--:|--:|\n");
   for (const Case& c : cases) {
     const Measured ours = in_child([&](Measured& m) {
-      const std::string text = model_text(c.make(1, Weight::first_case));
+      const std::string text = as_model_file(c.make(1, Weight::first_case));
       m.seconds[4] = best(3, [&] {
         if (!read_model_text(text, "bench").ok()) throw std::runtime_error("the model is wrong");
       });
@@ -243,7 +244,7 @@ void program() {
   const fs::path folder = fs::temp_directory_path() / fmt::format("corvex-bench-{}", getpid());
   fs::create_directories(folder);
   const std::string model = folder / "model.yaml", out = folder / "out.txt";
-  std::ofstream(model) << model_text(lattice(3, 1));
+  std::ofstream(model) << as_model_file(lattice(3, 1));
   std::vector<double> ours, empty;
   for (int i = 0; i < 150; ++i) {
     ours.push_back(spawned({CORVEX_PROGRAM, "solve", model, "-o", out}));
@@ -392,7 +393,7 @@ void reading() {
   fmt::print("| members | text | events | read | bare events | ratio |\n|--:|--:|--:|--:|--:|--:|\n");
   for (const int n : {11, 33}) {
     const Structure s = lattice(n, 1);
-    const std::string text = model_text(s);
+    const std::string text = as_model_file(s);
     double ours = 0, bare = 0;
     std::size_t events = 0;
     for (int i = 0; i < 5; ++i) {
@@ -415,8 +416,9 @@ std::string processor() {
 
 int main(int argc, char** argv) {
   const std::vector<std::pair<const char*, void (*)()>> parts = {
-      {"sections", sections}, {"large", large_models}, {"small", small_models},   {"program", program},
-      {"pictures", pictures}, {"cases", load_cases},   {"values", value_changes}, {"reading", reading}};
+      {"sections", sections},    {"large", large_models},     {"small", small_models},
+      {"program", program},      {"pictures", pictures},      {"cases", load_cases},
+      {"values", value_changes}, {"studies", bench::studies}, {"reading", reading}};
   const double memory = static_cast<double>(sysconf(_SC_PHYS_PAGES)) * static_cast<double>(sysconf(_SC_PAGESIZE));
   fmt::print("Measured on {:%Y-%m-%d}: {}, {} threads of it, one used; {:.0f} GB of memory; BLAS with one thread.\n\n",
              fmt::localtime(std::time(nullptr)), processor(), std::thread::hardware_concurrency(), memory / 1e9);

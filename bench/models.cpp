@@ -81,7 +81,7 @@ Structure flat_frame(int bays, int storeys, int cases, Weight weight) {
   return s;
 }
 
-std::string model_text(const Structure& s) {
+std::string as_model_file(const Structure& s) {
   std::string text = "corvex: 1\ntitle: " + s.title() +
                      "\nunits: {length: m, force: kN}\nsections:\n"
                      "  tube: {shape: rectangular tube, height: 80 mm, width: 40 mm, wall: 4 mm}\npoints:\n";

@@ -16,6 +16,6 @@ corvex::Structure chain(int points, int cases, Weight weight = Weight::first_cas
 // A plane frame of so many bays and storeys.
 corvex::Structure flat_frame(int bays, int storeys, int cases, Weight weight = Weight::first_case);
 // The same structure as a model file.
-std::string model_text(const corvex::Structure& structure);
+std::string as_model_file(const corvex::Structure& structure);
 
 }  // namespace bench

@@ -15,11 +15,12 @@ using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
 
+// Shapes are remembered: a fineness that was never asked for is one that has to be computed.
 double seconds_of(const Shape& shape, double fineness) {
   double least = 1e300;
-  for (int i = 0; i < 5; ++i) {
+  for (int i = 1; i <= 5; ++i) {
     const auto start = std::chrono::steady_clock::now();
-    Section(shape, fineness).properties();
+    (void)Section(shape, fineness * (1 + i * 1e-12)).properties();
     least = std::min(least, std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count());
   }
   return least;
@@ -84,8 +85,8 @@ void convergence() {
 
 void sections() {
   fmt::print(
-      "\n## Sections\n\nAll that solving needs of one section (area, inertia, torsion, shear, shear centre, points of stress), once a section\n"
-      "whatever the number of members.\n\n| section | time |\n|---|--:|\n");
+      "\n## Sections\n\nAll of one section (area, inertia, torsion, shear, shear centre, the fields of stress on its outline and inside). A\n"
+      "shape is computed once, for all structures and threads; a plane structure that asks for no stress takes a third of it.\n\n| section | time |\n|---|--:|\n");
   const std::vector<std::pair<const char*, Shape>> shapes = {
       {"round tube 48.3x3.2", RoundTube{48.3_mm, 3.2_mm}},
       {"square tube 60x4, sharp", SquareTube{60_mm, 4_mm}},
@@ -97,7 +98,7 @@ void sections() {
       {"angle 100x100x2, sharp", AngleProfile{100_mm, 100_mm, 2_mm}},
       {"drawn, 48 corners", polygon(0.05, 0.02, 48)},
       {"drawn, 200 corners", polygon(0.05, 0.02, 200)}};
-  for (const auto& [name, shape] : shapes) fmt::print("| {} | {:.1f} ms |\n", name, seconds_of(shape, 1) * 1e3);
+  for (const auto& [name, shape] : shapes) fmt::print("| {} | {:.2f} ms |\n", name, seconds_of(shape, 1) * 1e3);
   convergence();
 }
 

@@ -15,7 +15,7 @@
 // reactions and the loads balance to fewer than six digits a note says so.
 //
 // Signs: movements and reactions along the global axes, rotations and moments right-handed about them;
-// reactions are what the support gives to the structure. Inner forces: see diagram.hpp.
+// reactions are what the support gives to the structure. Internal forces: see diagram.hpp.
 //
 // Names and places that do not exist, and results of a refused structure, are slips of the calling code and
 // throw std::out_of_range.
@@ -61,7 +61,7 @@ struct StressExtreme {
   std::optional<Length> y, z;
 };
 
-// All inner forces and movements of one cross-section.
+// All internal forces and movements of one cross-section.
 struct SectionState {
   ForceSize axial, shear_y, shear_z;
   MomentSize torsion, moment_y, moment_z;
@@ -70,7 +70,7 @@ struct SectionState {
   Angle twist, rotation_y, rotation_z;  // of the section about the member's own x, y and z, right-handed
 };
 
-// The inner forces just before or after one of a member's points.
+// The internal forces just before or after one of a member's points.
 struct Joint {
   PointId point;
   Side side;
@@ -239,7 +239,7 @@ class [[nodiscard]] Solution {
 Solution solve(const Structure& structure);
 
 namespace solver {
-struct Kept;
+struct Reusable;
 }
 
 // Solves one structure after another, as `solve` does, and keeps what depends on the topology alone: as long as the
@@ -260,7 +260,7 @@ class Solver {
   Solution solve(const Structure& structure);
 
  private:
-  std::unique_ptr<solver::Kept> kept_;
+  std::unique_ptr<solver::Reusable> kept_;
 };
 
 }  // namespace corvex

@@ -5,7 +5,7 @@
 //       if (p.is_extreme_of("moment_z")) fmt::print("{:.2f} m, ", p.at.in(corvex::units::m));
 //     fmt::print("{} places\n", corvex::even_places(member, 5).size());   // 0.00 m, 1.20 m, 6 places
 //
-// Places count from the member's start. Where a force or moment acts the inner forces jump: such a place is given
+// Places count from the member's start. Where a force or moment acts the internal forces jump: such a place is given
 // twice, before and after. Values there are those of `MemberResult::at`, exact as the diagrams are.
 #pragma once
 
@@ -29,7 +29,7 @@ struct TracePlace {
   bool is_extreme_of(std::string_view figure) const;
 };
 
-// Both ends, every place where an inner force, a deflection or the sag is largest or least, where a bending moment
+// Both ends, every place where an internal force, a deflection or the sag is largest or least, where a bending moment
 // passes through zero, the points of the member, and where a load acts, begins or ends.
 std::vector<TracePlace> extreme_places(const MemberResult& member);
 // The same of the envelope: a figure counts where it is largest or least of all cases that are judged.

@@ -50,7 +50,8 @@ void Reader::read_member_row(const std::vector<Node>& row) {
   structure_.member(name, through, o);
 }
 
-// The entry with what it describes worked out, that which it repeats first; null if it is wrong.
+// The description of one entry of `members`, read when it is first asked for: an entry that repeats another one asks
+// for that one first. Null where the description is wrong, which has been told.
 const Reader::MemberEntry* Reader::described(const Node& members, std::string_view name) {
   const auto it = member_entries_.find(name);
   if (it == member_entries_.end()) return nullptr;

@@ -118,7 +118,7 @@ class Reader {
   std::vector<Id> several(const Node& n, std::size_t count, const Families& families, const One& one);
   // Of the points that a key names: one, a family, or several with commas between: "A, E".
   std::vector<PointId> points_in_key(const Node& key);
-  // Things of which a file makes a part only: "feet.3" of "feet".
+  // Whether a name, or the family that it is of ("feet" of "feet.3"), stands in the file but could not be read.
   bool is_broken(std::string_view name) const;
 
   // Tables beside the file (read_tables.cpp).

@@ -25,7 +25,7 @@ struct Factor {
   double value;
   const char* words;
 };
-// Slips that show as a factor between computed and hand value.
+// Usual mistakes of a hand calculation, by the factor that they leave between the computed and the hand value.
 constexpr Factor usual_slips[] = {{2, "twice"},
                                   {0.5, "half"},
                                   {4, "four times"},

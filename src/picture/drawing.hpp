@@ -20,7 +20,7 @@ struct Spot {
   Spot operator*(double f) const { return {x * f, y * f}; }
 };
 double length(const Spot& s);
-// Of length one; nothing of nothing.
+// The same direction with length one; zero for zero.
 Spot unit(const Spot& s);
 // A quarter turn to the left, as seen on the page.
 Spot left_of(const Spot& s);

@@ -13,7 +13,7 @@
 #include "result/stretches.hpp"
 #include "result/warping_stress.hpp"
 #include "solve/balance.hpp"
-#include "solve/kept.hpp"
+#include "solve/reusable.hpp"
 
 namespace corvex {
 namespace {
@@ -384,7 +384,7 @@ CaseResult Solution::operator[](std::string_view load_case) const {
   missing("load case", load_case);
 }
 
-Solver::Solver() : kept_(std::make_unique<solver::Kept>()) {}
+Solver::Solver() : kept_(std::make_unique<solver::Reusable>()) {}
 Solver::~Solver() = default;
 Solver::Solver(Solver&&) noexcept = default;
 Solver& Solver::operator=(Solver&&) noexcept = default;
@@ -397,7 +397,7 @@ Solution solution_of(const Structure& structure, Expected<solver::Analysis, Prob
 }
 
 Expected<solver::Analysis, Problems> analysed_once(const Structure& structure) {
-  solver::Kept kept;
+  solver::Reusable kept;
   return solver::analyse(structure, kept);
 }
 

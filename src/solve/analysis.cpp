@@ -49,7 +49,7 @@ std::vector<Six> ground(const Structure& s, const LoadCase& loads) {
 
 class Run {
  public:
-  Run(const Structure& s, Kept& kept) : s_(s), kept_(kept) {}
+  Run(const Structure& s, Reusable& kept) : s_(s), kept_(kept) {}
 
   Expected<Analysis, Problems> operator()() {
     Problems problems = s_.validate();
@@ -62,12 +62,12 @@ class Run {
     a_.elements = elements(s_, a_.spans);
     stiffest_ = stiffest();
     mark_idle_spins(s_, a_.spans, a_.elements, a_.freedoms);
-    for (const LoadCase& loads : s_.load_cases()) begin(loads);
+    for (const LoadCase& loads : s_.load_cases()) add_case(loads);
     Equations equations(s_, a_, kept_);
     problems = solve(equations, 0);
     if (refused(problems)) return problems;
     for (const Combination& c : s_.combinations()) a_.combined.push_back(combined(s_, c));
-    for (const LoadCase& loads : a_.combined) begin(loads);
+    for (const LoadCase& loads : a_.combined) add_case(loads);
     if (!some_act_one_way(s_))
       for (std::size_t i = 0; i < s_.combinations().size(); ++i)
         add_up(s_.combinations()[i], s_.load_cases().size() + i);
@@ -84,7 +84,7 @@ class Run {
   }
 
  private:
-  void begin(const LoadCase& loads) {
+  void add_case(const LoadCase& loads) {
     a_.cases.push_back({.loads = SpanLoads(s_, a_.spans, loads),
                         .movement = {},
                         .ground = ground(s_, loads),
@@ -94,11 +94,12 @@ class Run {
     a_.cases.back().gross = gross_force(a_.cases.size() - 1);
   }
 
-  // All cases from this one on, each in the state in which members that act one way only keep their sign.
+  // Solves all cases from `first` on. Members that act one way only are taken out where their force would have the
+  // other sign.
   Problems solve(Equations& equations, std::size_t first) {
     std::vector<std::size_t> cases(a_.cases.size() - first);
     std::iota(cases.begin(), cases.end(), first);
-    std::vector<Need> need;
+    std::vector<JointForces> need;
     Problems problems = equations.solve(cases, need);
     if (!refused(problems)) problems = find_slack(s_, a_, equations, cases, need);
     for (std::size_t i = 0; i < cases.size() && !refused(problems); ++i) finish(cases[i], need[i]);
@@ -206,7 +207,7 @@ class Run {
         if (c.forceless || std::abs(r) <= rounding * c.largest) r = 0;
   }
 
-  void finish(std::size_t index, const Need& need) {
+  void finish(std::size_t index, const JointForces& need) {
     const Freedoms& f = a_.freedoms;
     CaseAnalysis& c = a_.cases[index];
     c.largest = need.largest;
@@ -266,7 +267,7 @@ class Run {
   }
 
   const Structure& s_;
-  Kept& kept_;
+  Reusable& kept_;
   double stiffest_ = 0;  // EA/L
   Analysis a_;
   std::vector<std::pair<std::size_t, std::size_t>> spun_;  // point, case
@@ -274,7 +275,7 @@ class Run {
 
 }  // namespace
 
-Expected<Analysis, Problems> analyse(const Structure& structure, Kept& kept) {
+Expected<Analysis, Problems> analyse(const Structure& structure, Reusable& kept) {
   return Run(structure, kept)();
 }
 

@@ -49,9 +49,9 @@ struct Analysis {
   }
 };
 
-struct Kept;
+struct Reusable;
 
 // Refuses, with the reasons, what cannot be solved. Uses what an earlier call left in `kept`, where it fits.
-Expected<Analysis, Problems> analyse(const Structure& structure, Kept& kept);
+Expected<Analysis, Problems> analyse(const Structure& structure, Reusable& kept);
 
 }  // namespace corvex::solver

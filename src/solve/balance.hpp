@@ -1,4 +1,4 @@
-// What the supports give in all, against what the loads ask for: the check that needs no stiffness.
+// The sum of the reactions against the sum of the loads: a check of equilibrium that does not use the stiffness matrix.
 #pragma once
 
 #include "solve/analysis.hpp"
@@ -13,8 +13,8 @@ struct Reacted {
 };
 Reacted reacted(const Structure& structure, const CaseAnalysis& result);
 
-// Cases whose reactions and loads do not balance as they should: refused where no digit can be trusted, else
-// told.
+// Problems for the cases whose reactions and loads do not balance to six digits: errors where no digit can be trusted,
+// else warnings.
 Problems imbalances(const Structure& structure, const Analysis& analysis);
 
 }  // namespace corvex::solver

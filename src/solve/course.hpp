@@ -1,4 +1,4 @@
-// The exact course of inner forces and movements along a span: beam theory integrated piece by piece.
+// The exact course of internal forces and movements along a span: beam theory integrated piece by piece.
 //
 // With the signs of docs/theory.md: N' = −qx, Vy' = qy, Vz' = qz, Mz' = Vy − mz, My' = Vz + my, T' = −mx
 // (m: moment per length); at a place with

@@ -21,7 +21,7 @@ std::vector<std::pair<std::size_t, std::size_t>> ends_of(const Spans& spans) {
 }
 
 // The largest remainder of a case against its largest force; the worst of all cases.
-double remainder(const std::vector<Need>& need, const Eigen::MatrixXd& lack) {
+double remainder(const std::vector<JointForces>& need, const Eigen::MatrixXd& lack) {
   double worst = 0;
   for (std::size_t c = 0; c < need.size() && lack.rows() > 0; ++c)
     if (need[c].largest > 0)
@@ -31,15 +31,15 @@ double remainder(const std::vector<Need>& need, const Eigen::MatrixXd& lack) {
 
 }  // namespace
 
-bool Kept::fits(const Spans& spans, const Freedoms& f) const {
+bool Reusable::fits(const Spans& spans, const Freedoms& f) const {
   return pattern && f.status == freedoms.status && ends_of(spans) == ends;
 }
 
-Problems Equations::solve(const std::vector<std::size_t>& cases, std::vector<Need>& need) {
+Problems Equations::solve(const std::vector<std::size_t>& cases, std::vector<JointForces>& need) {
   cases_ = cases;
   start();
   assemble();
-  need = moving_ground() ? needs(s_, a_, cases_) : needs_at_rest(s_, a_, cases_);
+  need = moving_ground() ? joint_forces(s_, a_, cases_) : joint_forces_at_rest(s_, a_, cases_);
   return factorise_and_solve(need);
 }
 
@@ -87,9 +87,9 @@ void Equations::assemble() {
 
 // Solves for what the points lack. Where rounding may have left more of it than a well-shaped structure would, what
 // still lacks is solved for again: each step gains as many digits as the first one had.
-Problems Equations::factorise_and_solve(std::vector<Need>& need) {
+Problems Equations::factorise_and_solve(std::vector<JointForces>& need) {
   if (K_.n == 0) return {};
-  Eigen::MatrixXd block = lacking(need);
+  Eigen::MatrixXd block = residual(need);
   if (!factor_) factor_.emplace(K_);
   if (factor_->bytes_needed() > memory_limit())
     return {{fmt::format("solving {} freedoms takes about {:.1f} GB of memory, and there are {:.1f} GB", K_.n,
@@ -98,16 +98,16 @@ Problems Equations::factorise_and_solve(std::vector<Need>& need) {
              "members"}};
   factor_->factorise(K_, block);
   if (!factor_->sound()) {
-    if (Problems problems = motions(); !problems.empty()) return problems;
-    block = factor_->solve(lacking(need));
+    if (Problems problems = explain_singular(); !problems.empty()) return problems;
+    block = factor_->solve(residual(need));
   }
   move(block);
   if (moving_ground())
-    need = needs(s_, a_, cases_);
+    need = joint_forces(s_, a_, cases_);
   else
     add_elastic(a_, cases_, need);
   contraction_ = stalled_contraction_ = left_ = 0;
-  Eigen::MatrixXd lack = lacking(need);
+  Eigen::MatrixXd lack = residual(need);
   if (!digits_stand(need, lack)) need = refine(lack);
   const std::vector<double> errors = movement_errors(s_, a_, cases_, lack, *factor_);
   // The factor's softest direction may be stiffer than the true one by 1/(1 − contraction). Steps of the size of the
@@ -125,7 +125,7 @@ Problems Equations::factorise_and_solve(std::vector<Need>& need) {
 }
 
 // What moves where the pivots vanish; or, if nothing does, a factor that lives with them.
-Problems Equations::motions() {
+Problems Equations::explain_singular() {
   // What follows is of this matrix alone, as it was before it was scaled.
   kept_.pattern->assemble(a_.spans, elements(), a_.freedoms, K_);
   kept_.pattern.reset();
@@ -144,7 +144,7 @@ Problems Equations::motions() {
 }
 
 // Whether the first solution is as good as further ones would make it.
-bool Equations::digits_stand(const std::vector<Need>& need, const Eigen::MatrixXd& lack) const {
+bool Equations::digits_stand(const std::vector<JointForces>& need, const Eigen::MatrixXd& lack) const {
   constexpr double well_shaped = 1e6, expected = 5e-12, rounds_away = 1e13;
   if (!(remainder(need, lack) < expected)) return false;
   // The matrix itself holds its entries to a rounding only: whether its softest direction is right, refinement shows.
@@ -155,11 +155,11 @@ bool Equations::digits_stand(const std::vector<Need>& need, const Eigen::MatrixX
 // What is lacking in the end stands in `lack`. Each step is the error of the movements as the factor sees it. A factor
 // whose softest direction is wrong by a share θ leaves θ of the error from step to step; where steps hardly shrink, the
 // error that is left is the sum of all that would follow.
-std::vector<Need> Equations::refine(Eigen::MatrixXd& lack) {
+std::vector<JointForces> Equations::refine(Eigen::MatrixXd& lack) {
   constexpr int most_steps = 20;
   constexpr double good_enough = 1e-15, hardly_less = 0.7, noise = 1e-13;
-  std::vector<Need> need = needs(s_, a_, cases_);
-  lack = lacking(need);
+  std::vector<JointForces> need = joint_forces(s_, a_, cases_);
+  lack = residual(need);
   double before = 0;
   for (int i = 0; i < most_steps; ++i) {
     const Eigen::MatrixXd step = factor_->solve(lack);
@@ -175,8 +175,8 @@ std::vector<Need> Equations::refine(Eigen::MatrixXd& lack) {
       break;
     }
     move(step);
-    need = needs(s_, a_, cases_);
-    lack = lacking(need);
+    need = joint_forces(s_, a_, cases_);
+    lack = residual(need);
     if (i > 0 && share > noise) contraction_ = std::max(contraction_, share / before);
     before = share;
   }
@@ -210,7 +210,7 @@ bool Equations::errors_are_rounding(const Eigen::MatrixXd& lack) const {
 }
 
 // Minus the need of each free freedom; one column a case.
-Eigen::MatrixXd Equations::lacking(const std::vector<Need>& need) const {
+Eigen::MatrixXd Equations::residual(const std::vector<JointForces>& need) const {
   const Freedoms& f = a_.freedoms;
   Eigen::MatrixXd lack(K_.n, static_cast<Eigen::Index>(need.size()));
   for (std::size_t c = 0; c < need.size(); ++c) {

@@ -13,7 +13,7 @@ bool at_rest(const Movement& m) {
   return m.value == Six{} && m.rest == Six{};
 }
 
-void take(Need& need, std::size_t point, const Vector& force, const Vector& moment) {
+void take(JointForces& need, std::size_t point, const Vector& force, const Vector& moment) {
   const double six[] = {force.x, force.y, force.z, moment.x, moment.y, moment.z};
   for (std::size_t k = 0; k < 6; ++k) {
     need.at[point][k] -= six[k];
@@ -21,8 +21,8 @@ void take(Need& need, std::size_t point, const Vector& force, const Vector& mome
   }
 }
 
-std::vector<Need> point_loads(const Structure& structure, const Analysis& a, Cases cases) {
-  std::vector<Need> all(cases.size());
+std::vector<JointForces> point_loads(const Structure& structure, const Analysis& a, Cases cases) {
+  std::vector<JointForces> all(cases.size());
   for (std::size_t i = 0; i < all.size(); ++i) {
     all[i].at.assign(structure.points().size(), Six{});
     for (const Load& load : a.loads(structure, cases[i]).loads()) {
@@ -35,7 +35,7 @@ std::vector<Need> point_loads(const Structure& structure, const Analysis& a, Cas
   return all;
 }
 
-void add_springs(const Analysis& a, std::size_t load_case, Need& need) {
+void add_springs(const Analysis& a, std::size_t load_case, JointForces& need) {
   for (const PointSpring& s : a.freedoms.springs) {
     const Six force = spring_force(a, load_case, s);
     for (std::size_t k = 0; k < 6; ++k) {
@@ -45,7 +45,7 @@ void add_springs(const Analysis& a, std::size_t load_case, Need& need) {
   }
 }
 
-void add(Need& need, const Span& s, const Axes& axes, const Vector12& local) {
+void add(JointForces& need, const Span& s, const Axes& axes, const Vector12& local) {
   need.largest = std::max(need.largest, local.cwiseAbs().maxCoeff());
   Six &a = need.at[s.a], &b = need.at[s.b];
   for (int i = 0; i < 2; ++i) {
@@ -77,8 +77,8 @@ Six spring_force(const Analysis& a, std::size_t load_case, const PointSpring& s)
 }
 
 // Case after case, so that loads, movements and needs are met in the order in which they lie.
-std::vector<Need> needs_at_rest(const Structure& structure, const Analysis& a, Cases cases) {
-  std::vector<Need> all = point_loads(structure, a, cases);
+std::vector<JointForces> joint_forces_at_rest(const Structure& structure, const Analysis& a, Cases cases) {
+  std::vector<JointForces> all = point_loads(structure, a, cases);
   const Ends rest{Vector12::Zero(), Vector12::Zero()};
   for (std::size_t n = 0; n < all.size(); ++n)
     for (std::size_t i = 0; i < a.spans.all.size(); ++i)
@@ -89,7 +89,7 @@ std::vector<Need> needs_at_rest(const Structure& structure, const Analysis& a, C
   return all;
 }
 
-void add_elastic(const Analysis& a, Cases cases, std::vector<Need>& all) {
+void add_elastic(const Analysis& a, Cases cases, std::vector<JointForces>& all) {
   for (std::size_t n = 0; n < all.size(); ++n) {
     const std::vector<Movement>& movement = a.cases[cases[n]].movement;
     for (std::size_t i = 0; i < a.spans.all.size(); ++i) {
@@ -122,8 +122,8 @@ std::vector<Six> gross_forces(const Analysis& a, std::size_t load_case, const st
   return gross;
 }
 
-std::vector<Need> needs(const Structure& structure, const Analysis& a, Cases cases) {
-  std::vector<Need> all = point_loads(structure, a, cases);
+std::vector<JointForces> joint_forces(const Structure& structure, const Analysis& a, Cases cases) {
+  std::vector<JointForces> all = point_loads(structure, a, cases);
   for (std::size_t i = 0; i < a.spans.all.size(); ++i) {
     const Span& s = a.spans.all[i];
     const Axes& axes = a.spans.axes[s.member];

@@ -21,7 +21,7 @@ class Search {
   Search(const Structure& s, Analysis& a, Equations& equations, std::vector<OneWay> members, std::size_t load_case)
       : s_(s), a_(a), equations_(equations), members_(std::move(members)), case_(load_case) {}
 
-  Problems run(Need& need) {
+  Problems run(JointForces& need) {
     State state(members_.size(), false);
     bool one_at_a_time = false;
     std::vector<State> seen{state};
@@ -51,7 +51,7 @@ class Search {
  private:
   // By how much the force of each member, or that which a slack one would have, has the wrong sign; 0 where it is
   // right.
-  std::vector<double> wrong_forces(const State& state, const Need& need) const {
+  std::vector<double> wrong_forces(const State& state, const JointForces& need) const {
     constexpr double rounding = 1e-10;
     std::vector<double> wrong(members_.size(), 0);
     const CaseAnalysis& c = a_.cases[case_];
@@ -80,12 +80,12 @@ class Search {
     return state;
   }
 
-  Problems solve(const State& state, Need& need) {
+  Problems solve(const State& state, JointForces& need) {
     auto elements = std::make_shared<std::vector<Element>>(a_.elements);
     for (std::size_t i = 0; i < members_.size(); ++i)
       if (state[i]) (*elements)[members_[i].span] = a_.elements[members_[i].span].slack(members_[i].acts);
     a_.cases[case_].elements = std::move(elements);
-    std::vector<Need> one(1);
+    std::vector<JointForces> one(1);
     Problems problems = equations_.solve({case_}, one);
     if (problems.empty()) need = std::move(one[0]);
     return problems;
@@ -132,7 +132,8 @@ bool some_act_one_way(const Structure& s) {
   return std::any_of(s.members().begin(), s.members().end(), [](const Member& m) { return m.acts != Acts::always; });
 }
 
-Problems find_slack(const Structure& s, Analysis& a, Equations& equations, Cases cases, std::vector<Need>& needs) {
+Problems find_slack(const Structure& s, Analysis& a, Equations& equations, Cases cases,
+                    std::vector<JointForces>& needs) {
   std::vector<OneWay> members;
   for (std::size_t i = 0; i < s.members().size(); ++i)
     if (const Acts acts = s.members()[i].acts; acts != Acts::always) members.push_back({i, a.spans.first[i], acts});

@@ -17,7 +17,7 @@ namespace corvex::solver {
 // For these cases, solved for all members acting. Changes movements and needs of the cases in which some
 // member is slack, and gives these cases their elements.
 Problems find_slack(const Structure& structure, Analysis& analysis, Equations& equations, Cases cases,
-                    std::vector<Need>& needs);
+                    std::vector<JointForces>& needs);
 bool some_act_one_way(const Structure& structure);
 
 }  // namespace corvex::solver

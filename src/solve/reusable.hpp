@@ -8,7 +8,7 @@
 
 namespace corvex::solver {
 
-struct Kept {
+struct Reusable {
   std::optional<Pattern> pattern;
   Freedoms freedoms;                                      // numbered
   std::vector<std::pair<std::size_t, std::size_t>> ends;  // the points that each span joins
