@@ -63,14 +63,16 @@ int solve(SolveOptions o, bool hand_only) {
   if (hand_only && model.hand.expect.empty())
     return refuse(std::string("the model has nothing to verify: write what you worked out under hand: expect:"));
   progress.doing("working out limits and the hand calculation");
-  auto hand = verify(solution, model.hand);
+  const auto hand = verify(solution, model.hand);
   if (!hand) return refuse(model.located(hand.error()));
-  if (hand_only && !o.wanted.cases.empty()) {
+  // Hand values of other cases are not shown; those that differ are told all the same.
+  Verification shown_hand = *hand;
+  if (!o.wanted.cases.empty() && o.wanted.cases != std::vector<std::string>{"envelope"}) {
     if (const auto known = select(solution, o.wanted); !known) return refuse(known.error());
-    std::erase_if(hand.value().comparisons, [&](const Comparison& c) {
+    std::erase_if(shown_hand.comparisons, [&](const Comparison& c) {
       return std::find(o.wanted.cases.begin(), o.wanted.cases.end(), c.load_case) == o.wanted.cases.end();
     });
-    if (hand->comparisons.empty()) return refuse(std::string("no hand value is of this case"));
+    if (hand_only && shown_hand.comparisons.empty()) return refuse(std::string("no hand value is of this case"));
   }
   const auto limits = check_limits(solution, hand_only ? Limits{} : model.limits);
   if (!limits) return refuse(model.located(limits.error()));
@@ -93,9 +95,9 @@ int solve(SolveOptions o, bool hand_only) {
                               .record = o.record ? record_of(o.model) : ""};
     json_text = hand_only ? verification_json(solution, options) : results_json(solution, options);
   } else if (hand_only) {
-    page = verify_page(model, *hand, style_of(o.output));
+    page = verify_page(model, shown_hand, style_of(o.output));
   } else {
-    page = solve_page(model.units, solution, *hand, *limits, *shown, style_of(o.output));
+    page = solve_page(model.units, solution, shown_hand, *limits, *shown, style_of(o.output));
   }
   if (o.record && !json) page.insert(page.begin() + 1, Words{{{"", record_of(o.model)}}});
   progress.done();

@@ -280,6 +280,7 @@ TEST_CASE("Hand values of some cases alone") {
   const Outcome o = folder.run("verify " + model + " --case push");
   CHECK(o.status == 0);
   CHECK_THAT(o.out, Contains("all 2 values agree") && !Contains("product "));
+  CHECK_THAT(folder.run("solve " + model + " --case push").out, Contains("all 2 values agree"));
   CHECK_THAT(folder.run("verify " + model + " --case pull").err,
              Contains("there is no load case or combination 'pull'"));
 }
