@@ -44,11 +44,6 @@ Cell place_cell(const Structure& s, const Member& m, Length at, const NamedUnit&
   return {start ? 0 : at.si() / unit.si, point_at(s, m, at)};
 }
 
-Planes planes_of(const Structure& s, const Member& m) {
-  const BendingAxes about = bending_axes(s, m);
-  return {about.z, about.y};
-}
-
 CaseFigures::CaseFigures(const ModelUnits& units, const Solution& solution, std::size_t index)
     : s_(solution.structure()), u_(units), case_(solution[index]) {
   Sizes& z = sizes_;

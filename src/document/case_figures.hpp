@@ -20,11 +20,6 @@ double clean(double si, const NamedUnit& unit, double size);
 
 // How far along a member, and the point that stands there.
 Cell place_cell(const Structure& s, const Member& m, Length at, const NamedUnit& unit);
-// Which of the member's planes a plane structure leaves it; both in space.
-struct Planes {
-  bool y = true, z = true;
-};
-Planes planes_of(const Structure& s, const Member& m);
 
 class CaseFigures {
  public:

@@ -211,12 +211,12 @@ Table inner_forces_table(const CaseFigures& c, const Selection& selection) {
     const bool told = link || m.member().acts != Acts::always;
     row("N", axial, true, !told ? "" : m.is_slack() ? "slack" : pulled ? "tension" : pushed ? "compression" : "");
     if (link) continue;
-    const Planes in = planes_of(s, m.member());
-    if (in.y) row("Vy", m.shear_y(), true);
-    if (in.z) row("Vz", m.shear_z(), true);
+    const BendingAxes about = bending_axes(s, m.member());
+    if (about.z) row("Vy", m.shear_y(), true);
+    if (about.y) row("Vz", m.shear_z(), true);
     if (!s.is_plane()) row("T", m.torsion(), false);
-    if (in.z) row("My", m.moment_y(), false);
-    if (in.y) row("Mz", m.moment_z(), false);
+    if (about.y) row("My", m.moment_y(), false);
+    if (about.z) row("Mz", m.moment_z(), false);
   }
   t.after = rows.rest("member", "--member");
   return t;

@@ -114,12 +114,12 @@ Table EnvelopeTables::inner_forces() const {
     };
     row("N", e.axial, true);
     if (m.kind == MemberKind::link) continue;
-    const Planes in = planes_of(s_, m);
-    if (in.y) row("Vy", e.shear_y, true);
-    if (in.z) row("Vz", e.shear_z, true);
+    const BendingAxes about = bending_axes(s_, m);
+    if (about.z) row("Vy", e.shear_y, true);
+    if (about.y) row("Vz", e.shear_z, true);
     if (!s_.is_plane()) row("T", e.torsion, false);
-    if (in.z) row("My", e.moment_y, false);
-    if (in.y) row("Mz", e.moment_z, false);
+    if (about.y) row("My", e.moment_y, false);
+    if (about.z) row("Mz", e.moment_z, false);
   }
   t.after = rows_.rest("member", "--member");
   return t;

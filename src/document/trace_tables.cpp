@@ -24,26 +24,26 @@ struct TracedFigure {
 // Those that the structure and the member can have.
 std::vector<TracedFigure> figures(const Structure& s, const Member& m) {
   const bool space = !s.is_plane(), beam = m.kind == MemberKind::beam;
-  const Planes in = planes_of(s, m);
+  const BendingAxes about = bending_axes(s, m);
   using T = const SectionState&;
   using E = SectionEnvelope;
   const std::pair<bool, TracedFigure> all[] = {
       {true, {"axial", "N", TracedKind::force, [](T t) { return t.axial.si(); }, &E::axial}},
-      {in.y && beam, {"shear_y", "Vy", TracedKind::force, [](T t) { return t.shear_y.si(); }, &E::shear_y}},
-      {in.z && beam, {"shear_z", "Vz", TracedKind::force, [](T t) { return t.shear_z.si(); }, &E::shear_z}},
+      {about.z && beam, {"shear_y", "Vy", TracedKind::force, [](T t) { return t.shear_y.si(); }, &E::shear_y}},
+      {about.y && beam, {"shear_z", "Vz", TracedKind::force, [](T t) { return t.shear_z.si(); }, &E::shear_z}},
       {space && beam, {"torsion", "T", TracedKind::moment, [](T t) { return t.torsion.si(); }, &E::torsion}},
-      {in.z && beam, {"moment_y", "My", TracedKind::moment, [](T t) { return t.moment_y.si(); }, &E::moment_y}},
-      {in.y && beam, {"moment_z", "Mz", TracedKind::moment, [](T t) { return t.moment_z.si(); }, &E::moment_z}},
-      {in.y,
+      {about.y && beam, {"moment_y", "My", TracedKind::moment, [](T t) { return t.moment_y.si(); }, &E::moment_y}},
+      {about.z && beam, {"moment_z", "Mz", TracedKind::moment, [](T t) { return t.moment_z.si(); }, &E::moment_z}},
+      {about.z,
        {"deflection_y", "defl. y", TracedKind::movement, [](T t) { return t.deflection_y.si(); }, &E::deflection_y}},
-      {in.z,
+      {about.y,
        {"deflection_z", "defl. z", TracedKind::movement, [](T t) { return t.deflection_z.si(); }, &E::deflection_z}},
       {true, {"x", "x", TracedKind::movement, [](T t) { return t.x.si(); }, &E::x}},
       {true, {"y", "y", TracedKind::movement, [](T t) { return t.y.si(); }, &E::y}},
       {space, {"z", "z", TracedKind::movement, [](T t) { return t.z.si(); }, &E::z}},
       {space && beam, {"twist", "twist", TracedKind::rotation, [](T t) { return t.twist.si(); }, nullptr}},
-      {in.z && beam, {"rotation_y", "rot. y", TracedKind::rotation, [](T t) { return t.rotation_y.si(); }, nullptr}},
-      {in.y && beam, {"rotation_z", "rot. z", TracedKind::rotation, [](T t) { return t.rotation_z.si(); }, nullptr}}};
+      {about.y && beam, {"rotation_y", "rot. y", TracedKind::rotation, [](T t) { return t.rotation_y.si(); }, nullptr}},
+      {about.z && beam, {"rotation_z", "rot. z", TracedKind::rotation, [](T t) { return t.rotation_z.si(); }, nullptr}}};
   std::vector<TracedFigure> there;
   for (const auto& [is_there, figure] : all)
     if (is_there) there.push_back(figure);

@@ -27,9 +27,9 @@ class SectionPicture {
         letter_(13 * std::clamp(std::min(o.width / 1280, o.height / 800), 0.6, 4.0)),
         member_(s_.at(o.only.front())),
         section_(s_.section_of(s_[member_])),
-        result_(solution[case_of(solution, o)][member_]) {
-    const std::size_t load_case = case_of(solution, o);
-    case_ = solution[load_case].name();
+        shown_(solution[case_of(solution, o)]),
+        result_(shown_[member_]),
+        case_(shown_.name()) {
     for (const auto& polygon : outline) {
       outline_.emplace_back();
       for (const Outline::Point& p : polygon) outline_.back().emplace_back(p.z.si(), p.y.si());
@@ -331,6 +331,7 @@ class SectionPicture {
   double letter_, scale_ = 1, shrunk_ = 1, most_ = 0;
   MemberId member_;
   const Section& section_;
+  CaseResult shown_;
   MemberResult result_;
   std::string case_;
   std::vector<std::vector<std::complex<double>>> outline_;
