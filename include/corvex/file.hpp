@@ -58,27 +58,27 @@ class Tree;
 
 struct Model {
   Structure structure;
-  ModelUnits units;
-  HandCalculation hand;
+  ModelUnits units{};
+  HandCalculation hand{};
   Limits limits{};
 
   // Fills in the lines of problems that `solve` finds in this model.
   Problems located(Problems problems) const;
 
-  std::string file;
+  std::string file{};
   // Tables beside the file that it was read from too.
   std::vector<std::string> table_files{};
-  std::shared_ptr<const file::Tree> tree;
+  std::shared_ptr<const file::Tree> tree{};
   // For each load case the entries of the file that its loads came from.
-  std::vector<std::vector<std::size_t>> load_entries;
+  std::vector<std::vector<std::size_t>> load_entries{};
   // For each expectation the entry of the file that it came from.
-  std::vector<std::size_t> hand_entries;
+  std::vector<std::size_t> hand_entries{};
   // Likewise for each limit.
   std::vector<std::size_t> limit_entries{};
   // Where "point NAME" and "member NAME" stand in tables beside the file.
-  std::map<std::string, Place> table_places;
+  std::map<std::string, Place> table_places{};
   // What is worth knowing about the file itself.
-  Problems notes;
+  Problems notes{};
 };
 
 // From a file; "-" is standard input.

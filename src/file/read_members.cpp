@@ -1,64 +1,100 @@
 // Members: one by one, as families, repeated along families of points, from a table.
 #include <algorithm>
 
-#include "file/reader.hpp"
+#include "file/parts.hpp"
 
 namespace corvex::file {
+namespace {
 
-void Reader::read_members(const Node* n, const TableRows& table) {
-  for (const auto& row : table) read_member_row(row);
-  if (!n || !is_map(*n, "members")) return;
+struct MemberEntry {
+  enum class State { unread, reading, done, broken };
+  std::size_t index = 0;
+  State state = State::unread;
+  bool family = false;
+  std::vector<std::vector<PointId>> through{};
+  MemberOptions options{};
+};
+
+class MemberReader : PartReader {
+ public:
+  MemberReader(const Context& c, TablesBeside& tables) : PartReader(c), tables_(tables) {}
+  void run(const Node* n, const Node* defaults);
+
+ private:
+  void read_member_row(const std::vector<Node>& row);
+  const MemberEntry* described(const Node& members, std::string_view name);
+  bool describe_member(const Node& members, const Node& name, const Node& n, MemberEntry& e);
+  bool repeat_member(const Node& members, const Node& name, const Node& n, MemberEntry& e);
+  bool read_options(const Node& name, const Node& n, MemberOptions& o);
+  void read_defaults(const Node& n);
+  // The value of a key of a member, or else of `defaults`.
+  const Node* own_or_default(const Node& member, std::string_view key) const;
+  bool read_end_releases(const Node& n, std::string_view end, std::vector<Component>& released);
+  std::optional<MemberKind> kind_of_member(const Node& n);
+  std::optional<std::vector<PointId>> through_points(const Node& n, std::string_view what);
+
+  TablesBeside& tables_;
+  std::map<std::string_view, MemberEntry> entries_;
+  const Node* defaults_ = nullptr;
+  bool defaults_broken_ = false;
+};
+
+void MemberReader::run(const Node* n, const Node* defaults) {
+  if (defaults) read_defaults(*defaults);
+  for (const auto& row : tables_.members) read_member_row(row);
+  if (!n || !errors_.is_map(*n, "members")) return;
   for (std::size_t i = 0; i < tree_->entries(*n); ++i)
-    member_entries_.emplace(tree_->entry(*n, i).key.text, MemberEntry{.index = i});
+    entries_.emplace(tree_->entry(*n, i).key.text, MemberEntry{.index = i});
   for (std::size_t i = 0; i < tree_->entries(*n); ++i) {
     const std::string name(tree_->entry(*n, i).key.text);
     const MemberEntry* e = described(*n, name);
     if (!e) {
-      broken_[name] = true;
+      names_.mark_broken(name);
       continue;
     }
     if (!e->family) {
       structure_.member(name, e->through.front(), e->options);
       continue;
     }
-    std::vector<MemberId>& family = member_families_[name];
+    std::vector<MemberId>& family = names_.member_families[name];
     for (const auto& through : e->through)
       family.push_back(structure_.member(fmt::format("{}.{}", name, family.size() + 1), through, e->options));
     structure_.family(name, family);
   }
 }
 
-void Reader::read_member_row(const std::vector<Node>& row) {
+void MemberReader::read_member_row(const std::vector<Node>& row) {
   const std::string name(row[0].text);
-  const std::size_t before = problems_.size();
+  const std::size_t before = errors_.count();
   MemberOptions o;
   std::vector<PointId> through;
-  in_table("members", [&] {
+  errors_.in_file(tables_.files.at("members"), [&] {
     for (const std::size_t k : {1, 2})
-      if (const auto p = point_named(row[k])) through.push_back(*p);
-    if (const auto s = section_named(row[3])) o.section = *s;
-    if (const auto m = material_named(row[4])) o.material = *m;
+      if (const auto p = names_.point(row[k])) through.push_back(*p);
+    if (const auto s = names_.section(row[3])) o.section = *s;
+    if (const auto m = names_.material(row[4])) o.material = *m;
     if (row.size() > 5 && !row[5].text.empty()) o.kind = kind_of_member(row[5]).value_or(MemberKind::beam);
     return true;
   });
-  if (problems_.size() > before || through.size() != 2 || is_broken(row[3].text) || is_broken(row[4].text)) {
-    broken_[name] = true;
+  if (errors_.count() > before || through.size() != 2 || names_.is_broken(row[3].text) ||
+      names_.is_broken(row[4].text)) {
+    names_.mark_broken(name);
     return;
   }
-  table_places_["member " + name] = {table_file("members"), static_cast<int>(row[0].line),
-                                     static_cast<int>(row[0].column)};
+  tables_.places["member " + name] = {tables_.files.at("members"), static_cast<int>(row[0].line),
+                                      static_cast<int>(row[0].column)};
   structure_.member(name, through, o);
 }
 
 // The description of one entry of `members`, read when it is first asked for: an entry that repeats another one asks
 // for that one first. Null where the description is wrong, which has been told.
-const Reader::MemberEntry* Reader::described(const Node& members, std::string_view name) {
-  const auto it = member_entries_.find(name);
-  if (it == member_entries_.end()) return nullptr;
+const MemberEntry* MemberReader::described(const Node& members, std::string_view name) {
+  const auto it = entries_.find(name);
+  if (it == entries_.end()) return nullptr;
   MemberEntry& e = it->second;
   const Entry entry = tree_->entry(members, e.index);
   if (e.state == MemberEntry::State::reading) {
-    fail(entry.key, fmt::format("member '{}' repeats itself", name));
+    errors_.fail(entry.key, fmt::format("member '{}' repeats itself", name));
     e.state = MemberEntry::State::broken;
   }
   if (e.state == MemberEntry::State::unread) {
@@ -69,16 +105,16 @@ const Reader::MemberEntry* Reader::described(const Node& members, std::string_vi
   return e.state == MemberEntry::State::done ? &e : nullptr;
 }
 
-bool Reader::describe_member(const Node& members, const Node& name, const Node& n, MemberEntry& e) {
+bool MemberReader::describe_member(const Node& members, const Node& name, const Node& n, MemberEntry& e) {
   static const Keys keys = {{"through"}, {"each"},   {"section"}, {"material"}, {"kind"},  {"hinge"}, {"release"},
                             {"roll"},    {"offset"}, {"acts"},    {"repeat"},   {"count"}, {"points"}};
   const std::string where = fmt::format("member '{}'", name.text);
-  if (!n.is_map()) return is_map(n, where);
-  if (!check_keys(n, where, keys)) return false;
+  if (!n.is_map()) return errors_.is_map(n, where);
+  if (!errors_.check_keys(n, where, keys)) return false;
   if (tree_->find(n, "repeat")) return repeat_member(members, name, n, e);
   for (const std::string_view key : {"count", "points"})
-    if (const Node* k = tree_->find_key(n, key)) fail(*k, fmt::format("'{}' goes with 'repeat' only", key));
-  const std::size_t before = problems_.size();
+    if (const Node* k = tree_->find_key(n, key)) errors_.fail(*k, fmt::format("'{}' goes with 'repeat' only", key));
+  const std::size_t before = errors_.count();
   bool sound = true;
   const auto add = [&](const Node& points, std::string_view what) {
     const auto through = through_points(points, what);
@@ -87,61 +123,61 @@ bool Reader::describe_member(const Node& members, const Node& name, const Node& 
   };
   const Node* each = tree_->find(n, "each");
   if (each && tree_->find(n, "through")) {
-    fail(*tree_->find_key(n, "through"), "'through' does not go with 'each'");
+    errors_.fail(*tree_->find_key(n, "through"), "'through' does not go with 'each'");
   } else if (each) {
     e.family = true;
-    if (!is_list(*each, "each")) return false;
-    if (each->count == 0) fail(*each, "each: a list of lists of points was expected, as [[A, B], [B, C]]");
+    if (!errors_.is_list(*each, "each")) return false;
+    if (each->count == 0) errors_.fail(*each, "each: a list of lists of points was expected, as [[A, B], [B, C]]");
     for (const Node& one : tree_->children(*each)) add(one, "the points of each member");
-  } else if (const Node* points = need(n, "through", name, where)) {
+  } else if (const Node* points = errors_.need(n, "through", name, where)) {
     add(*points, "the points of a member");
   } else {
     sound = false;
   }
-  return read_options(name, n, e.options) && sound && problems_.size() == before;
+  return read_options(name, n, e.options) && sound && errors_.count() == before;
 }
 
-std::optional<std::vector<PointId>> Reader::through_points(const Node& n, std::string_view what) {
-  if (!is_list(n, what)) return std::nullopt;
+std::optional<std::vector<PointId>> MemberReader::through_points(const Node& n, std::string_view what) {
+  if (!errors_.is_list(n, what)) return std::nullopt;
   std::vector<PointId> points;
   bool sound = true;
   for (const Node& p : tree_->children(n)) {
-    const std::vector<PointId> found = points_named(p);
+    const std::vector<PointId> found = names_.points(p);
     sound = sound && !found.empty();
     points.insert(points.end(), found.begin(), found.end());
   }
   return sound ? std::optional(points) : std::nullopt;
 }
 
-bool Reader::repeat_member(const Node& members, const Node& name, const Node& n, MemberEntry& e) {
+bool MemberReader::repeat_member(const Node& members, const Node& name, const Node& n, MemberEntry& e) {
   const std::string where = fmt::format("the repeated member '{}'", name.text);
-  const std::size_t before = problems_.size();
-  check_keys(n, where, {{"repeat"}, {"count"}, {"points"}});
+  const std::size_t before = errors_.count();
+  errors_.check_keys(n, where, {{"repeat"}, {"count"}, {"points"}});
   const Node& of = *tree_->find(n, "repeat");
-  const Node *times = need(n, "count", name, where), *along = need(n, "points", name, where);
-  const auto count = times ? whole_number(*times, "a count") : std::nullopt;
+  const Node *times = errors_.need(n, "count", name, where), *along = errors_.need(n, "points", name, where);
+  const auto count = times ? quantities_.whole_number(*times, "a count") : std::nullopt;
   const MemberEntry* base = nullptr;
-  if (is_text(of, "the name of a member")) {
+  if (errors_.is_text(of, "the name of a member")) {
     base = described(members, of.text);
-    if (!member_entries_.contains(of.text)) {
+    if (!entries_.contains(of.text)) {
       std::vector<std::string> names;
-      for (const auto& [known, entry] : member_entries_) names.emplace_back(known);
-      unknown(of, "member", names);
+      for (const auto& [known, entry] : entries_) names.emplace_back(known);
+      errors_.unknown(of, "member", names);
     }
   }
   std::vector<const PointFamily*> families;
   if (along)
     for (const Node& f : along->is_list() ? tree_->children(*along) : std::span(along, 1)) {
-      if (!is_text(f, "the name of a family of points")) continue;
-      if (const auto it = point_families_.find(f.text); it != point_families_.end()) {
+      if (!errors_.is_text(f, "the name of a family of points")) continue;
+      if (const auto it = names_.point_families.find(f.text); it != names_.point_families.end()) {
         families.push_back(&it->second);
-      } else if (!is_broken(f.text)) {
+      } else if (!names_.is_broken(f.text)) {
         std::vector<std::string> names;
-        for (const auto& [known, family] : point_families_) names.push_back(known);
-        unknown(f, "family of points", names);
+        for (const auto& [known, family] : names_.point_families) names.push_back(known);
+        errors_.unknown(f, "family of points", names);
       }
     }
-  if (problems_.size() > before || !base || !count || families.empty()) return false;
+  if (errors_.count() > before || !base || !count || families.empty()) return false;
 
   const std::size_t copies = count.value_or(0);
   e.family = true;
@@ -158,9 +194,10 @@ bool Reader::repeat_member(const Node& members, const Node& name, const Node& n,
           const std::size_t at = found->second;
           const std::size_t to = at + k * f->step;
           if (to >= f->sequence.size()) {
-            fail(*times,
-                 fmt::format("copy {} of '{}' would go beyond the last point of its family: {} of them are possible", k,
-                             of.text, (f->sequence.size() - 1 - at) / f->step));
+            errors_.fail(
+                *times,
+                fmt::format("copy {} of '{}' would go beyond the last point of its family: {} of them are possible", k,
+                            of.text, (f->sequence.size() - 1 - at) / f->step));
             return false;
           }
           moved.back() = f->sequence[to];
@@ -169,7 +206,7 @@ bool Reader::repeat_member(const Node& members, const Node& name, const Node& n,
         }
       }
       if (!moves) {
-        fail(*along, fmt::format("no point of '{}' is in these families: the copies would lie on it", of.text));
+        errors_.fail(*along, fmt::format("no point of '{}' is in these families: the copies would lie on it", of.text));
         return false;
       }
       e.through.push_back(std::move(moved));
@@ -177,72 +214,80 @@ bool Reader::repeat_member(const Node& members, const Node& name, const Node& n,
   return true;
 }
 
-std::optional<MemberKind> Reader::kind_of_member(const Node& n) {
-  const auto c = choice(n, "a kind of member", {{"beam"}, {"link"}});
+std::optional<MemberKind> MemberReader::kind_of_member(const Node& n) {
+  const auto c = errors_.choice(n, "a kind of member", {{"beam"}, {"link"}});
   return c ? std::optional(*c == 0 ? MemberKind::beam : MemberKind::link) : std::nullopt;
 }
 
-void Reader::read_defaults(const Node& n) {
-  if (!is_map(n, "defaults")) return;
-  const std::size_t before = problems_.size();
-  check_keys(n, "defaults", {{"section"}, {"material"}, {"kind"}});
+void MemberReader::read_defaults(const Node& n) {
+  if (!errors_.is_map(n, "defaults")) return;
+  const std::size_t before = errors_.count();
+  errors_.check_keys(n, "defaults", {{"section"}, {"material"}, {"kind"}});
   // Each is read once, so that a mistake is told where it stands and not at every member.
-  if (const Node* section = tree_->find(n, "section")) (void)section_named(*section);
-  if (const Node* material = tree_->find(n, "material")) (void)material_named(*material);
+  if (const Node* section = tree_->find(n, "section")) (void)names_.section(*section);
+  if (const Node* material = tree_->find(n, "material")) (void)names_.material(*material);
   if (const Node* kind = tree_->find(n, "kind")) (void)kind_of_member(*kind);
-  if (problems_.size() == before)
+  if (errors_.count() == before)
     defaults_ = &n;
   else
     defaults_broken_ = true;
 }
 
-const Node* Reader::own_or_default(const Node& member, std::string_view key) const {
+const Node* MemberReader::own_or_default(const Node& member, std::string_view key) const {
   const Node* own = tree_->find(member, key);
   return own || !defaults_ ? own : tree_->find(*defaults_, key);
 }
 
-bool Reader::read_options(const Node& name, const Node& n, MemberOptions& o) {
+bool MemberReader::read_options(const Node& name, const Node& n, MemberOptions& o) {
   const std::string where = fmt::format("member '{}'", name.text);
-  const std::size_t before = problems_.size();
+  const std::size_t before = errors_.count();
   const auto part = [&](std::string_view key) {
     const Node* found = own_or_default(n, key);
-    return found || defaults_broken_ ? found : need(n, key, name, where);
+    return found || defaults_broken_ ? found : errors_.need(n, key, name, where);
   };
   const Node *section = part("section"), *material = part("material");
-  const auto section_id = section ? section_named(*section) : std::nullopt;
-  const auto m = material ? material_named(*material) : std::nullopt;
+  const auto section_id = section ? names_.section(*section) : std::nullopt;
+  const auto m = material ? names_.material(*material) : std::nullopt;
   if (const Node* kind = own_or_default(n, "kind")) o.kind = kind_of_member(*kind).value_or(MemberKind::beam);
   if (const Node* hinge = tree_->find(n, "hinge"))
-    if (const auto c = choice(*hinge, "an end for a hinge", {{"start"}, {"end"}, {"both"}}))
+    if (const auto c = errors_.choice(*hinge, "an end for a hinge", {{"start"}, {"end"}, {"both"}}))
       o.hinge = *c == 0 ? Hinge::start : *c == 1 ? Hinge::end : Hinge::both;
-  if (const Node* roll = tree_->find(n, "roll")) o.roll = Angle::si(quantity(*roll, angle_).value_or(0));
+  if (const Node* roll = tree_->find(n, "roll")) o.roll = Angle::si(quantities_.read(*roll, units_.angle).value_or(0));
   if (const Node* acts = tree_->find(n, "acts"))
-    if (const auto c = choice(*acts, "a way to act", {{"tension"}, {"compression"}}))
+    if (const auto c = errors_.choice(*acts, "a way to act", {{"tension"}, {"compression"}}))
       o.acts = *c == 0 ? Acts::tension : Acts::compression;
-  if (const Node* release = tree_->find(n, "release"); release && is_map(*release, "release")) {
-    check_keys(*release, "release", {{"start"}, {"end"}});
+  if (const Node* release = tree_->find(n, "release"); release && errors_.is_map(*release, "release")) {
+    errors_.check_keys(*release, "release", {{"start"}, {"end"}});
     read_end_releases(*release, "start", o.release.start);
     read_end_releases(*release, "end", o.release.end);
   }
-  if (const Node* offset = tree_->find(n, "offset"); offset && is_map(*offset, "offset")) {
-    check_keys(*offset, "offset", {{"start"}, {"end"}});
+  if (const Node* offset = tree_->find(n, "offset"); offset && errors_.is_map(*offset, "offset")) {
+    errors_.check_keys(*offset, "offset", {{"start"}, {"end"}});
     for (const auto& [end, arm] :
          {std::pair<std::string_view, RigidArm*>{"start", &o.offset.start}, {"end", &o.offset.end}})
       if (const Node* v = tree_->find(*offset, end))
-        if (const auto by = vector(*v, length_)) *arm = {Length::si(by->x), Length::si(by->y), Length::si(by->z)};
+        if (const auto by = directions_.vector(*v, units_.length))
+          *arm = {Length::si(by->x), Length::si(by->y), Length::si(by->z)};
   }
   if (section_id) o.section = *section_id;
   if (m) o.material = *m;
-  return section_id && m && problems_.size() == before;
+  return section_id && m && errors_.count() == before;
 }
 
-bool Reader::read_end_releases(const Node& n, std::string_view end, std::vector<Component>& released) {
+bool MemberReader::read_end_releases(const Node& n, std::string_view end, std::vector<Component>& released) {
   static const std::vector<Key> names = {{"axial"}, {"shear-y"}, {"shear-z"}, {"torsion"}, {"moment-y"}, {"moment-z"}};
   const Node* list = tree_->find(n, end);
   if (!list) return true;
   for (const Node& one : list->is_list() ? tree_->children(*list) : std::span(list, 1))
-    if (const auto c = choice(one, "a component to release", names)) released.push_back(static_cast<Component>(*c));
+    if (const auto c = errors_.choice(one, "a component to release", names))
+      released.push_back(static_cast<Component>(*c));
   return true;
+}
+
+}  // namespace
+
+void read_members(const Context& c, const Node* n, const Node* defaults, TablesBeside& tables) {
+  MemberReader(c, tables).run(n, defaults);
 }
 
 }  // namespace corvex::file

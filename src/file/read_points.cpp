@@ -1,9 +1,8 @@
 // Points: coordinates, places found from other points in any order, families, a table.
 #include <algorithm>
-#include <cmath>
 
 #include "corvex/placement.hpp"
-#include "file/reader.hpp"
+#include "file/parts.hpp"
 
 namespace corvex::file {
 namespace {
@@ -16,45 +15,74 @@ std::string_view family_of(std::string_view name) {
   return number ? name.substr(0, dot) : std::string_view();
 }
 
-}  // namespace
+struct PointEntry {
+  enum class State { unread, reading, done, broken };
+  std::size_t index = 0;
+  State state = State::unread;
+  bool family = false;
+  std::vector<std::string> base{}, made{};
+  std::size_t step = 0;  // points in one copy
+};
 
-void Reader::read_points(const Node* n, const TableRows& table) {
-  for (const auto& row : table) {
+class PointReader : PartReader {
+ public:
+  PointReader(const Context& c, TablesBeside& tables) : PartReader(c), tables_(tables) {}
+  void run(const Node* n);
+
+ private:
+  PointFamily family(const PointEntry& entry) const;
+  const PointEntry* placed(const Node& points, std::string_view name);
+  std::optional<Vector> place_named(const Node& points, const Node& n);
+  std::vector<std::string> names_of(const Node& points, const Node& n);
+  bool place(const Node& points, const Node& name, const Node& n, PointEntry& e);
+  std::optional<Vector> point_from(const Node& points, const Node& name, const Node& n);
+  std::optional<Vector> point_between(const Node& points, const Node& name, const Node& n);
+  bool mirror(const Node& points, const Node& name, const Node& n, PointEntry& e);
+  bool repeat(const Node& points, const Node& name, const Node& n, PointEntry& e);
+
+  TablesBeside& tables_;
+  std::map<std::string_view, PointEntry> entries_;
+  std::map<std::string, Vector, std::less<>> places_;  // of points
+};
+
+void PointReader::run(const Node* n) {
+  for (const auto& row : tables_.points) {
     const std::string name(row[0].text);
-    const std::size_t before = problems_.size();
+    const std::size_t before = errors_.count();
     Vector v;
     double* const parts[] = {&v.x, &v.y, &v.z};
     for (std::size_t k = 0; k < (structure_.is_plane() ? 2u : 3u); ++k)
-      *parts[k] = in_table("points", [&] { return quantity(row[1 + k], length_); }).value_or(0);
-    if (problems_.size() > before) {
-      broken_[name] = true;
+      *parts[k] =
+          errors_.in_file(tables_.files.at("points"), [&] { return quantities_.read(row[1 + k], units_.length); })
+              .value_or(0);
+    if (errors_.count() > before) {
+      names_.mark_broken(name);
       continue;
     }
     places_[name] = v;
-    table_places_["point " + name] = {table_file("points"), static_cast<int>(row[0].line),
-                                      static_cast<int>(row[0].column)};
+    tables_.places["point " + name] = {tables_.files.at("points"), static_cast<int>(row[0].line),
+                                       static_cast<int>(row[0].column)};
     structure_.point(name, v);
   }
   if (!n) return;
-  for (std::size_t i = 0; i < tree_->entries(*n); ++i)
-    point_entries_.emplace(tree_->entry(*n, i).key.text, PointEntry{i});
+  for (std::size_t i = 0; i < tree_->entries(*n); ++i) entries_.emplace(tree_->entry(*n, i).key.text, PointEntry{i});
   for (std::size_t i = 0; i < tree_->entries(*n); ++i) {
     const std::string name(tree_->entry(*n, i).key.text);
     const PointEntry* entry = placed(*n, name);
     if (!entry) {
-      broken_[name] = true;
+      names_.mark_broken(name);
       continue;
     }
     for (const std::string& made : entry->made) structure_.point(made, places_.find(made)->second);
   }
-  for (const auto& [name, entry] : point_entries_)
+  for (const auto& [name, entry] : entries_)
     if (entry.family && entry.state == PointEntry::State::done) {
-      point_families_[std::string(name)] = family(entry);
-      structure_.family(std::string(name), point_families_[std::string(name)].members);
+      names_.point_families[std::string(name)] = family(entry);
+      structure_.family(std::string(name), names_.point_families[std::string(name)].members);
     }
 }
 
-Reader::PointFamily Reader::family(const PointEntry& entry) const {
+PointFamily PointReader::family(const PointEntry& entry) const {
   PointFamily f;
   f.step = entry.step;
   for (const std::string& made : entry.made) f.members.push_back(*structure_.find_point(made));
@@ -66,13 +94,13 @@ Reader::PointFamily Reader::family(const PointEntry& entry) const {
 }
 
 // The entry with its places worked out, those that it needs first; null if it is wrong.
-const Reader::PointEntry* Reader::placed(const Node& points, std::string_view name) {
-  const auto it = point_entries_.find(name);
-  if (it == point_entries_.end()) return nullptr;
+const PointEntry* PointReader::placed(const Node& points, std::string_view name) {
+  const auto it = entries_.find(name);
+  if (it == entries_.end()) return nullptr;
   PointEntry& e = it->second;
   const Entry entry = tree_->entry(points, e.index);
   if (e.state == PointEntry::State::reading) {
-    fail(entry.key, fmt::format("point '{}' is found from itself", name));
+    errors_.fail(entry.key, fmt::format("point '{}' is found from itself", name));
     e.state = PointEntry::State::broken;
   }
   if (e.state == PointEntry::State::unread) {
@@ -83,40 +111,40 @@ const Reader::PointEntry* Reader::placed(const Node& points, std::string_view na
   return e.state == PointEntry::State::done ? &e : nullptr;
 }
 
-std::optional<Vector> Reader::place_named(const Node& points, const Node& n) {
-  if (!is_text(n, "the name of a point")) return std::nullopt;
+std::optional<Vector> PointReader::place_named(const Node& points, const Node& n) {
+  if (!errors_.is_text(n, "the name of a point")) return std::nullopt;
   for (const std::string_view name : {n.text, family_of(n.text)}) {
-    const auto it = point_entries_.find(name);
-    if (it == point_entries_.end()) continue;
+    const auto it = entries_.find(name);
+    if (it == entries_.end()) continue;
     const PointEntry* entry = placed(points, name);
     if (!entry) return std::nullopt;
     if (name == n.text && entry->family) {
-      fail(n, fmt::format("'{}' is a family of points; one of them was expected, as '{}.1'", name, name));
+      errors_.fail(n, fmt::format("'{}' is a family of points; one of them was expected, as '{}.1'", name, name));
       return std::nullopt;
     }
     break;
   }
   if (const auto it = places_.find(n.text); it != places_.end()) return it->second;
-  if (broken_.contains(n.text)) return std::nullopt;
+  if (names_.is_marked(n.text)) return std::nullopt;
   std::vector<std::string> names;
-  for (const auto& [name, entry] : point_entries_) names.emplace_back(name);
+  for (const auto& [name, entry] : entries_) names.emplace_back(name);
   for (const auto& [name, where] : places_)
-    if (!point_entries_.contains(name)) names.push_back(name);
-  unknown(n, "point", names);
+    if (!entries_.contains(name)) names.push_back(name);
+  errors_.unknown(n, "point", names);
   return std::nullopt;
 }
 
 // The points that a name stands for: one, or all of a family.
-std::vector<std::string> Reader::names_of(const Node& points, const Node& n) {
-  if (!is_text(n, "the name of a point")) return {};
-  if (point_entries_.contains(n.text)) {
+std::vector<std::string> PointReader::names_of(const Node& points, const Node& n) {
+  if (!errors_.is_text(n, "the name of a point")) return {};
+  if (entries_.contains(n.text)) {
     const PointEntry* entry = placed(points, n.text);
     return entry ? entry->made : std::vector<std::string>{};
   }
   return place_named(points, n) ? std::vector<std::string>{std::string(n.text)} : std::vector<std::string>{};
 }
 
-bool Reader::place(const Node& points, const Node& name, const Node& n, PointEntry& e) {
+bool PointReader::place(const Node& points, const Node& name, const Node& n, PointEntry& e) {
   const std::string text(name.text);
   const auto one = [&](const std::optional<Vector>& v) {
     if (!v) return false;
@@ -128,14 +156,14 @@ bool Reader::place(const Node& points, const Node& name, const Node& n, PointEnt
     static const Keys keys = {{"from"}, {"by"},     {"length"}, {"angle"},  {"between"},
                               {"at"},   {"mirror"}, {"about"},  {"repeat"}, {"count"}};
     const std::string where = fmt::format("point '{}'", name.text);
-    const std::size_t before = problems_.size();
-    check_keys(n, where, keys);
-    if (problems_.size() > before) return false;
+    const std::size_t before = errors_.count();
+    errors_.check_keys(n, where, keys);
+    if (errors_.count() > before) return false;
     const auto only = [&](std::string_view kind, const std::vector<std::string_view>& with) {
       for (std::size_t i = 0; i < tree_->entries(n); ++i) {
         const Node& key = tree_->entry(n, i).key;
         if (key.text == kind || std::find(with.begin(), with.end(), key.text) != with.end()) continue;
-        fail(key, fmt::format("'{}' does not go with '{}' in {}", key.text, kind, where));
+        errors_.fail(key, fmt::format("'{}' does not go with '{}' in {}", key.text, kind, where));
         return false;
       }
       return true;
@@ -144,90 +172,92 @@ bool Reader::place(const Node& points, const Node& name, const Node& n, PointEnt
     if (tree_->find(n, "between")) return only("between", {"at"}) && one(point_between(points, name, n));
     if (tree_->find(n, "mirror")) return only("mirror", {"about"}) && mirror(points, name, n, e);
     if (tree_->find(n, "repeat")) return only("repeat", {"count", "by"}) && repeat(points, name, n, e);
-    fail(n, fmt::format("{}: a list of coordinates was expected, as [0, 900 mm], or a map with one of: from, between, "
-                        "mirror, repeat",
-                        where));
+    errors_.fail(
+        n, fmt::format("{}: a list of coordinates was expected, as [0, 900 mm], or a map with one of: from, between, "
+                       "mirror, repeat",
+                       where));
     return false;
   }
   if (!n.is_list() || (n.count != 2 && n.count != 3)) {
-    fail(n.is_list() ? n : name,
-         fmt::format("point '{}': two coordinates (plane) or three (space) were expected, as [0, 900 mm]", name.text));
+    errors_.fail(
+        n.is_list() ? n : name,
+        fmt::format("point '{}': two coordinates (plane) or three (space) were expected, as [0, 900 mm]", name.text));
     return false;
   }
   const std::size_t size = structure_.is_plane() ? 2 : 3;
   if (n.count != size) return false;  // told when the structure was begun
-  return one(vector(n, length_));
+  return one(directions_.vector(n, units_.length));
 }
 
-std::optional<Vector> Reader::point_from(const Node& points, const Node& name, const Node& n) {
+std::optional<Vector> PointReader::point_from(const Node& points, const Node& name, const Node& n) {
   const auto from = place_named(points, *tree_->find(n, "from"));
   const Node *by = tree_->find(n, "by"), *distance = tree_->find(n, "length"), *angle = tree_->find(n, "angle");
   if (by && (distance || angle)) {
-    fail(*by, "'by' does not go with 'length' and 'angle'");
+    errors_.fail(*by, "'by' does not go with 'length' and 'angle'");
     return std::nullopt;
   }
   if (by) {
-    const auto step = vector(*by, length_);
+    const auto step = directions_.vector(*by, units_.length);
     if (!from || !step) return std::nullopt;
     return *from + *step;
   }
   const std::string where = fmt::format("point '{}' from another", name.text);
   if (!distance && !angle) {
-    fail(name, where + " needs 'by', or 'length' and 'angle'");
+    errors_.fail(name, where + " needs 'by', or 'length' and 'angle'");
     return std::nullopt;
   }
-  distance = need(n, "length", name, where), angle = need(n, "angle", name, where);
+  distance = errors_.need(n, "length", name, where), angle = errors_.need(n, "angle", name, where);
   if (!distance || !angle) return std::nullopt;
   if (!structure_.is_plane()) {
-    fail(*angle, "an angle tells a direction in the plane only; in space write by: [dx, dy, dz]");
+    errors_.fail(*angle, "an angle tells a direction in the plane only; in space write by: [dx, dy, dz]");
     return std::nullopt;
   }
-  const auto far = quantity(*distance, length_), turn = quantity(*angle, angle_);
+  const auto far = quantities_.read(*distance, units_.length), turn = quantities_.read(*angle, units_.angle);
   if (!from || !far || !turn) return std::nullopt;
   return polar(*from, Length::si(*far), Angle::si(*turn));
 }
 
-std::optional<Vector> Reader::point_between(const Node& points, const Node& name, const Node& n) {
+std::optional<Vector> PointReader::point_between(const Node& points, const Node& name, const Node& n) {
   const Node& ends = *tree_->find(n, "between");
-  if (!is_list(ends, "between")) return std::nullopt;
+  if (!errors_.is_list(ends, "between")) return std::nullopt;
   if (ends.count != 2) {
-    fail(ends, fmt::format("two points were expected in 'between', but there are {}", ends.count));
+    errors_.fail(ends, fmt::format("two points were expected in 'between', but there are {}", ends.count));
     return std::nullopt;
   }
   const auto a = place_named(points, tree_->children(ends)[0]), b = place_named(points, tree_->children(ends)[1]);
-  const Node* at = need(n, "at", name, fmt::format("point '{}' between two others", name.text));
+  const Node* at = errors_.need(n, "at", name, fmt::format("point '{}' between two others", name.text));
   if (!a || !b || !at) return std::nullopt;
   const double L = length(*b - *a);
   if (!(L > 0)) {
-    fail(ends, "both points stand at the same place");
+    errors_.fail(ends, "both points stand at the same place");
     return std::nullopt;
   }
-  const auto x = position(*at, L);
+  const auto x = quantities_.position(*at, L);
   if (!x) return std::nullopt;
   if (*x < 0 || *x > L * (1 + 1e-12)) {
-    fail(*at, fmt::format("{:.6g} m is not between the points, which are {:.6g} m apart", *x, L));
+    errors_.fail(*at, fmt::format("{:.6g} m is not between the points, which are {:.6g} m apart", *x, L));
     return std::nullopt;
   }
   return between(*a, *b, *x / L);
 }
 
-bool Reader::mirror(const Node& points, const Node& name, const Node& n, PointEntry& e) {
+bool PointReader::mirror(const Node& points, const Node& name, const Node& n, PointEntry& e) {
   const std::vector<std::string> base = names_of(points, *tree_->find(n, "mirror"));
-  const Node* about = need(n, "about", name, fmt::format("the mirrored point '{}'", name.text));
-  if (base.empty() || !about || !is_map(*about, "about")) return false;
-  const std::size_t before = problems_.size();
-  check_keys(*about, "about", structure_.is_plane() ? Keys{{"x"}, {"y"}} : Keys{{"x"}, {"y"}, {"z"}});
-  if (problems_.size() > before) return false;
+  const Node* about = errors_.need(n, "about", name, fmt::format("the mirrored point '{}'", name.text));
+  if (base.empty() || !about || !errors_.is_map(*about, "about")) return false;
+  const std::size_t before = errors_.count();
+  errors_.check_keys(*about, "about", structure_.is_plane() ? Keys{{"x"}, {"y"}} : Keys{{"x"}, {"y"}, {"z"}});
+  if (errors_.count() > before) return false;
   if (tree_->entries(*about) != 1) {
-    fail(*about, "one plane to mirror about was expected, as {x: 2 m}");
+    errors_.fail(*about, "one plane to mirror about was expected, as {x: 2 m}");
     return false;
   }
   const Entry plane = tree_->entry(*about, 0);
-  const auto at = quantity(plane.value, length_);
+  const auto at = quantities_.read(plane.value, units_.length);
   if (!at) return false;
   const Axis axis = plane.key.text == "x" ? Axis::x : plane.key.text == "y" ? Axis::y : Axis::z;
   e.family =
-      point_entries_.contains(tree_->find(n, "mirror")->text) && placed(points, tree_->find(n, "mirror")->text)->family;
+      entries_.contains(tree_->find(n, "mirror")->text) && placed(points, tree_->find(n, "mirror")->text)->family;
   for (std::size_t i = 0; i < base.size(); ++i) {
     e.made.push_back(e.family ? fmt::format("{}.{}", name.text, i + 1) : std::string(name.text));
     places_[e.made.back()] = mirrored(places_.find(base[i])->second, axis, Length::si(*at));
@@ -236,17 +266,17 @@ bool Reader::mirror(const Node& points, const Node& name, const Node& n, PointEn
   return true;
 }
 
-bool Reader::repeat(const Node& points, const Node& name, const Node& n, PointEntry& e) {
+bool PointReader::repeat(const Node& points, const Node& name, const Node& n, PointEntry& e) {
   const std::string where = fmt::format("the repeated point '{}'", name.text);
   e.base = names_of(points, *tree_->find(n, "repeat"));
-  const Node *times = need(n, "count", name, where), *by = need(n, "by", name, where);
-  const auto count = times ? whole_number(*times, "a count") : std::nullopt;
-  const auto step = by ? vector(*by, length_) : std::nullopt;
+  const Node *times = errors_.need(n, "count", name, where), *by = errors_.need(n, "by", name, where);
+  const auto count = times ? quantities_.whole_number(*times, "a count") : std::nullopt;
+  const auto step = by ? directions_.vector(*by, units_.length) : std::nullopt;
   if (e.base.empty() || !count || !step) return false;
   const std::size_t copies = count.value_or(0);
   const Vector way = step.value_or(Vector());
   if (zero(way)) {
-    fail(*by, "a step was expected: the repeated points would all stand on the first");
+    errors_.fail(*by, "a step was expected: the repeated points would all stand on the first");
     return false;
   }
   e.family = true;
@@ -259,13 +289,10 @@ bool Reader::repeat(const Node& points, const Node& name, const Node& n, PointEn
   return true;
 }
 
-std::optional<std::size_t> Reader::whole_number(const Node& n, std::string_view what) {
-  constexpr double most = 100000;
-  const auto v = quantity(n, number_);
-  if (!v) return std::nullopt;
-  if (*v >= 1 && *v <= most && *v == std::round(*v)) return static_cast<std::size_t>(*v);
-  fail(n, fmt::format("'{}' is not {}: a whole number from 1 to {:.0f} was expected", n.text, what, most));
-  return std::nullopt;
+}  // namespace
+
+void read_points(const Context& c, const Node* n, TablesBeside& tables) {
+  PointReader(c, tables).run(n);
 }
 
 }  // namespace corvex::file

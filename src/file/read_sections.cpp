@@ -2,81 +2,76 @@
 #include <cmath>
 
 #include "corvex/catalogue.hpp"
-#include "file/reader.hpp"
+#include "file/parts.hpp"
 
 namespace corvex::file {
+namespace {
 
-void Reader::read_sections(const Node& n) {
-  if (!is_map(n, "sections")) return;
+class SectionReader : PartReader {
+ public:
+  explicit SectionReader(const Context& c) : PartReader(c) {}
+  void run(const Node& n);
+
+ private:
+  void read_designation(const Node& name, const Node& n);
+  std::optional<Shape> read_shape(const Node& name, const Node& n);
+  std::optional<Shape> read_outline(const Node& name, const Node& n);
+  std::vector<Outline::Point> outline_points(const Node& n, std::string_view what);
+  std::optional<Shape> read_properties(const Node& name, const Node& n);
+};
+
+void SectionReader::run(const Node& n) {
+  if (!errors_.is_map(n, "sections")) return;
   for (std::size_t i = 0; i < tree_->entries(n); ++i) {
     const auto& [key, value] = tree_->entry(n, i);
-    const std::size_t before = problems_.size();
+    const std::size_t before = errors_.count();
     if (value.is_text() && !value.is_empty()) {
       read_designation(key, value);
-    } else if (const auto shape = read_shape(key, value); shape && problems_.size() == before) {
+    } else if (const auto shape = read_shape(key, value); shape && errors_.count() == before) {
       structure_.section(std::string(key.text), *shape);
     }
-    if (problems_.size() != before) broken_[std::string(key.text)] = true;
+    if (errors_.count() != before) names_.mark_broken(key.text);
   }
 }
 
-void Reader::read_designation(const Node& name, const Node& n) {
+void SectionReader::read_designation(const Node& name, const Node& n) {
   const auto found = profile(n.text);
   if (found)
     structure_.section(std::string(name.text), *found);
   else
-    fail(n, found.error());
+    errors_.fail(n, found.error());
 }
 
-// "SHS 60x60x4": the name of a series and a size. "legs 2" is none.
-bool Reader::is_designation(const Node& n) {
-  if (!n.is_text()) return false;
-  const std::size_t size = n.text.find_first_of("0123456789");
-  if (size == std::string_view::npos || size == 0) return false;
-  std::string_view word = n.text.substr(0, size);
-  while (word.ends_with(' ')) word.remove_suffix(1);
-  if (word == "PIPE DN" || word == "HE") return true;
-  const auto& series = profile_series();
-  return std::any_of(series.begin(), series.end(), [&](const ProfileSeries& s) { return s.name == word; });
-}
-
-std::optional<SectionId> Reader::designated(const Node& n) {
-  const auto found = profile(n.text);
-  if (found) return structure_.section(std::string(n.text), *found);
-  fail(n, found.error());
-  return std::nullopt;
-}
-
-std::optional<Shape> Reader::read_shape(const Node& name, const Node& n) {
+std::optional<Shape> SectionReader::read_shape(const Node& name, const Node& n) {
   const std::string where = fmt::format("section '{}'", name.text);
-  if (!is_map(n, where)) return std::nullopt;
-  const Node* kind = need(n, "shape", name, where);
+  if (!errors_.is_map(n, where)) return std::nullopt;
+  const Node* kind = errors_.need(n, "shape", name, where);
   if (!kind) return std::nullopt;
-  const auto shape = choice(*kind, "a shape",
-                            {{"square tube"},
-                             {"rectangular tube"},
-                             {"round tube"},
-                             {"round bar"},
-                             {"rectangular bar"},
-                             {"i profile"},
-                             {"channel"},
-                             {"angle"},
-                             {"tee"},
-                             {"outline"},
-                             {"properties"}});
+  const auto shape = errors_.choice(*kind, "a shape",
+                                    {{"square tube"},
+                                     {"rectangular tube"},
+                                     {"round tube"},
+                                     {"round bar"},
+                                     {"rectangular bar"},
+                                     {"i profile"},
+                                     {"channel"},
+                                     {"angle"},
+                                     {"tee"},
+                                     {"outline"},
+                                     {"properties"}});
   if (!shape) return std::nullopt;
   const auto dimension = [&](const char* key) {
-    const Node* v = need(n, key, name, fmt::format("{} ({})", where, kind->text));
-    return Length::si(v ? quantity(*v, dimension_).value_or(0) : 0);
+    const Node* v = errors_.need(n, key, name, fmt::format("{} ({})", where, kind->text));
+    return Length::si(v ? quantities_.read(*v, units_.section).value_or(0) : 0);
   };
   // A radius; without it the corner is sharp.
   const auto radius = [&](const char* key) {
     const Node* v = tree_->find(n, key);
-    return Length::si(v ? quantity(*v, dimension_).value_or(0) : 0);
+    return Length::si(v ? quantities_.read(*v, units_.section).value_or(0) : 0);
   };
   const auto keys = [&](Keys keys) {
     keys.insert(keys.begin(), {"shape"});
-    check_keys(n, fmt::format("{} {}", kind->text.find_first_of("aeio") == 0 ? "an" : "a", kind->text), keys);
+    errors_.check_keys(n, fmt::format("{} {}", kind->text.find_first_of("aeio") == 0 ? "an" : "a", kind->text), keys);
   };
   switch (*shape) {
     case 0:
@@ -109,47 +104,48 @@ std::optional<Shape> Reader::read_shape(const Node& name, const Node& n) {
   }
 }
 
-std::vector<Outline::Point> Reader::outline_points(const Node& n, std::string_view what) {
+std::vector<Outline::Point> SectionReader::outline_points(const Node& n, std::string_view what) {
   std::vector<Outline::Point> points;
-  if (!is_list(n, what)) return points;
+  if (!errors_.is_list(n, what)) return points;
   for (const Node& p : tree_->children(n)) {
     if (!p.is_list() || p.count != 2) {
-      fail(p, fmt::format("{}: a point was expected as [z, y], to the right and up, but this is {}", what,
-                          p.is_list() ? fmt::format("a list of {}", p.count) : kind_name(p)));
+      errors_.fail(p, fmt::format("{}: a point was expected as [z, y], to the right and up, but this is {}", what,
+                                  p.is_list() ? fmt::format("a list of {}", p.count) : kind_name(p)));
       continue;
     }
-    const auto z = quantity(tree_->children(p)[0], dimension_), y = quantity(tree_->children(p)[1], dimension_);
+    const auto z = quantities_.read(tree_->children(p)[0], units_.section),
+               y = quantities_.read(tree_->children(p)[1], units_.section);
     points.push_back({Length::si(z.value_or(0)), Length::si(y.value_or(0))});
   }
   return points;
 }
 
-std::optional<Shape> Reader::read_outline(const Node& name, const Node& n) {
+std::optional<Shape> SectionReader::read_outline(const Node& name, const Node& n) {
   const std::string where = fmt::format("section '{}' (outline)", name.text);
   Outline outline;
-  if (const Node* points = need(n, "points", name, where))
+  if (const Node* points = errors_.need(n, "points", name, where))
     outline.points = outline_points(*points, "the points of an outline");
-  if (const Node* holes = tree_->find(n, "holes"); holes && is_list(*holes, "the holes of an outline"))
+  if (const Node* holes = tree_->find(n, "holes"); holes && errors_.is_list(*holes, "the holes of an outline"))
     for (const Node& hole : tree_->children(*holes))
       outline.holes.push_back(outline_points(hole, "the points of a hole"));
   return outline;
 }
 
-std::optional<Shape> Reader::read_properties(const Node& name, const Node& n) {
+std::optional<Shape> SectionReader::read_properties(const Node& name, const Node& n) {
   const std::string where = fmt::format("section '{}'", name.text);
   // Under `units: {section: mm}` a bare area is in mm², a second moment in mm⁴.
   const auto given = [&](const char* key, int powers, const char* what, const char* example) -> std::optional<double> {
     const Node* v = tree_->find(n, key);
     if (!v) return std::nullopt;
     Wanted w{what, power(dimension::length, powers), example, "section"};
-    if (section_unit_) w.bare = std::pow(*section_unit_, powers);
-    return quantity(*v, w);
+    if (units_.section_length) w.bare = std::pow(*units_.section_length, powers);
+    return quantities_.read(*v, w);
   };
   const auto as = [](auto type, std::optional<double> v) {
     using Type = decltype(type);
     return v ? std::optional(Type::si(*v)) : std::nullopt;
   };
-  need(n, "A", name, where);
+  errors_.need(n, "A", name, where);
   GivenProperties p;
   p.A = Area::si(given("A", 2, "an area", "12.8 cm^2").value_or(0));
   p.Iy = as(SecondMoment(), given("Iy", 4, "a second moment of area", "47.1 cm^4"));
@@ -160,6 +156,12 @@ std::optional<Shape> Reader::read_properties(const Node& name, const Node& n) {
   p.Ay = as(Area(), given("Ay", 2, "a shear area", "6.4 cm^2"));
   p.Az = as(Area(), given("Az", 2, "a shear area", "6.4 cm^2"));
   return p;
+}
+
+}  // namespace
+
+void read_sections(const Context& c, const Node& n) {
+  SectionReader(c).run(n);
 }
 
 }  // namespace corvex::file

@@ -4,50 +4,66 @@
 #include <fstream>
 #include <iterator>
 
-#include "file/reader.hpp"
+#include "file/parts.hpp"
 
 namespace corvex::file {
+namespace {
 
-void Reader::read_tables(const Node& n) {
-  if (!is_map(n, "tables")) return;
-  check_keys(n, "tables", {{"points"}, {"members"}});
+class TableReader {
+ public:
+  TableReader(const Tree& tree, Errors& errors, TablesBeside& tables)
+      : tree_(&tree), errors_(errors), tables_(tables) {}
+  void run(const Node& n);
+
+ private:
+  TablesBeside::Rows read_rows(const Node& n, std::string_view kind,
+                               const std::vector<std::vector<std::string>>& columns);
+
+  const Tree* tree_;
+  Errors& errors_;
+  TablesBeside& tables_;
+};
+
+void TableReader::run(const Node& n) {
+  if (!errors_.is_map(n, "tables")) return;
+  errors_.check_keys(n, "tables", {{"points"}, {"members"}});
   if (const Node* points = tree_->find(n, "points"))
-    table_rows_["points"] = read_rows(*points, "points", {{"name", "x", "y", "z"}, {"name", "x", "y"}});
+    tables_.points = read_rows(*points, "points", {{"name", "x", "y", "z"}, {"name", "x", "y"}});
   if (const Node* members = tree_->find(n, "members"))
-    table_rows_["members"] = read_rows(
+    tables_.members = read_rows(
         *members, "members",
         {{"name", "from", "to", "section", "material", "kind"}, {"name", "from", "to", "section", "material"}});
 }
 
 // Rows with their cells in the order of these columns; the table has one of these sets, in any order.
-Reader::TableRows Reader::read_rows(const Node& n, std::string_view kind,
-                                    const std::vector<std::vector<std::string>>& columns) {
+TablesBeside::Rows TableReader::read_rows(const Node& n, std::string_view kind,
+                                          const std::vector<std::vector<std::string>>& columns) {
   constexpr std::uintmax_t most = std::uintmax_t{1} << 28;
-  if (!is_text(n, "the file of a table")) return {};
-  const std::filesystem::path path = std::filesystem::path(file_).parent_path() / std::string(n.text);
+  if (!errors_.is_text(n, "the file of a table")) return {};
+  const std::filesystem::path path = std::filesystem::path(errors_.file()).parent_path() / std::string(n.text);
   std::error_code error;
   if (!std::filesystem::is_regular_file(path, error)) {
-    fail(n, fmt::format("there is no file '{}'", path.string()));
+    errors_.fail(n, fmt::format("there is no file '{}'", path.string()));
     return {};
   }
   if (std::filesystem::file_size(path, error) > most || error) {
-    fail(n, fmt::format("'{}' is too large for a table", path.string()));
+    errors_.fail(n, fmt::format("'{}' is too large for a table", path.string()));
     return {};
   }
   std::ifstream in(path, std::ios::binary);
   const std::string text(std::istreambuf_iterator<char>(in), {});
   if (!in) {
-    fail(n, fmt::format("'{}' cannot be read", path.string()));
+    errors_.fail(n, fmt::format("'{}' cannot be read", path.string()));
     return {};
   }
   auto table = read_table(text, path.string());
   if (!table) {
-    problems_.insert(problems_.end(), table.error().begin(), table.error().end());
+    for (const Problem& p : table.error()) errors_.add(p);
     return {};
   }
-  table_files_[std::string(kind)] = path.string();
-  tables_.push_back(std::move(table.value()));
-  const Table& t = tables_.back();
+  tables_.files[std::string(kind)] = path.string();
+  tables_.texts.push_back(std::move(table.value()));
+  const Table& t = tables_.texts.back();
 
   const auto node = [](const Cell& c) {
     Node cell;
@@ -57,9 +73,8 @@ Reader::TableRows Reader::read_rows(const Node& n, std::string_view kind,
     return cell;
   };
   const auto told = [&](const Cell& at, std::string what) {
-    problems_.push_back(
-        problem_at({path.string(), static_cast<int>(at.line), static_cast<int>(at.column)}, std::move(what)));
-    return TableRows{};
+    errors_.add(problem_at({path.string(), static_cast<int>(at.line), static_cast<int>(at.column)}, std::move(what)));
+    return TablesBeside::Rows{};
   };
   std::vector<std::string> heads;
   for (const Cell& c : t.header) heads.push_back(c.text);
@@ -76,7 +91,7 @@ Reader::TableRows Reader::read_rows(const Node& n, std::string_view kind,
   std::vector<std::size_t> where;
   for (const std::string& name : *set)
     where.push_back(static_cast<std::size_t>(std::find(heads.begin(), heads.end(), name) - heads.begin()));
-  TableRows rows;
+  TablesBeside::Rows rows;
   for (const auto& row : t.rows) {
     if (row.size() != heads.size()) {
       told(row[0], fmt::format("this line has {} cells, the first line names {} columns", row.size(), heads.size()));
@@ -90,6 +105,12 @@ Reader::TableRows Reader::read_rows(const Node& n, std::string_view kind,
       rows.push_back(std::move(cells));
   }
   return rows;
+}
+
+}  // namespace
+
+void read_tables(const Tree& tree, Errors& errors, const Node& n, TablesBeside& tables) {
+  TableReader(tree, errors, tables).run(n);
 }
 
 }  // namespace corvex::file

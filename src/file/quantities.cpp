@@ -1,4 +1,6 @@
-#include "file/reader.hpp"
+#include "file/quantities.hpp"
+
+#include <cmath>
 
 namespace corvex::file {
 namespace {
@@ -18,20 +20,21 @@ std::string fraction_meant(std::string_view text, const Dimension& is, const Dim
 
 }  // namespace
 
-std::optional<Evaluated> Reader::formula(const Node& n, std::string_view what) {
-  if (!is_text(n, what)) return std::nullopt;
+std::optional<Evaluated> Quantities::formula(const Node& n, std::string_view what) {
+  if (!errors_.is_text(n, what)) return std::nullopt;
   const auto result = evaluate(n.text, parameters_);
   if (result && result->plain_turn > 0)
-    warn(n, fmt::format("'{0}': {1:g} in sin, cos or tan is a plain number and counts in radians; for degrees write "
-                        "{1:g} deg",
-                        n.text, result->plain_turn));
+    errors_.warn(
+        n, fmt::format("'{0}': {1:g} in sin, cos or tan is a plain number and counts in radians; for degrees write "
+                       "{1:g} deg",
+                       n.text, result->plain_turn));
   if (result) return result.value();
   if (!result.error().text.empty())
-    fail(n, fmt::format("'{}': {}", n.text, result.error().text), result.error().offset);
+    errors_.fail(n, fmt::format("'{}': {}", n.text, result.error().text), result.error().offset);
   return std::nullopt;
 }
 
-std::optional<double> Reader::convert(const Node& n, const Evaluated& e, const Wanted& w) {
+std::optional<double> Quantities::convert(const Node& n, const Evaluated& e, const Wanted& w) {
   const Quantity& q = e.quantity;
   // A plain number is not a length of one; an angle is not a force; but rad cancels against a plain number.
   const bool radians = e.units && compatible(q.dimension, w.dimension);
@@ -43,7 +46,7 @@ std::optional<double> Reader::convert(const Node& n, const Evaluated& e, const W
                     e.units ? "is a plain number, since its units cancel" : "has no unit", w.what, w.example);
     if (w.bare_refused && !e.units) text += fmt::format(" ({})", w.bare_refused);
     if (w.unit_key && !w.bare_refused && !e.units) text += fmt::format(" (or name {} under units:)", w.unit_key);
-    fail(n, std::move(text));
+    errors_.fail(n, std::move(text));
     return std::nullopt;
   }
   if (compatible(q.dimension, w.dimension)) return q.si;
@@ -51,21 +54,42 @@ std::optional<double> Reader::convert(const Node& n, const Evaluated& e, const W
   if (const std::string meant = fraction_meant(n.text, q.dimension, w.dimension); !meant.empty()) text = meant;
   if (compatible(q.dimension * dimension::acceleration, w.dimension) && n.text.find("lb") != std::string_view::npos)
     text += " (lb is a mass; the force is lbf)";
-  fail(n, std::move(text));
+  errors_.fail(n, std::move(text));
   return std::nullopt;
 }
 
-std::optional<double> Reader::quantity(const Node& n, const Wanted& wanted) {
+std::optional<double> Quantities::read(const Node& n, const Wanted& wanted) {
   const auto e = formula(n, wanted.what);
   if (!e) return std::nullopt;
   return convert(n, *e, wanted);
 }
 
-std::optional<double> Reader::position(const Node& n, double member_length) {
+std::optional<double> Quantities::position(const Node& n, double member_length) {
   const auto e = formula(n, "a place on the member");
   if (!e) return std::nullopt;
   if (e->quantity.dimension.plain() && e->percent) return e->quantity.si * member_length;
-  return convert(n, *e, length_);
+  return convert(n, *e, units_.length);
+}
+
+std::optional<std::size_t> Quantities::whole_number(const Node& n, std::string_view what) {
+  constexpr double most = 100000;
+  const auto v = read(n, units_.number);
+  if (!v) return std::nullopt;
+  if (*v >= 1 && *v <= most && *v == std::round(*v)) return static_cast<std::size_t>(*v);
+  errors_.fail(n, fmt::format("'{}' is not {}: a whole number from 1 to {:.0f} was expected", n.text, what, most));
+  return std::nullopt;
+}
+
+std::optional<std::pair<double, double>> Quantities::first_and_last(const Node& n, const Wanted& wanted,
+                                                                    bool may_change) {
+  const bool pair = may_change && n.is_list();
+  if (pair && n.count != 2) {
+    errors_.fail(n, fmt::format("a first and a last value were expected, but there are {}", n.count));
+    return std::nullopt;
+  }
+  const auto a = read(pair ? tree_->children(n)[0] : n, wanted);
+  const auto b = pair ? read(tree_->children(n)[1], wanted) : a;
+  return a && b ? std::optional(std::pair(*a, *b)) : std::nullopt;
 }
 
 }  // namespace corvex::file

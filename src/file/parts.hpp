@@ -1,0 +1,77 @@
+// The readers of the parts of a model file. Each reads one key at the top of the file into the structure.
+#pragma once
+
+#include <deque>
+
+#include "file/csv.hpp"
+#include "file/directions.hpp"
+#include "file/parameters.hpp"
+
+namespace corvex::file {
+
+// What all of them read with.
+struct Context {
+  const Tree& tree;
+  Errors& errors;
+  const Parameters& parameters;
+  const WantedUnits& units;
+  Quantities& quantities;
+  NameTable& names;
+  Directions& directions;
+  Structure& structure;
+};
+
+class PartReader {
+ protected:
+  explicit PartReader(const Context& c)
+      : tree_(&c.tree),
+        errors_(c.errors),
+        units_(c.units),
+        quantities_(c.quantities),
+        names_(c.names),
+        directions_(c.directions),
+        structure_(c.structure) {}
+
+  const Tree* tree_;
+  Errors& errors_;
+  const WantedUnits& units_;
+  Quantities& quantities_;
+  NameTable& names_;
+  Directions& directions_;
+  Structure& structure_;
+};
+
+// Points and members from tables beside the model file. Each row has its cells as nodes, in a fixed order of columns.
+struct TablesBeside {
+  using Rows = std::vector<std::vector<Node>>;
+  Rows points, members;
+  std::map<std::string, std::string> files;  // of "points" and "members"
+  // Where "point NAME" and "member NAME" stand.
+  std::map<std::string, Place> places;
+  // What the nodes look into.
+  std::deque<Table> texts;
+};
+
+// An entry of a list in the file may make none, one or several things: for each thing, its entry.
+using Entries = std::vector<std::size_t>;
+
+void read_units(const Tree& tree, Errors& errors, const Node& n, WantedUnits& units, ModelUnits& print);
+void read_tables(const Tree& tree, Errors& errors, const Node& n, TablesBeside& tables);
+void read_analysis(const Context& c, const Node& n);
+void read_materials(const Context& c, const Node& n);
+void read_sections(const Context& c, const Node& n);
+// `n` and `defaults` are null where the file does not have them.
+void read_points(const Context& c, const Node* n, TablesBeside& tables);
+void read_members(const Context& c, const Node* n, const Node* defaults, TablesBeside& tables);
+void read_supports(const Context& c, const Node& n);
+void read_masses(const Context& c, const Node& n);
+// Entries of each load case.
+std::vector<Entries> read_loads(const Context& c, const Node& n);
+void read_combinations(const Context& c, const Node& n);
+Entries read_limits(const Context& c, const Node& n, Limits& limits);
+Entries read_hand(const Context& c, const Node& n, HandCalculation& hand);
+
+// The place of a section that loads act through.
+std::optional<Through> read_through(const Context& c, const Node& n);
+
+}  // namespace corvex::file

@@ -1,0 +1,34 @@
+#include "file/parts.hpp"
+
+namespace corvex::file {
+namespace {
+
+class CombinationReader : PartReader {
+ public:
+  explicit CombinationReader(const Context& c) : PartReader(c) {}
+  void run(const Node& n);
+};
+
+void CombinationReader::run(const Node& n) {
+  if (!errors_.is_map(n, "combinations")) return;
+  for (std::size_t i = 0; i < tree_->entries(n); ++i) {
+    const auto& [key, value] = tree_->entry(n, i);
+    if (!errors_.is_map(value, fmt::format("combination '{}'", key.text))) continue;
+    std::vector<std::pair<std::string, double>> factors;
+    for (std::size_t k = 0; k < tree_->entries(value); ++k) {
+      const auto& [load_case, factor] = tree_->entry(value, k);
+      if (!names_.is_case(load_case.text)) errors_.unknown(load_case, "load case", names_.case_names());
+      if (const auto f = quantities_.read(factor, units_.number); f && names_.is_case(load_case.text))
+        factors.emplace_back(load_case.text, *f);
+    }
+    structure_.combination(std::string(key.text), factors);
+  }
+}
+
+}  // namespace
+
+void read_combinations(const Context& c, const Node& n) {
+  CombinationReader(c).run(n);
+}
+
+}  // namespace corvex::file
