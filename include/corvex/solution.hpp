@@ -260,7 +260,7 @@ class Solver {
   Solution solve(const Structure& structure);
 
  private:
-  std::unique_ptr<solver::Reusable> kept_;
+  std::unique_ptr<solver::Reusable> reusable_;
 };
 
 }  // namespace corvex

@@ -185,6 +185,14 @@ struct AnalysisOptions {
   Through through{};
 };
 
+// The corners of a box with edges along the axes.
+struct Box {
+  Vector low, high;
+
+  // In m.
+  double diagonal() const { return length(high - low); }
+};
+
 class Structure {
  public:
   static Structure plane(std::string title);
@@ -247,6 +255,8 @@ class Structure {
   Vector up_direction() const { return up_ == Up::y ? Vector{0, 1, 0} : Vector{0, 0, 1}; }
   const AnalysisOptions& analysis() const { return analysis_; }
   const std::vector<Point>& points() const { return points_; }
+  // Around all points; of no size where there are none.
+  Box bounds() const;
   const std::vector<Member>& members() const { return members_; }
   const std::vector<NamedSection>& sections() const { return sections_; }
   const std::vector<Material>& materials() const { return materials_; }

@@ -76,27 +76,27 @@ void straighten_noise(solver::Polynomial& p, double start, double end, double le
 Inner inner(const Structure& structure, const solver::Analysis& analysis, std::size_t load_case, std::size_t member) {
   Inner result;
   const Member& m = structure.members()[member];
-  const Axes& axes = analysis.spans.axes[member];
-  const solver::CaseAnalysis& c = analysis.cases[load_case];
+  const Axes& axes = analysis.system.spans.axes[member];
+  const solver::CaseState& state = analysis.states[load_case];
   result.length = structure.length_of(m);
   const double turn = solver::principal_turn(structure, m);
   double force = 0, moment = 0, movement = 0;
   result.joints.resize(m.through.size());
-  for (std::size_t i = analysis.spans.first[member]; i < analysis.spans.first[member + 1]; ++i) {
-    const solver::Span& span = analysis.spans.all[i];
+  for (std::size_t i = analysis.system.spans.first[member]; i < analysis.system.spans.first[member + 1]; ++i) {
+    const solver::Span& span = analysis.system.spans.all[i];
     const solver::Element& element = analysis.element(load_case, i);
-    const auto loads = c.loads.on(i);
+    const auto loads = analysis.acting[load_case].loads.on(i);
     solver::Ends ends =
-        element.own_ends(solver::ends<long double>(axes, span, c.movement[span.a], c.movement[span.b]), loads);
+        element.own_ends(solver::ends<long double>(axes, span, state.movement[span.a], state.movement[span.b]), loads);
     tidy(ends);
     const Vector12& own = ends.movement;
-    Vector12 f = c.forceless ? Vector12::Zero().eval() : element.tidy_end_forces(ends, loads);
+    Vector12 f = state.forceless ? Vector12::Zero().eval() : element.tidy_end_forces(ends, loads);
     // Measured against what the loads would do, not against what is left of it.
     constexpr double nothing = 1e-13;
     for (int k = 0; k < 12; ++k)
-      if (std::abs(f(k)) <= nothing * c.gross * (k % 6 < 3 ? 1 : result.length)) f(k) = 0;
+      if (std::abs(f(k)) <= nothing * state.gross * (k % 6 < 3 ? 1 : result.length)) f(k) = 0;
     const solver::State start{-f(0), f(1), f(2), -f(3), f(4), -f(5), own(0), own(1), own(2), own(3), own(5), -own(4)};
-    JointAction *at = &result.joints[i - analysis.spans.first[member]], *beyond = at + 1;
+    JointAction *at = &result.joints[i - analysis.system.spans.first[member]], *beyond = at + 1;
     *at = {at->force_y + f(1), at->force_z + f(2), own(1), own(2)};
     *beyond = {f(7), f(8), own(7), own(8)};
     std::vector<CoursePiece> course = solver::integrate(element.rigidity(), span.length, loads, start);
@@ -112,19 +112,19 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
       if (!(p.to > p.from)) continue;
       const double h = p.to - p.from;
       for (const auto part : {&CoursePiece::N, &CoursePiece::Vy, &CoursePiece::Vz})
-        clear(p.*part, h, nothing * c.gross);
+        clear(p.*part, h, nothing * state.gross);
       for (const auto part : {&CoursePiece::T, &CoursePiece::My, &CoursePiece::Mz})
-        clear(p.*part, h, nothing * c.gross * result.length);
+        clear(p.*part, h, nothing * state.gross * result.length);
       // Between its ends a span stays straight where only such forces bend it.
       const solver::Rigidity& r = element.rigidity();
-      const double bend = nothing * c.gross * std::pow(span.length, 3);
+      const double bend = nothing * state.gross * std::pow(span.length, 3);
       straighten_noise(p.v, own(1), own(7), span.length, p.from, h, r.EIz > 0 ? bend / r.EIz : 0);
       straighten_noise(p.w, own(2), own(8), span.length, p.from, h, r.EIy > 0 ? bend / r.EIy : 0);
-      straighten_noise(p.u, own(0), own(6), span.length, p.from, h, nothing * c.gross * span.length / r.EA);
+      straighten_noise(p.u, own(0), own(6), span.length, p.from, h, nothing * state.gross * span.length / r.EA);
       // Where no point moves, the ends that run away from released joints are rounding as well.
-      const double rest = c.moved == 0 ? std::max(r.EIz > 0 ? bend / r.EIz : 0, r.EIy > 0 ? bend / r.EIy : 0) : 0;
+      const double rest = state.moved == 0 ? std::max(r.EIz > 0 ? bend / r.EIz : 0, r.EIy > 0 ? bend / r.EIy : 0) : 0;
       for (const auto part : {&CoursePiece::u, &CoursePiece::v, &CoursePiece::w})
-        clear(p.*part, h, std::max(c.still, rest));
+        clear(p.*part, h, std::max(state.still, rest));
       if (turn != 0) turn_back(p, turn);
       p.from += span.start;
       p.to += span.start;
@@ -136,12 +136,12 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
   }
   result.pieces.back().to = result.length;
   constexpr double rounding = 1e-12;
-  result.force_noise = std::max(rounding * force, 0.1 * rounding * c.gross);
+  result.force_noise = std::max(rounding * force, 0.1 * rounding * state.gross);
   result.moment_noise =
-      std::max(rounding * std::max(moment, force * result.length), 0.1 * rounding * c.gross * result.length);
-  result.movement_noise = std::max(rounding * movement, c.still);
-  result.joint_noise = 1e-10 * c.gross;
-  result.standing = 1e-9 * c.moved;
+      std::max(rounding * std::max(moment, force * result.length), 0.1 * rounding * state.gross * result.length);
+  result.movement_noise = std::max(rounding * movement, state.still);
+  result.joint_noise = 1e-10 * state.gross;
+  result.standing = 1e-9 * state.moved;
   return result;
 }
 

@@ -56,7 +56,7 @@ std::optional<Stress> MemberResult::strength() const {
 }
 
 bool MemberResult::is_slack() const {
-  return data_->analysis.element(case_, data_->analysis.spans.first[member_]).is_slack();
+  return data_->analysis.element(case_, data_->analysis.system.spans.first[member_]).is_slack();
 }
 
 Diagram MemberResult::diagram(Dimension d, double noise, std::size_t quantity) const {
@@ -212,7 +212,7 @@ SectionState MemberResult::at(Length place, Side side) const {
 
 std::vector<Joint> MemberResult::joints() const {
   std::vector<Joint> all;
-  const auto& spans = data_->analysis.spans;
+  const auto& spans = data_->analysis.system.spans;
   for (std::size_t i = spans.first[member_]; i < spans.first[member_ + 1]; ++i) {
     const solver::Span& s = spans.all[i];
     const bool last = i + 1 == spans.first[member_ + 1];
@@ -282,7 +282,7 @@ std::optional<double> MemberResult::safety_against(Stress von_mises) const {
 }
 
 const std::string& CaseResult::name() const& {
-  return data_->analysis.loads(data_->structure, case_).name();
+  return data_->analysis.load_case(data_->structure, case_).name();
 }
 
 MemberResult CaseResult::operator[](std::string_view member) const {
@@ -297,7 +297,7 @@ MemberResult CaseResult::operator[](MemberId member) const {
 
 Displacement CaseResult::displacement(PointId point) const {
   if (!data_->structure.has(point)) missing("point", std::to_string(point.index));
-  const solver::Six& d = data_->analysis.cases[case_].movement[point.index].value;
+  const solver::Six& d = data_->analysis.states[case_].movement[point.index].value;
   return {Length::si(d[0]), Length::si(d[1]), Length::si(d[2]), Angle::si(d[3]), Angle::si(d[4]), Angle::si(d[5])};
 }
 Displacement CaseResult::displacement(std::string_view point) const {
@@ -308,7 +308,7 @@ Displacement CaseResult::displacement(std::string_view point) const {
 
 bool CaseResult::turns(PointId point) const {
   if (!data_->structure.has(point)) missing("point", std::to_string(point.index));
-  const auto& status = data_->analysis.freedoms.status[point.index];
+  const auto& status = data_->analysis.system.freedoms.status[point.index];
   return std::any_of(status.begin() + 3, status.end(), [](solver::Status s) { return s != solver::Status::absent; });
 }
 
@@ -325,7 +325,7 @@ Reaction CaseResult::reaction(PointId point) const {
   if (!data_->structure.has(point)) missing("point", std::to_string(point.index));
   const auto& supports = data_->structure.supports();
   for (std::size_t i = 0; i < supports.size(); ++i)
-    if (supports[i].at == point) return reaction_of(data_->analysis.cases[case_].reaction[i]);
+    if (supports[i].at == point) return reaction_of(data_->analysis.states[case_].reaction[i]);
   return {};
 }
 Reaction CaseResult::reaction(std::string_view point) const {
@@ -335,15 +335,15 @@ Reaction CaseResult::reaction(std::string_view point) const {
 }
 
 Balance CaseResult::balance() const {
-  const solver::CaseAnalysis& c = data_->analysis.cases[case_];
-  const solver::Reacted r = solver::reacted(data_->structure, c);
-  const Vector &force = c.applied.force, &moment = c.applied.moment;
+  const solver::Resultant& applied = data_->analysis.acting[case_].applied;
+  const solver::Reacted r = solver::reacted(data_->structure, applied, data_->analysis.states[case_]);
+  const Vector &force = applied.force, &moment = applied.moment;
   return {reaction_of({force.x, force.y, force.z, moment.x, moment.y, moment.z}),
           reaction_of({r.force.x, r.force.y, r.force.z, r.moment.x, r.moment.y, r.moment.z}), r.error};
 }
 
 int CaseResult::digits() const {
-  const double error = data_->analysis.cases[case_].error;
+  const double error = data_->analysis.states[case_].error;
   constexpr double least = 1e-15;
   return error < 1 ? static_cast<int>(-std::log10(std::max(error, least))) : 0;
 }
@@ -362,7 +362,7 @@ const Structure& Solution::structure() const& {
   return present(data_).structure;
 }
 std::size_t Solution::size() const {
-  return present(data_).analysis.cases.size();
+  return present(data_).analysis.states.size();
 }
 
 std::vector<std::size_t> Solution::judged() const {
@@ -380,11 +380,11 @@ CaseResult Solution::operator[](std::size_t index) const {
 CaseResult Solution::operator[](std::string_view load_case) const {
   const result::Data& data = present(data_);
   for (std::size_t i = 0; i < size(); ++i)
-    if (data.analysis.loads(data.structure, i).name() == load_case) return CaseResult(data_, i);
+    if (data.analysis.load_case(data.structure, i).name() == load_case) return CaseResult(data_, i);
   missing("load case", load_case);
 }
 
-Solver::Solver() : kept_(std::make_unique<solver::Reusable>()) {}
+Solver::Solver() : reusable_(std::make_unique<solver::Reusable>()) {}
 Solver::~Solver() = default;
 Solver::Solver(Solver&&) noexcept = default;
 Solver& Solver::operator=(Solver&&) noexcept = default;
@@ -397,14 +397,14 @@ Solution solution_of(const Structure& structure, Expected<solver::Analysis, Prob
 }
 
 Expected<solver::Analysis, Problems> analysed_once(const Structure& structure) {
-  solver::Reusable kept;
-  return solver::analyse(structure, kept);
+  solver::Reusable reusable;
+  return solver::analyse(structure, reusable);
 }
 
 }  // namespace
 
 Solution Solver::solve(const Structure& structure) {
-  return solution_of(structure, solver::analyse(structure, *kept_));
+  return solution_of(structure, solver::analyse(structure, *reusable_));
 }
 
 // The factor is gone before the solution takes its copy of the structure.

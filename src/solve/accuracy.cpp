@@ -30,15 +30,6 @@ class Signs {
   std::uint64_t state_ = 88172645463325252u;
 };
 
-double size_of(const Structure& s) {
-  Vector low = s.points().front().position, high = low;
-  for (const Point& p : s.points()) {
-    low = {std::min(low.x, p.position.x), std::min(low.y, p.position.y), std::min(low.z, p.position.z)};
-    high = {std::max(high.x, p.position.x), std::max(high.y, p.position.y), std::max(high.z, p.position.z)};
-  }
-  return length(high - low);
-}
-
 // The largest of movements, and of rotations by the size of the structure.
 double largest(const Six& six, double size) {
   double most = 0;
@@ -55,24 +46,25 @@ struct Mixture {
 
 class Estimate {
  public:
-  Estimate(const Structure& s, const Analysis& a, Cases cases, const Eigen::MatrixXd& lack)
-      : s_(s), a_(a), cases_(cases), lack_(lack), size_(size_of(s)) {
+  Estimate(const Block& block, const Eigen::MatrixXd& lack)
+      : block_(block), lack_(lack), size_(block.structure.bounds().diagonal()) {
     // Few cases are looked at one by one.
     constexpr std::size_t few = 4, mixtures = 2;
-    const bool own = cases.size() <= few;
-    mixtures_.assign(own ? cases.size() : mixtures,
-                     {std::vector<Six>(s.points().size(), Six{}), Eigen::VectorXd::Zero(lack.rows()), {}});
-    for (std::size_t c = 0; c < cases.size(); ++c) {
-      moved_.push_back(largest_movement(s, a.cases[cases[c]]));
+    const bool own = block.size() <= few;
+    mixtures_.assign(
+        own ? block.size() : mixtures,
+        {std::vector<Six>(block.structure.points().size(), Six{}), Eigen::VectorXd::Zero(lack.rows()), {}});
+    for (std::size_t c = 0; c < block.size(); ++c) {
+      moved_.push_back(largest_movement(block.structure, block.movement[c]));
       if (moved_[c] == 0) continue;
       for (std::size_t i = own ? c : 0; i < (own ? c + 1 : mixtures); ++i) add(c, mixtures_[i]);
     }
-    for (Mixture& m : mixtures_) m.gross = gross_forces(a, cases.front(), m.movement);
+    for (Mixture& m : mixtures_) m.gross = gross_forces(block, m.movement);
   }
 
   std::vector<double> errors(const Factor& factor) {
-    const Freedoms& f = a_.freedoms;
-    const double share = rounding(s_.points().size());
+    const Freedoms& f = block_.system.freedoms;
+    const double share = rounding(block_.structure.points().size());
     // Signs at random may cancel, so there are several tries; each costs a solution.
     constexpr Eigen::Index large = 5000;
     const std::size_t tries = std::max<std::size_t>(lack_.rows() > large ? 2 : 4, mixtures_.size());
@@ -95,9 +87,9 @@ class Estimate {
       for (std::size_t p = 0; p < f.equation.size(); ++p)
         most = std::max(most, margin * largest(f.of_point(p, column), size_));
     }
-    const bool own = mixtures_.size() == cases_.size();
+    const bool own = mixtures_.size() == block_.size();
     const double worst = *std::max_element(of_mixture.begin(), of_mixture.end());
-    for (std::size_t c = 0; c < cases_.size(); ++c) all.push_back(moved_[c] == 0 ? 0 : own ? of_mixture[c] : worst);
+    for (std::size_t c = 0; c < block_.size(); ++c) all.push_back(moved_[c] == 0 ? 0 : own ? of_mixture[c] : worst);
     return all;
   }
 
@@ -105,14 +97,12 @@ class Estimate {
   void add(std::size_t c, Mixture& m) {
     const double weight = sign_() / moved_[c];
     m.lack += weight * lack_.col(static_cast<Eigen::Index>(c));
-    const std::vector<Movement>& movement = a_.cases[cases_[c]].movement;
+    const std::vector<Movement>& movement = block_.movement[c];
     for (std::size_t p = 0; p < movement.size(); ++p)
       for (std::size_t k = 0; k < 6; ++k) m.movement[p][k] += weight * movement[p].value[k];
   }
 
-  const Structure& s_;
-  const Analysis& a_;
-  Cases cases_;
+  const Block& block_;
   const Eigen::MatrixXd& lack_;
   double size_;
   std::vector<double> moved_;
@@ -122,16 +112,15 @@ class Estimate {
 
 }  // namespace
 
-double largest_movement(const Structure& s, const CaseAnalysis& result) {
-  const double size = size_of(s);
+double largest_movement(const Structure& s, const std::vector<Movement>& movement) {
+  const double size = s.bounds().diagonal();
   double most = 0;
-  for (const Movement& m : result.movement) most = std::max(most, largest(m.value, size));
+  for (const Movement& m : movement) most = std::max(most, largest(m.value, size));
   return most;
 }
 
-std::vector<double> movement_errors(const Structure& s, const Analysis& a, Cases cases, const Eigen::MatrixXd& lack,
-                                    const Factor& factor) {
-  return Estimate(s, a, cases, lack).errors(factor);
+std::vector<double> movement_errors(const Block& block, const Eigen::MatrixXd& lack, const Factor& factor) {
+  return Estimate(block, lack).errors(factor);
 }
 
 }  // namespace corvex::solver

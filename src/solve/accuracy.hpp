@@ -11,11 +11,10 @@
 namespace corvex::solver {
 
 // The largest movement of a point, rotations counting by the size of the structure.
-double largest_movement(const Structure& structure, const CaseAnalysis& result);
+double largest_movement(const Structure& structure, const std::vector<Movement>& movement);
 
-// For each of these cases: the error of its movements as a share of the largest. `lack` has a column for each. Where
+// For each case of the block: the error of its movements as a share of the largest. `lack` has a column for each. Where
 // there are many cases some share one estimate, that of the worst.
-std::vector<double> movement_errors(const Structure& structure, const Analysis& analysis, Cases cases,
-                                    const Eigen::MatrixXd& lack, const Factor& factor);
+std::vector<double> movement_errors(const Block& block, const Eigen::MatrixXd& lack, const Factor& factor);
 
 }  // namespace corvex::solver

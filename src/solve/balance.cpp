@@ -15,21 +15,17 @@ double worst(const Vector& v) {
 
 // Levers count from the origin, wherever the structure stands.
 double size(const Structure& s) {
-  Vector low = s.points().front().position, high = low;
-  for (const Point& p : s.points()) {
-    low = {std::min(low.x, p.position.x), std::min(low.y, p.position.y), std::min(low.z, p.position.z)};
-    high = {std::max(high.x, p.position.x), std::max(high.y, p.position.y), std::max(high.z, p.position.z)};
-  }
-  return std::max({length(high - low), length(low), length(high)});
+  const Box box = s.bounds();
+  return std::max({box.diagonal(), length(box.low), length(box.high)});
 }
 
 }  // namespace
 
-Reacted reacted(const Structure& s, const CaseAnalysis& c) {
+Reacted reacted(const Structure& s, const Resultant& applied, const CaseState& state) {
   Reacted r;
-  double largest = c.applied.largest_force, turning = c.applied.largest_moment;
+  double largest = applied.largest_force, turning = applied.largest_moment;
   for (std::size_t i = 0; i < s.supports().size(); ++i) {
-    const Six& six = c.reaction[i];
+    const Six& six = state.reaction[i];
     const Vector force{six[0], six[1], six[2]}, moment{six[3], six[4], six[5]};
     r.force += force;
     r.moment += cross(s[s.supports()[i].at].position, force) + moment;
@@ -40,20 +36,20 @@ Reacted reacted(const Structure& s, const CaseAnalysis& c) {
   // structure.
   const double span = size(s), reference = std::max(largest, turning / span);
   constexpr double rounding = 1e-10;
-  if (!c.forceless && reference > rounding * c.largest)
-    r.error = std::max(worst(r.force + c.applied.force), worst(r.moment + c.applied.moment) / span) / reference;
+  if (!state.forceless && reference > rounding * state.largest)
+    r.error = std::max(worst(r.force + applied.force), worst(r.moment + applied.moment) / span) / reference;
   return r;
 }
 
 Problems imbalances(const Structure& s, const Analysis& a) {
   constexpr double poor = 1e-6, hopeless = 1e-3, no_digit = 0.1;
   Problems problems;
-  for (std::size_t c = 0; c < a.cases.size(); ++c) {
-    const Reacted r = reacted(s, a.cases[c]);
+  for (std::size_t c = 0; c < a.states.size(); ++c) {
+    const Reacted r = reacted(s, a.acting[c].applied, a.states[c]);
     const bool sound = finite(r.force) && finite(r.moment);
-    const double error = sound ? r.error : std::numeric_limits<double>::infinity(), movement = a.cases[c].error;
+    const double error = sound ? r.error : std::numeric_limits<double>::infinity(), movement = a.states[c].error;
     if (error <= poor && movement <= poor) continue;
-    const std::string& name = a.loads(s, c).name();
+    const std::string& name = a.load_case(s, c).name();
     const bool refused = error > hopeless || !(movement < no_digit);
     std::string text =
         error > poor

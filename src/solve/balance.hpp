@@ -11,7 +11,7 @@ struct Reacted {
   // that span the structure. 0 when all vanish.
   double error = 0;
 };
-Reacted reacted(const Structure& structure, const CaseAnalysis& result);
+Reacted reacted(const Structure& structure, const Resultant& applied, const CaseState& state);
 
 // Problems for the cases whose reactions and loads do not balance to six digits: errors where no digit can be trusted,
 // else warnings.

@@ -1,4 +1,4 @@
-// The equations of one state of the structure (which members that act one way only are slack), solved for some cases.
+// The equations of a structure, solved for some cases at a time.
 #pragma once
 
 #include "solve/equilibrium.hpp"
@@ -6,38 +6,47 @@
 
 namespace corvex::solver {
 
+using Elements = std::shared_ptr<const std::vector<Element>>;
+
+struct Solved {
+  std::vector<Movement> movement;  // of each point
+  double error = 0;                // of the movements, as a share of the largest
+  JointForces need;                // of each point, for these movements
+  Elements elements;               // null where they are those of the system
+};
+
 class Equations {
  public:
-  Equations(const Structure& structure, Analysis& analysis, Reusable& kept)
-      : s_(structure), a_(analysis), kept_(kept), K_(kept.K), factor_(kept.factor) {}
+  Equations(const Structure& structure, const System& system, Reusable& reusable)
+      : structure_(structure), system_(system), reusable_(reusable), K_(reusable.K), factor_(reusable.factor) {}
 
-  // Movements of these cases, which have the same elements, found anew. What each point needs then stands in `needs`.
-  // Refused where the structure moves.
-  Problems solve(const std::vector<std::size_t>& cases, std::vector<JointForces>& needs);
+  // Movements of these cases with these elements, or with those of the system where none are given. Refused where the
+  // structure moves.
+  Expected<std::vector<Solved>, Problems> solve(std::vector<LoadedCase> cases, Elements own = nullptr);
 
  private:
-  const std::vector<Element>& elements() const;
-  bool moving_ground() const;
-  void start();
-  void assemble();
-  Problems factorise_and_solve(std::vector<JointForces>& need);
-  Problems explain_singular();
-  bool digits_stand(const std::vector<JointForces>& need, const Eigen::MatrixXd& lack) const;
-  std::vector<JointForces> refine(Eigen::MatrixXd& lack);
-  double largest_share(const Eigen::MatrixXd& step) const;
-  bool errors_are_rounding(const Eigen::MatrixXd& lack) const;
-  Eigen::MatrixXd residual(const std::vector<JointForces>& need) const;
-  void move(const Eigen::MatrixXd& step);
-
-  const Structure& s_;
-  Analysis& a_;
-  Reusable& kept_;
-  LowerMatrix& K_;
-  std::optional<Factor>& factor_;
-  std::vector<std::size_t> cases_;
   // How much of the error one step of refinement leaves; where steps stop shrinking, by what they shrink and how large
   // they are beside the movements.
-  double contraction_ = 0, stalled_contraction_ = 0, left_ = 0;
+  struct Refinement {
+    double contraction = 0, stalled_contraction = 0, left = 0;
+  };
+
+  void start(Block& block) const;
+  Problems factorise_and_solve(Block& block, bool moving_ground, std::vector<JointForces>& need,
+                               std::vector<double>& error);
+  Problems explain_singular(const std::vector<Element>& elements);
+  bool digits_stand(const Block& block, const std::vector<JointForces>& need, const Eigen::MatrixXd& lack) const;
+  Refinement refine(Block& block, std::vector<JointForces>& need, Eigen::MatrixXd& lack) const;
+  double largest_share(const Block& block, const Eigen::MatrixXd& step) const;
+  bool errors_are_rounding(const Block& block, const Eigen::MatrixXd& lack) const;
+  Eigen::MatrixXd residual(const std::vector<JointForces>& need) const;
+  void move(Block& block, const Eigen::MatrixXd& step) const;
+
+  const Structure& structure_;
+  const System& system_;
+  Reusable& reusable_;
+  LowerMatrix& K_;
+  std::optional<Factor>& factor_;
 };
 
 }  // namespace corvex::solver

@@ -21,11 +21,12 @@ void take(JointForces& need, std::size_t point, const Vector& force, const Vecto
   }
 }
 
-std::vector<JointForces> point_loads(const Structure& structure, const Analysis& a, Cases cases) {
-  std::vector<JointForces> all(cases.size());
+std::vector<JointForces> point_loads(const Block& block) {
+  const Structure& structure = block.structure;
+  std::vector<JointForces> all(block.size());
   for (std::size_t i = 0; i < all.size(); ++i) {
     all[i].at.assign(structure.points().size(), Six{});
-    for (const Load& load : a.loads(structure, cases[i]).loads()) {
+    for (const Load& load : block.cases[i].loads->loads()) {
       if (const auto* l = std::get_if<PointLoad>(&load))
         take(all[i], l->at.index, l->force, acting(structure, *l).moment);
       if (const auto* g = std::get_if<GravityLoad>(&load))
@@ -35,9 +36,9 @@ std::vector<JointForces> point_loads(const Structure& structure, const Analysis&
   return all;
 }
 
-void add_springs(const Analysis& a, std::size_t load_case, JointForces& need) {
-  for (const PointSpring& s : a.freedoms.springs) {
-    const Six force = spring_force(a, load_case, s);
+void add_springs(const Block& block, std::size_t n, JointForces& need) {
+  for (const PointSpring& s : block.system.freedoms.springs) {
+    const Six force = spring_force(*block.cases[n].acting, block.movement[n], s);
     for (std::size_t k = 0; k < 6; ++k) {
       need.at[s.point][k] -= force[k];
       need.largest = std::max(need.largest, std::abs(force[k]));
@@ -64,80 +65,82 @@ void add(JointForces& need, const Span& s, const Axes& axes, const Vector12& loc
 
 }  // namespace
 
-Six spring_force(const Analysis& a, std::size_t load_case, const PointSpring& s) {
-  const CaseAnalysis& c = a.cases[load_case];
-  const Movement& m = c.movement[s.point];
+Six spring_force(const Acting& acting, const std::vector<Movement>& movement, const PointSpring& s) {
+  const Movement& m = movement[s.point];
   Six force{};
   for (std::size_t k = 0; k < 6; ++k) {
     if (s.stiffness[k] == 0) continue;
-    const double ground = c.ground.empty() ? 0 : c.ground[s.support][k];
+    const double ground = acting.ground.empty() ? 0 : acting.ground[s.support][k];
     force[k] = s.stiffness[k] * ((ground - m.value[k]) - m.rest[k]);
   }
   return force;
 }
 
 // Case after case, so that loads, movements and needs are met in the order in which they lie.
-std::vector<JointForces> joint_forces_at_rest(const Structure& structure, const Analysis& a, Cases cases) {
-  std::vector<JointForces> all = point_loads(structure, a, cases);
+std::vector<JointForces> joint_forces_at_rest(const Block& block) {
+  const Spans& spans = block.system.spans;
+  std::vector<JointForces> all = point_loads(block);
   const Ends rest{Vector12::Zero(), Vector12::Zero()};
   for (std::size_t n = 0; n < all.size(); ++n)
-    for (std::size_t i = 0; i < a.spans.all.size(); ++i)
-      if (const auto loads = a.cases[cases[n]].loads.on(i); !loads.empty()) {
-        const Element& e = a.element(cases[n], i);
-        add(all[n], a.spans.all[i], a.spans.axes[a.spans.all[i].member], e.end_forces(e.own_ends(rest, loads), loads));
+    for (std::size_t i = 0; i < spans.all.size(); ++i)
+      if (const auto loads = block.cases[n].acting->loads.on(i); !loads.empty()) {
+        const Element& e = block.elements[i];
+        add(all[n], spans.all[i], spans.axes[spans.all[i].member], e.end_forces(e.own_ends(rest, loads), loads));
       }
   return all;
 }
 
-void add_elastic(const Analysis& a, Cases cases, std::vector<JointForces>& all) {
+void add_elastic(const Block& block, std::vector<JointForces>& all) {
+  const Spans& spans = block.system.spans;
   for (std::size_t n = 0; n < all.size(); ++n) {
-    const std::vector<Movement>& movement = a.cases[cases[n]].movement;
-    for (std::size_t i = 0; i < a.spans.all.size(); ++i) {
-      const Span& s = a.spans.all[i];
-      const Axes& axes = a.spans.axes[s.member];
+    const std::vector<Movement>& movement = block.movement[n];
+    for (std::size_t i = 0; i < spans.all.size(); ++i) {
+      const Span& s = spans.all[i];
+      const Axes& axes = spans.axes[s.member];
       const Ends moved = ends<double>(axes, s, movement[s.a], movement[s.b]);
-      add(all[n], s, axes, a.element(cases[n], i).elastic_forces(moved.bent));
+      add(all[n], s, axes, block.elements[i].elastic_forces(moved.bent));
     }
-    add_springs(a, cases[n], all[n]);
+    add_springs(block, n, all[n]);
   }
 }
 
-std::vector<Six> gross_forces(const Analysis& a, std::size_t load_case, const std::vector<Six>& movement) {
+std::vector<Six> gross_forces(const Block& block, const std::vector<Six>& movement) {
+  const Spans& spans = block.system.spans;
   std::vector<Six> gross(movement.size(), Six{});
   const auto meet = [](Six& at, std::size_t k, const Vector& v) {
     at[k] += std::abs(v.x), at[k + 1] += std::abs(v.y), at[k + 2] += std::abs(v.z);
   };
-  for (std::size_t i = 0; i < a.spans.all.size(); ++i) {
-    const Span& s = a.spans.all[i];
-    const Axes& axes = a.spans.axes[s.member];
+  for (std::size_t i = 0; i < spans.all.size(); ++i) {
+    const Span& s = spans.all[i];
+    const Axes& axes = spans.axes[s.member];
     const Vector12 local =
-        a.element(load_case, i).elastic_forces(ends<double>(axes, s, {movement[s.a], {}}, {movement[s.b], {}}).bent);
+        block.elements[i].elastic_forces(ends<double>(axes, s, {movement[s.a], {}}, {movement[s.b], {}}).bent);
     for (const int k : {0, 3}) {
       meet(gross[s.a], static_cast<std::size_t>(k), axes.global({local(k), local(k + 1), local(k + 2)}));
       meet(gross[s.b], static_cast<std::size_t>(k), axes.global({local(k + 6), local(k + 7), local(k + 8)}));
     }
   }
-  for (const PointSpring& s : a.freedoms.springs)
+  for (const PointSpring& s : block.system.freedoms.springs)
     for (std::size_t k = 0; k < 6; ++k) gross[s.point][k] += std::abs(s.stiffness[k] * movement[s.point][k]);
   return gross;
 }
 
-std::vector<JointForces> joint_forces(const Structure& structure, const Analysis& a, Cases cases) {
-  std::vector<JointForces> all = point_loads(structure, a, cases);
-  for (std::size_t i = 0; i < a.spans.all.size(); ++i) {
-    const Span& s = a.spans.all[i];
-    const Axes& axes = a.spans.axes[s.member];
+std::vector<JointForces> joint_forces(const Block& block) {
+  const Spans& spans = block.system.spans;
+  std::vector<JointForces> all = point_loads(block);
+  for (std::size_t i = 0; i < spans.all.size(); ++i) {
+    const Span& s = spans.all[i];
+    const Axes& axes = spans.axes[s.member];
     for (std::size_t n = 0; n < all.size(); ++n) {
-      const CaseAnalysis& c = a.cases[cases[n]];
-      const Movement &at_a = c.movement[s.a], &at_b = c.movement[s.b];
-      const auto loads = c.loads.on(i);
+      const Movement &at_a = block.movement[n][s.a], &at_b = block.movement[n][s.b];
+      const auto loads = block.cases[n].acting->loads.on(i);
       if (loads.empty() && at_rest(at_a) && at_rest(at_b)) continue;
-      const Element& e = a.element(cases[n], i);
+      const Element& e = block.elements[i];
       const Ends own = e.own_ends(ends<long double>(axes, s, at_a, at_b), loads);
       add(all[n], s, axes, e.end_forces(own, loads));
     }
   }
-  for (std::size_t n = 0; n < all.size(); ++n) add_springs(a, cases[n], all[n]);
+  for (std::size_t n = 0; n < all.size(); ++n) add_springs(block, n, all[n]);
   return all;
 }
 

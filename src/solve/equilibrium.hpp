@@ -7,9 +7,7 @@
 // its digits.
 #pragma once
 
-#include <span>
-
-#include "solve/analysis.hpp"
+#include "solve/block.hpp"
 
 namespace corvex::solver {
 
@@ -17,20 +15,19 @@ struct JointForces {
   std::vector<Six> at;  // of each point, global axes
   double largest = 0;   // of the forces and moments that meet at points; a residual is judged against it
 };
-using Cases = std::span<const std::size_t>;
 
-// Of each of these cases while nothing has moved: the loads alone.
-std::vector<JointForces> joint_forces_at_rest(const Structure& structure, const Analysis& analysis, Cases cases);
+// In each case while nothing has moved: the loads alone.
+std::vector<JointForces> joint_forces_at_rest(const Block& block);
 // The same with what the first movements of the points bring, which have no rests yet.
-void add_elastic(const Analysis& analysis, Cases cases, std::vector<JointForces>& needs);
-// All of it for the movements that `analysis` holds, in all the digits that they are kept to.
-std::vector<JointForces> joint_forces(const Structure& structure, const Analysis& analysis, Cases cases);
+void add_elastic(const Block& block, std::vector<JointForces>& needs);
+// All of it for the movements of the block, in all the digits that they are kept to.
+std::vector<JointForces> joint_forces(const Block& block);
 
-// The sizes of all forces and moments that meet at each point, summed, for these movements of a state with the elements
-// of that case: what their rounding is a share of. Loads within spans are left out.
-std::vector<Six> gross_forces(const Analysis& analysis, std::size_t load_case, const std::vector<Six>& movement);
+// The sizes of all forces and moments that meet at each point, summed, for these movements of a structure with the
+// elements of the block: what their rounding is a share of. Loads within spans are left out.
+std::vector<Six> gross_forces(const Block& block, const std::vector<Six>& movement);
 
-// What the springs of a support give to the structure in a case.
-Six spring_force(const Analysis& analysis, std::size_t load_case, const PointSpring& spring);
+// What the springs of a support give to the structure.
+Six spring_force(const Acting& acting, const std::vector<Movement>& movement, const PointSpring& spring);
 
 }  // namespace corvex::solver

@@ -42,13 +42,13 @@ bool acts_across(const LoadPiece& l) {
 // Links that some case loads across.
 std::vector<std::string> loaded_links(const Structure& s, const Analysis& a) {
   std::vector<std::string> names;
-  for (std::size_t i = 0; i < a.spans.all.size(); ++i) {
-    if (a.spans.all[i].beam) continue;
-    const bool loaded = std::any_of(a.cases.begin(), a.cases.end(), [&](const CaseAnalysis& c) {
+  for (std::size_t i = 0; i < a.system.spans.all.size(); ++i) {
+    if (a.system.spans.all[i].beam) continue;
+    const bool loaded = std::any_of(a.acting.begin(), a.acting.end(), [&](const Acting& c) {
       const auto pieces = c.loads.on(i);
       return std::any_of(pieces.begin(), pieces.end(), acts_across);
     });
-    if (loaded) names.push_back(s.members()[a.spans.all[i].member].name);
+    if (loaded) names.push_back(s.members()[a.system.spans.all[i].member].name);
   }
   return names;
 }
@@ -90,7 +90,7 @@ Problems notes(const Structure& s, const Analysis& a) {
     notes.push_back({std::move(text), std::move(subject), {}, {}, Problem::Severity::note});
   };
   for (std::size_t p = 0; p < s.points().size(); ++p)
-    if (!a.freedoms.used[p])
+    if (!a.system.freedoms.used[p])
       note(fmt::format("no member goes through point {}", s.points()[p].name),
            {Subject::Kind::point, s.points()[p].name});
   for (const LoadCase& c : s.load_cases())

@@ -14,35 +14,38 @@ struct OneWay {
   std::size_t member = 0, span = 0;
   Acts acts{};
 };
-using State = std::vector<bool>;  // of each such member: slack
+using Slack = std::vector<bool>;  // of each such member
 
 class Search {
  public:
-  Search(const Structure& s, Analysis& a, Equations& equations, std::vector<OneWay> members, std::size_t load_case)
-      : s_(s), a_(a), equations_(equations), members_(std::move(members)), case_(load_case) {}
+  Search(const Structure& s, const System& system, Equations& equations, std::vector<OneWay> members,
+         const LoadedCase& load_case)
+      : s_(s), system_(system), equations_(equations), members_(std::move(members)), case_(load_case) {}
 
-  Problems run(JointForces& need) {
-    State state(members_.size(), false);
+  Expected<Solved, Problems> run(Solved solved) {
+    Slack state(members_.size(), false);
     bool one_at_a_time = false;
-    std::vector<State> seen{state};
+    std::vector<Slack> seen{state};
     while (true) {
-      const std::vector<double> wrong = wrong_forces(state, need);
-      if (std::none_of(wrong.begin(), wrong.end(), [](double w) { return w > 0; })) return {};
-      State next = one_at_a_time ? with_worst_changed(state, wrong) : with_all_changed(state, wrong);
+      const std::vector<double> wrong = wrong_forces(state, solved);
+      if (std::none_of(wrong.begin(), wrong.end(), [](double w) { return w > 0; })) return solved;
+      Slack next = one_at_a_time ? with_worst_changed(state, wrong) : with_all_changed(state, wrong);
       if (!one_at_a_time && std::find(seen.begin(), seen.end(), next) != seen.end()) {
         one_at_a_time = true;
         seen = {state};
         next = with_worst_changed(state, wrong);
       }
-      if (const auto it = std::find(seen.begin(), seen.end(), next); it != seen.end()) return {cycle({it, seen.end()})};
-      Problems problems = solve(next, need);
-      if (!problems.empty() && !one_at_a_time) {
+      if (const auto it = std::find(seen.begin(), seen.end(), next); it != seen.end())
+        return Problems{cycle({it, seen.end()})};
+      auto found = solve(next);
+      if (!found && !one_at_a_time) {
         one_at_a_time = true;
         seen = {state};
         next = with_worst_changed(state, wrong);
-        problems = solve(next, need);
+        found = solve(next);
       }
-      if (!problems.empty()) return nothing_holds(next, std::move(problems));
+      if (!found) return nothing_holds(next, found.error());
+      solved = std::move(found.value());
       seen.push_back(next);
       state = next;
     }
@@ -51,47 +54,46 @@ class Search {
  private:
   // By how much the force of each member, or that which a slack one would have, has the wrong sign; 0 where it is
   // right.
-  std::vector<double> wrong_forces(const State& state, const JointForces& need) const {
+  std::vector<double> wrong_forces(const Slack& state, const Solved& solved) const {
     constexpr double rounding = 1e-10;
     std::vector<double> wrong(members_.size(), 0);
-    const CaseAnalysis& c = a_.cases[case_];
+    const Acting& acting = *case_.acting;
     for (std::size_t i = 0; i < members_.size(); ++i) {
       const OneWay& m = members_[i];
-      const Span& span = a_.spans.all[m.span];
-      const auto loads = c.loads.on(m.span);
-      const Ends e = ends<long double>(a_.spans.axes[m.member], span, c.movement[span.a], c.movement[span.b]);
+      const Span& span = system_.spans.all[m.span];
+      const auto loads = acting.loads.on(m.span);
+      const Ends e =
+          ends<long double>(system_.spans.axes[m.member], span, solved.movement[span.a], solved.movement[span.b]);
       const double sign = m.acts == Acts::tension ? 1 : -1;
-      const double taut = sign * (a_.elements[m.span].pull(e, loads) - Element::resting_pull(m.acts, loads));
+      const double taut = sign * (system_.elements[m.span].pull(e, loads) - Element::resting_pull(m.acts, loads));
       const double beyond = state[i] ? taut : -taut;
       // Measured against the single loads too, which may cancel in the sum.
-      if (beyond > rounding * std::max(need.largest, c.gross)) wrong[i] = beyond;
+      if (beyond > rounding * std::max(solved.need.largest, acting.gross)) wrong[i] = beyond;
     }
     return wrong;
   }
 
-  static State with_all_changed(State state, const std::vector<double>& wrong) {
+  static Slack with_all_changed(Slack state, const std::vector<double>& wrong) {
     for (std::size_t i = 0; i < state.size(); ++i)
       if (wrong[i] > 0) state[i] = !state[i];
     return state;
   }
-  static State with_worst_changed(State state, const std::vector<double>& wrong) {
+  static Slack with_worst_changed(Slack state, const std::vector<double>& wrong) {
     const auto worst = static_cast<std::size_t>(std::max_element(wrong.begin(), wrong.end()) - wrong.begin());
     state[worst] = !state[worst];
     return state;
   }
 
-  Problems solve(const State& state, JointForces& need) {
-    auto elements = std::make_shared<std::vector<Element>>(a_.elements);
+  Expected<Solved, Problems> solve(const Slack& state) {
+    auto elements = std::make_shared<std::vector<Element>>(system_.elements);
     for (std::size_t i = 0; i < members_.size(); ++i)
-      if (state[i]) (*elements)[members_[i].span] = a_.elements[members_[i].span].slack(members_[i].acts);
-    a_.cases[case_].elements = std::move(elements);
-    std::vector<JointForces> one(1);
-    Problems problems = equations_.solve({case_}, one);
-    if (problems.empty()) need = std::move(one[0]);
-    return problems;
+      if (state[i]) (*elements)[members_[i].span] = system_.elements[members_[i].span].slack(members_[i].acts);
+    auto solved = equations_.solve({case_}, std::move(elements));
+    if (!solved) return solved.error();
+    return std::move(solved.value().front());
   }
 
-  const std::string& case_name() const { return a_.loads(s_, case_).name(); }
+  const std::string& case_name() const { return case_.loads->name(); }
 
   std::string names(const std::vector<bool>& which) const {
     std::vector<std::string> all;
@@ -100,9 +102,9 @@ class Search {
     return list(all);
   }
 
-  Problem cycle(const std::vector<State>& states) const {
+  Problem cycle(const std::vector<Slack>& states) const {
     std::vector<bool> changes(members_.size(), false);
-    for (const State& s : states)
+    for (const Slack& s : states)
       for (std::size_t i = 0; i < s.size(); ++i) changes[i] = changes[i] || s[i] != states.front()[i];
     return {fmt::format("in case '{}' there is no state in which all members that act one way only keep their sign: {} "
                         "change from taut to slack and back without end",
@@ -110,7 +112,7 @@ class Search {
             {Subject::Kind::load_case, case_name()}};
   }
 
-  Problems nothing_holds(const State& state, Problems problems) const {
+  Problems nothing_holds(const Slack& state, Problems problems) const {
     for (Problem& p : problems) {
       p.text = fmt::format("in case '{}', with {} slack, {}", case_name(), names(state), p.text);
       p.subject = {Subject::Kind::load_case, case_name()};
@@ -120,10 +122,10 @@ class Search {
   }
 
   const Structure& s_;
-  Analysis& a_;
+  const System& system_;
   Equations& equations_;
   std::vector<OneWay> members_;
-  std::size_t case_;
+  LoadedCase case_;
 };
 
 }  // namespace
@@ -132,16 +134,14 @@ bool some_act_one_way(const Structure& s) {
   return std::any_of(s.members().begin(), s.members().end(), [](const Member& m) { return m.acts != Acts::always; });
 }
 
-Problems find_slack(const Structure& s, Analysis& a, Equations& equations, Cases cases,
-                    std::vector<JointForces>& needs) {
+Expected<Solved, Problems> find_slack(const Structure& s, const System& system, Equations& equations,
+                                      const LoadedCase& load_case, Solved all_acting) {
   std::vector<OneWay> members;
   for (std::size_t i = 0; i < s.members().size(); ++i)
-    if (const Acts acts = s.members()[i].acts; acts != Acts::always) members.push_back({i, a.spans.first[i], acts});
-  Problems problems;
-  if (members.empty()) return problems;
-  for (std::size_t i = 0; i < cases.size(); ++i)
-    for (Problem& p : Search(s, a, equations, members, cases[i]).run(needs[i])) problems.push_back(std::move(p));
-  return problems;
+    if (const Acts acts = s.members()[i].acts; acts != Acts::always)
+      members.push_back({i, system.spans.first[i], acts});
+  if (members.empty()) return all_acting;
+  return Search(s, system, equations, std::move(members), load_case).run(std::move(all_acting));
 }
 
 }  // namespace corvex::solver

@@ -14,10 +14,10 @@
 
 namespace corvex::solver {
 
-// For these cases, solved for all members acting. Changes movements and needs of the cases in which some
-// member is slack, and gives these cases their elements.
-Problems find_slack(const Structure& structure, Analysis& analysis, Equations& equations, Cases cases,
-                    std::vector<JointForces>& needs);
+// The state of this case in which no member has a force of the wrong sign; `all_acting` is its solution with all
+// members acting.
+Expected<Solved, Problems> find_slack(const Structure& structure, const System& system, Equations& equations,
+                                      const LoadedCase& load_case, Solved all_acting);
 bool some_act_one_way(const Structure& structure);
 
 }  // namespace corvex::solver

@@ -5,6 +5,7 @@
 #include <optional>
 
 #include "solve/factor.hpp"
+#include "solve/system.hpp"
 
 namespace corvex::solver {
 
@@ -14,9 +15,13 @@ struct Reusable {
   std::vector<std::pair<std::size_t, std::size_t>> ends;  // the points that each span joins
   LowerMatrix K;
   std::optional<Factor> factor;
+  // The factor was made for one matrix alone.
+  bool single_use = false;
 
-  // The same freedoms, joined by the same spans.
-  [[gnu::visibility("hidden")]] bool fits(const Spans& spans, const Freedoms& f) const;
+  // Numbers `f`: as before if it is of the same topology, else anew, and then K and the factor are dropped.
+  [[gnu::visibility("hidden")]] void number(const Spans& spans, Freedoms& f);
+  // The stiffness of these elements, in K.
+  [[gnu::visibility("hidden")]] void assemble(const System& system, const std::vector<Element>& elements);
 };
 
 }  // namespace corvex::solver

@@ -1,3 +1,4 @@
+#include <algorithm>
 #include <cmath>
 #include <numbers>
 
@@ -10,6 +11,17 @@ Vector Structure::axis_start(const Member& m) const {
 }
 Vector Structure::axis_end(const Member& m) const {
   return (*this)[m.through.back()].position + m.arm_end;
+}
+
+Box Structure::bounds() const {
+  if (points_.empty()) return {};
+  Box box{points_.front().position, points_.front().position};
+  for (const Point& point : points_) {
+    const Vector& p = point.position;
+    box.low = {std::min(box.low.x, p.x), std::min(box.low.y, p.y), std::min(box.low.z, p.z)};
+    box.high = {std::max(box.high.x, p.x), std::max(box.high.y, p.y), std::max(box.high.z, p.z)};
+  }
+  return box;
 }
 
 double Structure::length_of(const Member& m) const {
