@@ -5,6 +5,7 @@
 #include "corvex/catalogue.hpp"
 #include "corvex/diagram.hpp"
 #include "corvex/envelope.hpp"
+#include "corvex/figures.hpp"
 #include "corvex/formula.hpp"
 #include "corvex/hand.hpp"
 #include "corvex/limits.hpp"

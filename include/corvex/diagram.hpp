@@ -54,6 +54,8 @@ class Diagram {
   Quantity at(Length place, Side side = Side::after) const;
   Extreme max() const;
   Extreme min() const;
+  // The larger of the two without its sign.
+  Quantity largest() const;
 
  private:
   Extreme extreme(double sign) const;

@@ -12,25 +12,11 @@
 namespace corvex::document {
 namespace {
 
-double largest(const Diagram& d) {
-  return std::max(std::abs(d.max().value.si), std::abs(d.min().value.si));
-}
-
 std::string point_at(const Structure& s, const Member& m, Length at) {
   const double L = s.length_of(m);
   for (std::size_t k = 0; k < m.through.size(); ++k)
     if (std::abs(s.place_of(m, k) - at.si()) < 1e-9 * L) return s[m.through[k]].name;
   return {};
-}
-
-double size_of(const Structure& s) {
-  Vector low = s.points().front().position, high = low;
-  for (const Point& point : s.points()) {
-    const Vector& p = point.position;
-    low = {std::min(low.x, p.x), std::min(low.y, p.y), std::min(low.z, p.z)};
-    high = {std::max(high.x, p.x), std::max(high.y, p.y), std::max(high.z, p.z)};
-  }
-  return length(high - low);
 }
 
 }  // namespace
@@ -44,6 +30,17 @@ Cell place_cell(const Structure& s, const Member& m, Length at, const NamedUnit&
   return {start ? 0 : at.si() / unit.si, point_at(s, m, at)};
 }
 
+bool is_internal_force(const MemberFigure& f) {
+  return f.kind == MemberFigure::Kind::force || f.kind == MemberFigure::Kind::moment;
+}
+
+std::vector<MemberFigure> internal_forces(const Structure& s, const Member& m) {
+  std::vector<MemberFigure> all;
+  for (const MemberFigure& f : member_figures())
+    if (is_internal_force(f) && f.exists_in(s, m.name)) all.push_back(f);
+  return all;
+}
+
 CaseFigures::CaseFigures(const ModelUnits& units, const Solution& solution, std::size_t index)
     : s_(solution.structure()), u_(units), case_(solution[index]) {
   Sizes& z = sizes_;
@@ -54,8 +51,11 @@ CaseFigures::CaseFigures(const ModelUnits& units, const Solution& solution, std:
   }
   for (std::size_t i = 0; i < s_.members().size(); ++i) {
     const MemberResult& m = members_.emplace_back(case_[MemberId{i}]);
-    z.force = std::max({z.force, largest(m.axial()), largest(m.shear_y()), largest(m.shear_z())});
-    z.moment = std::max({z.moment, largest(m.torsion()), largest(m.moment_y()), largest(m.moment_z())});
+    for (const MemberFigure& f : member_figures()) {
+      if (!is_internal_force(f)) continue;
+      double& size = f.kind == MemberFigure::Kind::force ? z.force : z.moment;
+      size = std::max(size, (m.*f.diagram)().largest().si);
+    }
     const Extreme e = m.movement();
     if (e.value.si > most_.value.si * (1 + noise)) most_ = e, most_member_ = i;
     const Stresses& found = stresses_.emplace_back(Stresses{m.max_stress(), m.min_stress(), m.von_mises()});
@@ -68,7 +68,7 @@ CaseFigures::CaseFigures(const ModelUnits& units, const Solution& solution, std:
   const Balance b = case_.balance();
   z.force = std::max({z.force, std::abs(b.applied.x.si()), std::abs(b.applied.y.si()), std::abs(b.applied.z.si())});
   z.move = std::max(z.move, most_.value.si);
-  const double size = size_of(s_);
+  const double size = s_.bounds().diagonal();
   // Where there is no moment at all, the noise of one is a force's noise times a lever.
   z.moment = std::max(z.moment, z.force * size * 1e-3);
   // Under moments alone the noise of a force is theirs over a lever.
@@ -88,7 +88,7 @@ std::vector<std::size_t> CaseFigures::members_by_use() const {
       u.stress = clean(mises->value.si(), {"", 1}, sizes_.stress);
       if (const auto strength = m.strength()) u.of_strength = u.stress / strength->si();
     } else {
-      u.force = largest(m.axial());
+      u.force = m.axial().largest().si;
     }
   }
   const auto more = [](double a, double b) { return a > b * (1 + noise); };

@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "corvex/figures.hpp"
 #include "corvex/file.hpp"
 #include "corvex/page.hpp"
 
@@ -20,6 +21,10 @@ double clean(double si, const NamedUnit& unit, double size);
 
 // How far along a member, and the point that stands there.
 Cell place_cell(const Structure& s, const Member& m, Length at, const NamedUnit& unit);
+
+bool is_internal_force(const MemberFigure& f);
+// Those that the member can have.
+std::vector<MemberFigure> internal_forces(const Structure& s, const Member& m);
 
 class CaseFigures {
  public:

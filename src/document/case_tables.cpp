@@ -188,14 +188,16 @@ Table inner_forces_table(const CaseFigures& c, const Selection& selection) {
   for (const std::size_t i : rows.shown) {
     const MemberResult& m = c.member(i);
     const bool link = m.member().kind == MemberKind::link;
-    const auto row = [&](const char* name, const Diagram& d, bool force, const std::string& words = "") {
+    const auto row = [&](const MemberFigure& f, const std::string& words) {
+      const Diagram d = (m.*f.diagram)();
+      const bool force = f.kind == MemberFigure::Kind::force;
       const NamedUnit& in = force ? u.force : u.moment;
       const double size = force ? c.sizes().force : c.sizes().moment;
       const Extreme high = d.max(), low = d.min();
       const bool nothing = std::max(std::abs(high.value.si), std::abs(low.value.si)) <= 1e-9 * size;
       const bool even = !nothing && high.value.si - low.value.si <= 1e-9 * size;
       Row r{.use = link ? For::data : For::all, .part = force ? "forces" : "moments", .unit = in.text};
-      r.cells = {m.member().name, name, in.text};
+      r.cells = {m.member().name, f.symbol, in.text};
       for (const Extreme& e : {high, low}) {
         r.cells.push_back(clean(e.value.si, in, size));
         r.cells.push_back(nothing ? Cell() : place_cell(s, m.member(), e.at, u.length));
@@ -209,14 +211,8 @@ Table inner_forces_table(const CaseFigures& c, const Selection& selection) {
     const Diagram axial = m.axial();
     const bool pulled = axial.min().value.si >= 0, pushed = axial.max().value.si <= 0;
     const bool told = link || m.member().acts != Acts::always;
-    row("N", axial, true, !told ? "" : m.is_slack() ? "slack" : pulled ? "tension" : pushed ? "compression" : "");
-    if (link) continue;
-    const BendingAxes about = bending_axes(s, m.member());
-    if (about.z) row("Vy", m.shear_y(), true);
-    if (about.y) row("Vz", m.shear_z(), true);
-    if (!s.is_plane()) row("T", m.torsion(), false);
-    if (about.y) row("My", m.moment_y(), false);
-    if (about.z) row("Mz", m.moment_z(), false);
+    const char* acts = !told ? "" : m.is_slack() ? "slack" : pulled ? "tension" : pushed ? "compression" : "";
+    for (const MemberFigure& f : internal_forces(s, m.member())) row(f, f.symbol == std::string("N") ? acts : "");
   }
   t.after = rows.rest("member", "--member");
   return t;

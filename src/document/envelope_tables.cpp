@@ -87,9 +87,12 @@ EnvelopeTables::EnvelopeTables(const ModelUnits& units, const Solution& solution
   bool known = true;
   for (std::size_t i = 0; i < s_.members().size(); ++i) {
     const MemberEnvelope& e = members_.emplace_back(envelope(solution, MemberId{i}));
-    sizes_.force = std::max({sizes_.force, size_of(e.axial), size_of(e.shear_y), size_of(e.shear_z)});
-    sizes_.moment = std::max({sizes_.moment, size_of(e.torsion), size_of(e.moment_y), size_of(e.moment_z)});
-    sizes_.move = std::max({sizes_.move, size_of(e.deflection_y), size_of(e.deflection_z)});
+    for (const MemberFigure& f : member_figures()) {
+      if (!f.envelope) continue;
+      using Kind = MemberFigure::Kind;
+      double& size = f.kind == Kind::force ? sizes_.force : f.kind == Kind::moment ? sizes_.moment : sizes_.move;
+      size = std::max(size, size_of(e.*f.envelope));
+    }
     for (const auto* worst : {&e.max_stress, &e.min_stress, &e.von_mises})
       if (worst->stress) sizes_.stress = std::max(sizes_.stress, std::abs(worst->stress->value.si()));
     use.push_back(e.safety ? 1 / *e.safety : 0);
@@ -107,19 +110,12 @@ Table EnvelopeTables::inner_forces() const {
   for (const std::size_t i : rows_.shown) {
     const MemberEnvelope& e = members_[i];
     const Member& m = s_.members()[i];
-    const auto row = [&](const char* name, const Range& r, bool force) {
-      const Figure f{name, force ? "forces" : "moments", force ? u_.force : u_.moment,
-                     force ? sizes_.force : sizes_.moment};
-      add_range(t, m.name, f, r, &s_, &m, u_.length);
-    };
-    row("N", e.axial, true);
-    if (m.kind == MemberKind::link) continue;
-    const BendingAxes about = bending_axes(s_, m);
-    if (about.z) row("Vy", e.shear_y, true);
-    if (about.y) row("Vz", e.shear_z, true);
-    if (!s_.is_plane()) row("T", e.torsion, false);
-    if (about.y) row("My", e.moment_y, false);
-    if (about.z) row("Mz", e.moment_z, false);
+    for (const MemberFigure& f : internal_forces(s_, m)) {
+      const bool force = f.kind == MemberFigure::Kind::force;
+      const Figure shown{f.symbol, force ? "forces" : "moments", force ? u_.force : u_.moment,
+                         force ? sizes_.force : sizes_.moment};
+      add_range(t, m.name, shown, e.*f.envelope, &s_, &m, u_.length);
+    }
   }
   t.after = rows_.rest("member", "--member");
   return t;

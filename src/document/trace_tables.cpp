@@ -5,66 +5,37 @@
 #include <cmath>
 
 #include "corvex/document.hpp"
-#include "corvex/envelope.hpp"
+#include "corvex/figures.hpp"
 #include "document/case_figures.hpp"
 #include "document/number.hpp"
 
 namespace corvex::document {
 namespace {
 
-enum class TracedKind { force, moment, movement, rotation };
-
-struct TracedFigure {
-  const char *key, *head;
-  TracedKind kind;
-  double (*of)(const SectionState&);
-  Range SectionEnvelope::*range;
-};
-
 // Those that the structure and the member can have.
-std::vector<TracedFigure> figures(const Structure& s, const Member& m) {
-  const bool space = !s.is_plane(), beam = m.kind == MemberKind::beam;
-  const BendingAxes about = bending_axes(s, m);
-  using T = const SectionState&;
-  using E = SectionEnvelope;
-  const std::pair<bool, TracedFigure> all[] = {
-      {true, {"axial", "N", TracedKind::force, [](T t) { return t.axial.si(); }, &E::axial}},
-      {about.z && beam, {"shear_y", "Vy", TracedKind::force, [](T t) { return t.shear_y.si(); }, &E::shear_y}},
-      {about.y && beam, {"shear_z", "Vz", TracedKind::force, [](T t) { return t.shear_z.si(); }, &E::shear_z}},
-      {space && beam, {"torsion", "T", TracedKind::moment, [](T t) { return t.torsion.si(); }, &E::torsion}},
-      {about.y && beam, {"moment_y", "My", TracedKind::moment, [](T t) { return t.moment_y.si(); }, &E::moment_y}},
-      {about.z && beam, {"moment_z", "Mz", TracedKind::moment, [](T t) { return t.moment_z.si(); }, &E::moment_z}},
-      {about.z,
-       {"deflection_y", "defl. y", TracedKind::movement, [](T t) { return t.deflection_y.si(); }, &E::deflection_y}},
-      {about.y,
-       {"deflection_z", "defl. z", TracedKind::movement, [](T t) { return t.deflection_z.si(); }, &E::deflection_z}},
-      {true, {"x", "x", TracedKind::movement, [](T t) { return t.x.si(); }, &E::x}},
-      {true, {"y", "y", TracedKind::movement, [](T t) { return t.y.si(); }, &E::y}},
-      {space, {"z", "z", TracedKind::movement, [](T t) { return t.z.si(); }, &E::z}},
-      {space && beam, {"twist", "twist", TracedKind::rotation, [](T t) { return t.twist.si(); }, nullptr}},
-      {about.y && beam, {"rotation_y", "rot. y", TracedKind::rotation, [](T t) { return t.rotation_y.si(); }, nullptr}},
-      {about.z && beam, {"rotation_z", "rot. z", TracedKind::rotation, [](T t) { return t.rotation_z.si(); }, nullptr}}};
-  std::vector<TracedFigure> there;
-  for (const auto& [is_there, figure] : all)
-    if (is_there) there.push_back(figure);
+std::vector<MemberFigure> figures(const Structure& s, const Member& m) {
+  std::vector<MemberFigure> there;
+  for (const MemberFigure& f : member_figures())
+    if (f.exists_in(s, m.name)) there.push_back(f);
   return there;
 }
 
-const NamedUnit& unit_of(const TracedFigure& f, const ModelUnits& u) {
+const NamedUnit& unit_of(const MemberFigure& f, const ModelUnits& u) {
   const NamedUnit* units[] = {&u.force, &u.moment, &u.deflection, &u.angle};
   return *units[static_cast<std::size_t>(f.kind)];
 }
 
-const char* part_of(const TracedFigure& f) {
-  return f.kind == TracedKind::force ? "forces" : f.kind == TracedKind::moment ? "moments" : "displacements";
+const char* part_of(const MemberFigure& f) {
+  using Kind = MemberFigure::Kind;
+  return f.kind == Kind::force ? "forces" : f.kind == Kind::moment ? "moments" : "displacements";
 }
 
 // Rounding beside the largest figure of its kind is nothing.
 struct Largest {
   double of_kind[4] = {0, 0, 0, 0}, stress = 0;
 
-  double& operator[](const TracedFigure& f) { return of_kind[static_cast<std::size_t>(f.kind)]; }
-  void take(const TracedFigure& f, double value) { (*this)[f] = std::max((*this)[f], std::abs(value)); }
+  double& operator[](const MemberFigure& f) { return of_kind[static_cast<std::size_t>(f.kind)]; }
+  void take(const MemberFigure& f, double value) { (*this)[f] = std::max((*this)[f], std::abs(value)); }
   void take(const std::optional<StressExtreme>& s) {
     if (s) stress = std::max(stress, std::abs(s->value.si()));
   }
@@ -77,12 +48,12 @@ std::string side_of(const std::vector<TracePlace>& places, std::size_t i) {
   return !twice ? "" : places[i].side == Side::before ? "before" : "after";
 }
 
-std::string extremes_words(const TracePlace& p, const std::vector<TracedFigure>& shown) {
+std::string extremes_words(const TracePlace& p, const std::vector<MemberFigure>& shown) {
   std::vector<std::string> words;
-  for (const TracedFigure& f : shown)
+  for (const MemberFigure& f : shown)
     for (const auto& [figure, which] : p.extremes)
-      if (figure == f.key)
-        words.push_back(which == "zero" ? f.head + std::string(" = 0") : fmt::format("{} {}", which, f.head));
+      if (figure == f.name)
+        words.push_back(which == "zero" ? f.symbol + std::string(" = 0") : fmt::format("{} {}", which, f.symbol));
   if (p.is_extreme_of("sag")) words.emplace_back("most sag");
   return fmt::format("{}", fmt::join(words, ", "));
 }
@@ -106,9 +77,9 @@ Cell stress_cell(const std::optional<StressExtreme>& s, double sign, const Named
 
 Table trace_table(const Structure& s, const MemberResult& m, const std::vector<TracePlace>& places, const ModelUnits& u,
                   const std::string& load_case) {
-  const std::vector<TracedFigure> shown = figures(s, m.member());
+  const std::vector<MemberFigure> shown = figures(s, m.member());
   Table t{.name = "trace", .load_case = load_case, .columns = place_columns(u)};
-  for (const TracedFigure& f : shown) t.columns.push_back(number_column(f.head, unit_of(f, u).text));
+  for (const MemberFigure& f : shown) t.columns.push_back(number_column(f.symbol, unit_of(f, u).text));
   Column extremes = words_column("");
   extremes.data_head = "extremes";
   t.columns.insert(t.columns.end(),
@@ -118,7 +89,7 @@ Table trace_table(const Structure& s, const MemberResult& m, const std::vector<T
   std::vector<SectionState> states;
   for (const TracePlace& p : places) {
     states.push_back(m.at(p.at, p.side));
-    for (const TracedFigure& f : shown) largest.take(f, f.of(states.back()));
+    for (const MemberFigure& f : shown) largest.take(f, f.at(states.back()).si);
   }
   largest.take(m.max_stress());
   largest.take(m.min_stress());
@@ -126,7 +97,7 @@ Table trace_table(const Structure& s, const MemberResult& m, const std::vector<T
   for (std::size_t i = 0; i < places.size(); ++i) {
     const TracePlace& p = places[i];
     std::vector<Cell> cells{place_cell(s, m.member(), p.at, u.length), side_of(places, i)};
-    for (const TracedFigure& f : shown) cells.push_back(clean(f.of(states[i]), unit_of(f, u), largest[f]));
+    for (const MemberFigure& f : shown) cells.push_back(clean(f.at(states[i]).si, unit_of(f, u), largest[f]));
     cells.push_back(stress_cell(m.max_stress_at(p.at, p.side), 1, u.stress, largest.stress));
     cells.push_back(stress_cell(m.min_stress_at(p.at, p.side), -1, u.stress, largest.stress));
     const auto shear = m.max_shear_stress_at(p.at, p.side);
@@ -143,8 +114,8 @@ Table trace_envelope_table(const Solution& solution, MemberId member, const std:
                            const ModelUnits& u) {
   const Structure& s = solution.structure();
   const Member& m = s[member];
-  std::vector<TracedFigure> shown = figures(s, m);
-  std::erase_if(shown, [](const TracedFigure& f) { return !f.range; });
+  std::vector<MemberFigure> shown = figures(s, m);
+  std::erase_if(shown, [](const MemberFigure& f) { return !f.envelope_at; });
   Table t{.name = "trace-envelope", .columns = place_columns(u)};
   t.columns[0].grouped = t.columns[1].grouped = true;
   Column figure = words_column("", true), unit = words_column("unit", true), extremes = words_column("");
@@ -164,8 +135,9 @@ Table trace_envelope_table(const Solution& solution, MemberId member, const std:
   std::vector<SectionEnvelope> all;
   for (const TracePlace& p : places) {
     const SectionEnvelope& e = all.emplace_back(envelope_at(solution, member, p.at, p.side));
-    for (const TracedFigure& f : shown)
-      for (const GoverningExtreme* one : {&(e.*f.range).max, &(e.*f.range).min}) largest.take(f, one->value.si);
+    for (const MemberFigure& f : shown)
+      for (const GoverningExtreme* one : {&(e.*f.envelope_at).max, &(e.*f.envelope_at).min})
+        largest.take(f, one->value.si);
     largest.take(e.max_stress.stress);
     largest.take(e.min_stress.stress);
     largest.take(e.von_mises.stress);
@@ -174,15 +146,15 @@ Table trace_envelope_table(const Solution& solution, MemberId member, const std:
     const TracePlace& p = places[i];
     const Cell at = place_cell(s, m, p.at, u.length);
     const std::string side = side_of(places, i);
-    for (const TracedFigure& f : shown) {
-      const Range& r = all[i].*f.range;
+    for (const MemberFigure& f : shown) {
+      const Range& r = all[i].*f.envelope_at;
       const NamedUnit& in = unit_of(f, u);
       std::string words;
       for (const auto& [key, which] : p.extremes)
-        if (key == f.key) words += (words.empty() ? "" : ", ") + which + " of the member";
+        if (key == f.name) words += (words.empty() ? "" : ", ") + which + " of the member";
       const double high = clean(r.max.value.si, in, largest[f]), low = clean(r.min.value.si, in, largest[f]);
       const bool nothing = high == 0 && low == 0;
-      t.rows.push_back({.cells = {at, side, f.head, in.text, high, nothing ? "" : r.max.load_case, low,
+      t.rows.push_back({.cells = {at, side, f.symbol, in.text, high, nothing ? "" : r.max.load_case, low,
                                   nothing ? "" : r.min.load_case, words},
                         .part = part_of(f),
                         .unit = in.text});

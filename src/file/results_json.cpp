@@ -1,6 +1,7 @@
 // Results as JSON, as the commands page fixes them: SI units, full precision.
 #include <cmath>
 
+#include "corvex/figures.hpp"
 #include "corvex/file.hpp"
 #include "file/json.hpp"
 
@@ -48,23 +49,16 @@ Json stress_json(const std::optional<StressExtreme>& s) {
 }
 
 Json forces_json(const SectionState& s) {
-  return {{"axial", number(s.axial.si())},       {"shear_y", number(s.shear_y.si())},
-          {"shear_z", number(s.shear_z.si())},   {"torsion", number(s.torsion.si())},
-          {"moment_y", number(s.moment_y.si())}, {"moment_z", number(s.moment_z.si())}};
+  Json j;
+  for (const MemberFigure& f : member_figures())
+    if (f.kind == MemberFigure::Kind::force || f.kind == MemberFigure::Kind::moment) j[f.name] = number(f.at(s).si);
+  return j;
 }
 
 Json place_json(const MemberResult& m, double at, Side side = Side::after) {
   const SectionState s = m.at(Length::si(at), side);
   Json j = {{"at", number(at)}};
-  j.update(forces_json(s));
-  j["deflection_y"] = number(s.deflection_y.si());
-  j["deflection_z"] = number(s.deflection_z.si());
-  j["x"] = number(s.x.si());
-  j["y"] = number(s.y.si());
-  j["z"] = number(s.z.si());
-  j["twist"] = number(s.twist.si());
-  j["rotation_y"] = number(s.rotation_y.si());
-  j["rotation_z"] = number(s.rotation_z.si());
+  for (const MemberFigure& f : member_figures()) j[f.name] = number(f.at(s).si);
   return j;
 }
 
@@ -76,14 +70,8 @@ Json member_json(const Structure& structure, const MemberResult& m, const JsonOp
     j["acts"] = acts == Acts::tension ? "tension" : "compression";
     j["slack"] = m.is_slack();
   }
-  j["axial"] = extremes(m.axial());
-  j["shear_y"] = extremes(m.shear_y());
-  j["shear_z"] = extremes(m.shear_z());
-  j["torsion"] = extremes(m.torsion());
-  j["moment_y"] = extremes(m.moment_y());
-  j["moment_z"] = extremes(m.moment_z());
-  j["deflection_y"] = extremes(m.deflection_y());
-  j["deflection_z"] = extremes(m.deflection_z());
+  for (const MemberFigure& f : member_figures())
+    if (f.envelope) j[f.name] = extremes((m.*f.diagram)());
   // Unsigned.
   j["sag"] = {{"max", extreme_json(m.sag())}, {"min", {{"value", 0.0}, {"at", 0.0}}}};
   j["stress"] = {{"max", stress_json(m.max_stress())}, {"min", stress_json(m.min_stress())}};
@@ -178,19 +166,13 @@ Json envelope_json(const Solution& solution) {
   for (std::size_t i = 0; i < s.members().size(); ++i) {
     const MemberEnvelope e = envelope(solution, MemberId{i});
     Json m = {{"kind", s.members()[i].kind == MemberKind::beam ? "beam" : "link"},
-              {"length", number(s.length_of(s.members()[i]))},
-              {"axial", range_json(e.axial)},
-              {"shear_y", range_json(e.shear_y)},
-              {"shear_z", range_json(e.shear_z)},
-              {"torsion", range_json(e.torsion)},
-              {"moment_y", range_json(e.moment_y)},
-              {"moment_z", range_json(e.moment_z)},
-              {"deflection_y", range_json(e.deflection_y)},
-              {"deflection_z", range_json(e.deflection_z)},
-              {"sag", {{"max", governing_json(e.sag)}}},
-              {"stress", {{"max", governing_json(e.max_stress)}, {"min", governing_json(e.min_stress)}}},
-              {"von_mises", {{"max", governing_json(e.von_mises)}}},
-              {"safety", e.safety ? number(*e.safety) : Json(nullptr)}};
+              {"length", number(s.length_of(s.members()[i]))}};
+    for (const MemberFigure& f : member_figures())
+      if (f.envelope) m[f.name] = range_json(e.*f.envelope);
+    m["sag"] = {{"max", governing_json(e.sag)}};
+    m["stress"] = {{"max", governing_json(e.max_stress)}, {"min", governing_json(e.min_stress)}};
+    m["von_mises"] = {{"max", governing_json(e.von_mises)}};
+    m["safety"] = e.safety ? number(*e.safety) : Json(nullptr);
     if (leaves_out_warping(solution, MemberId{i})) m["without"] = "warping stress";
     add(members, s.members()[i].name, std::move(m));
   }
@@ -277,7 +259,6 @@ std::string results_json(const Solution& solution, const JsonOptions& options) {
   j["hand"] = hand_json(options);
   j["findings"] = findings_json(options.findings);
   if (!options.record.empty()) j["record"] = options.record;
-  if (!options.record.empty()) j["record"] = options.record;
   return json_text(j);
 }
 
@@ -322,20 +303,12 @@ std::string trace_json(const Solution& solution, const MemberRef& which, const s
   const MemberId member = solution.structure().at(which);
   return trace_json(solution, solution.structure()[member], "envelope", {}, places, [&](const TracePlace& p) {
     const SectionEnvelope e = envelope_at(solution, member, p.at, p.side);
-    return Json{{"at", number(p.at.si())},
-                {"axial", range_json(e.axial, false)},
-                {"shear_y", range_json(e.shear_y, false)},
-                {"shear_z", range_json(e.shear_z, false)},
-                {"torsion", range_json(e.torsion, false)},
-                {"moment_y", range_json(e.moment_y, false)},
-                {"moment_z", range_json(e.moment_z, false)},
-                {"deflection_y", range_json(e.deflection_y, false)},
-                {"deflection_z", range_json(e.deflection_z, false)},
-                {"x", range_json(e.x, false)},
-                {"y", range_json(e.y, false)},
-                {"z", range_json(e.z, false)},
-                {"stress", {{"max", governing_json(e.max_stress)}, {"min", governing_json(e.min_stress)}}},
-                {"von_mises", {{"max", governing_json(e.von_mises)}}}};
+    Json j = {{"at", number(p.at.si())}};
+    for (const MemberFigure& f : member_figures())
+      if (f.envelope_at) j[f.name] = range_json(e.*f.envelope_at, false);
+    j["stress"] = {{"max", governing_json(e.max_stress)}, {"min", governing_json(e.min_stress)}};
+    j["von_mises"] = {{"max", governing_json(e.von_mises)}};
+    return j;
   });
 }
 
@@ -343,7 +316,6 @@ std::string verification_json(const Solution& solution, const JsonOptions& optio
   Json j = head_json(solution);
   j["hand"] = hand_json(options);
   j["findings"] = findings_json(options.findings);
-  if (!options.record.empty()) j["record"] = options.record;
   if (!options.record.empty()) j["record"] = options.record;
   return json_text(j);
 }

@@ -3,31 +3,54 @@
 #include <algorithm>
 #include <cmath>
 
+#include "corvex/figures.hpp"
 #include "corvex/number.hpp"
 
 namespace corvex {
 
-const std::vector<FigureKind>& figure_kinds() {
+namespace {
+
+// The kinds that are figures along a member, as result/figures.cpp names them.
+constexpr std::pair<Figure::Kind, const char*> along_member[] = {{Figure::Kind::axial, "axial"},
+                                                                 {Figure::Kind::shear_y, "shear_y"},
+                                                                 {Figure::Kind::shear_z, "shear_z"},
+                                                                 {Figure::Kind::torsion, "torsion"},
+                                                                 {Figure::Kind::moment_z, "moment_z"},
+                                                                 {Figure::Kind::moment_y, "moment_y"},
+                                                                 {Figure::Kind::deflection_y, "deflection_y"},
+                                                                 {Figure::Kind::deflection_z, "deflection_z"}};
+
+const MemberFigure* member_figure(Figure::Kind kind) {
+  for (const auto& [known, name] : along_member)
+    if (known == kind) return find_member_figure(name);
+  return nullptr;
+}
+
+std::vector<FigureKind> make_figure_kinds() {
   using Kind = Figure::Kind;
   using Of = FigureKind::Of;
-  // The plain words mean the local x–y plane; a kind's own name comes first.
-  static const std::vector<FigureKind> all = {{"reaction", Kind::reaction, Of::point},
-                                              {"displacement", Kind::displacement, Of::point},
-                                              {"rotation", Kind::rotation, Of::point},
-                                              {"axial", Kind::axial, Of::member},
-                                              {"shear", Kind::shear_y, Of::member},
-                                              {"shear-y", Kind::shear_y, Of::member},
-                                              {"shear-z", Kind::shear_z, Of::member},
-                                              {"torsion", Kind::torsion, Of::member},
-                                              {"moment", Kind::moment_z, Of::member},
-                                              {"moment-z", Kind::moment_z, Of::member},
-                                              {"moment-y", Kind::moment_y, Of::member},
-                                              {"deflection", Kind::deflection_y, Of::member},
-                                              {"deflection-y", Kind::deflection_y, Of::member},
-                                              {"deflection-z", Kind::deflection_z, Of::member},
-                                              {"sag", Kind::sag, Of::member},
-                                              {"stress", Kind::stress, Of::member},
-                                              {"mass", Kind::mass, Of::total}};
+  std::vector<FigureKind> all = {{"reaction", Kind::reaction, Of::point},
+                                 {"displacement", Kind::displacement, Of::point},
+                                 {"rotation", Kind::rotation, Of::point}};
+  for (const auto& [kind, name] : along_member) {
+    // The word without an axis means the local x–y plane, and is the one by which the kind is shown.
+    const char* plain = kind == Kind::shear_y        ? "shear"
+                        : kind == Kind::moment_z     ? "moment"
+                        : kind == Kind::deflection_y ? "deflection"
+                                                     : nullptr;
+    if (plain) all.push_back({plain, kind, Of::member});
+    all.push_back({member_figure(kind)->word, kind, Of::member});
+  }
+  all.push_back({"sag", Kind::sag, Of::member});
+  all.push_back({"stress", Kind::stress, Of::member});
+  all.push_back({"mass", Kind::mass, Of::total});
+  return all;
+}
+
+}  // namespace
+
+const std::vector<FigureKind>& figure_kinds() {
+  static const std::vector<FigureKind> all = make_figure_kinds();
   return all;
 }
 
@@ -94,19 +117,11 @@ Dimension dimension_of(const Figure& f) {
     case Kind::reaction: return f.part < Part::mx ? dimension::force : dimension::moment;
     case Kind::displacement: return dimension::length;
     case Kind::rotation: return dimension::angle;
-    case Kind::axial:
-    case Kind::shear_y:
-    case Kind::shear_z: return dimension::force;
-    case Kind::torsion:
-    case Kind::moment_y:
-    case Kind::moment_z: return dimension::moment;
-    case Kind::deflection_y:
-    case Kind::deflection_z:
     case Kind::sag: return dimension::length;
     case Kind::stress: return dimension::stress;
     case Kind::mass: return dimension::mass;
+    default: return member_figure(f.kind)->dimension();
   }
-  return {};
 }
 
 std::string words(const Figure& f) {
@@ -138,19 +153,9 @@ std::optional<Quantity> computed(const CaseResult& c, const Figure& f, const Tar
     default: break;
   }
   const MemberResult m = c[t.member];
-  const auto diagram = [&](const Diagram& d) { return along(d, f, t, m.length(), hand); };
-  switch (f.kind) {
-    case Kind::axial: return diagram(m.axial());
-    case Kind::shear_y: return diagram(m.shear_y());
-    case Kind::shear_z: return diagram(m.shear_z());
-    case Kind::torsion: return diagram(m.torsion());
-    case Kind::moment_y: return diagram(m.moment_y());
-    case Kind::moment_z: return diagram(m.moment_z());
-    case Kind::deflection_y: return diagram(m.deflection_y());
-    case Kind::deflection_z: return diagram(m.deflection_z());
-    case Kind::sag: return sag(m, f, t);
-    default: return stress(m, f, t);
-  }
+  if (const MemberFigure* figure = member_figure(f.kind)) return along((m.*figure->diagram)(), f, t, m.length(), hand);
+  if (f.kind == Kind::sag) return sag(m, f, t);
+  return stress(m, f, t);
 }
 
 }  // namespace corvex::hand

@@ -30,6 +30,10 @@ Extreme Diagram::min() const {
   return extreme(-1);
 }
 
+Quantity Diagram::largest() const {
+  return {std::max(std::abs(max().value.si), std::abs(min().value.si)), dimension_};
+}
+
 Extreme Diagram::extreme(double sign) const {
   result::Best best;
   for (const Piece& p : pieces_) {

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "corvex/figures.hpp"
+
 namespace corvex {
 namespace {
 
@@ -49,25 +51,18 @@ std::array<Range, 6> of_points(const Solution& solution, const Six& six) {
 
 MemberEnvelope envelope(const Solution& solution, const MemberRef& which) {
   const MemberId member = solution.structure().at(which);
-  using Course = Diagram (MemberResult::*)() const;
-  static constexpr std::pair<Range MemberEnvelope::*, Course> courses[] = {
-      {&MemberEnvelope::axial, &MemberResult::axial},
-      {&MemberEnvelope::shear_y, &MemberResult::shear_y},
-      {&MemberEnvelope::shear_z, &MemberResult::shear_z},
-      {&MemberEnvelope::torsion, &MemberResult::torsion},
-      {&MemberEnvelope::moment_y, &MemberResult::moment_y},
-      {&MemberEnvelope::moment_z, &MemberResult::moment_z},
-      {&MemberEnvelope::deflection_y, &MemberResult::deflection_y},
-      {&MemberEnvelope::deflection_z, &MemberResult::deflection_z}};
+  std::vector<const MemberFigure*> figures;
+  for (const MemberFigure& f : member_figures())
+    if (f.envelope) figures.push_back(&f);
   MemberEnvelope e;
   std::vector<Gathering> ranges;
-  for (const auto& [range, course] : courses) ranges.emplace_back(e.*range);
+  for (const MemberFigure* f : figures) ranges.emplace_back(e.*f->envelope);
   bool first = true;
   for (const std::size_t c : solution.judged()) {
     const MemberResult m = solution[c][member];
     const std::string& name = solution[c].name();
     for (std::size_t i = 0; i < ranges.size(); ++i) {
-      const Diagram d = (m.*courses[i].second)();
+      const Diagram d = (m.*figures[i]->diagram)();
       ranges[i].offer(d.max(), d.min(), name);
     }
     const Extreme sag = m.sag();
@@ -96,19 +91,12 @@ SectionEnvelope envelope_at(const Solution& solution, const MemberRef& which, Le
     const std::string& name = solution[c].name();
     const SectionState s = m.at(place, side);
     const bool first = c == solution.judged().front();
-    for (const auto& [range, value] : {std::pair<Range*, Quantity>{&e.axial, s.axial},
-                                       {&e.shear_y, s.shear_y},
-                                       {&e.shear_z, s.shear_z},
-                                       {&e.torsion, s.torsion},
-                                       {&e.moment_y, s.moment_y},
-                                       {&e.moment_z, s.moment_z},
-                                       {&e.deflection_y, s.deflection_y},
-                                       {&e.deflection_z, s.deflection_z},
-                                       {&e.x, s.x},
-                                       {&e.y, s.y},
-                                       {&e.z, s.z}}) {
-      if (first || exceeds(value.si, range->max.value.si)) range->max = {value, place, name};
-      if (first || exceeds(-value.si, -range->min.value.si)) range->min = {value, place, name};
+    for (const MemberFigure& f : member_figures()) {
+      if (!f.envelope_at) continue;
+      Range& range = e.*f.envelope_at;
+      const Quantity value = f.at(s);
+      if (first || exceeds(value.si, range.max.value.si)) range.max = {value, place, name};
+      if (first || exceeds(-value.si, -range.min.value.si)) range.min = {value, place, name};
     }
     offer(e.max_stress, m.max_stress_at(place, side), 1, name);
     offer(e.min_stress, m.min_stress_at(place, side), -1, name);

@@ -90,7 +90,7 @@ void notches(const Solution& solution, Problems& notes) {
     for (const std::size_t c : solution.judged()) {
       const MemberResult r = solution[c][MemberId{i}];
       const Diagram T = r.torsion();
-      const double most = std::max(std::abs(T.max().value.si), std::abs(T.min().value.si));
+      const double most = T.largest().si;
       const auto strength = r.strength();
       if (!strength || !(4 * std::sqrt(3.0) * most / s.section_of(m).properties().Wt.si() > strength->si())) continue;
       members.push_back(m.name);

@@ -3,21 +3,12 @@
 #include <algorithm>
 #include <cmath>
 
-#include "corvex/envelope.hpp"
+#include "corvex/figures.hpp"
 #include "result/polynomial.hpp"
 
 namespace corvex {
 namespace {
 
-using Course = Diagram (MemberResult::*)() const;
-constexpr std::pair<const char*, Course> courses[] = {{"axial", &MemberResult::axial},
-                                                      {"shear_y", &MemberResult::shear_y},
-                                                      {"shear_z", &MemberResult::shear_z},
-                                                      {"torsion", &MemberResult::torsion},
-                                                      {"moment_y", &MemberResult::moment_y},
-                                                      {"moment_z", &MemberResult::moment_z},
-                                                      {"deflection_y", &MemberResult::deflection_y},
-                                                      {"deflection_z", &MemberResult::deflection_z}};
 constexpr double same_place = 1e-9;  // of the member's length
 
 }  // namespace
@@ -31,12 +22,12 @@ std::vector<TracePlace> places_at(const MemberResult& member, Length at) {
   const double L = member.length().si();
   const bool inside = at.si() > same_place * L && at.si() < (1 - same_place) * L;
   if (!inside) return {{at, at.si() > L / 2 ? Side::before : Side::after, {}}};
-  for (const auto& [name, course] : courses) {
-    const Diagram d = (member.*course)();
+  for (const MemberFigure& figure : member_figures()) {
+    if (!figure.envelope) continue;
+    const Diagram d = (member.*figure.diagram)();
     // What jumps less than its rounding does not jump.
     const double jump = std::abs(d.at(at, Side::after).si - d.at(at, Side::before).si);
-    const double size = std::max(std::abs(d.max().value.si), std::abs(d.min().value.si));
-    if (jump > std::max(d.noise(), 1e-9 * size)) return {{at, Side::before, {}}, {at, Side::after, {}}};
+    if (jump > std::max(d.noise(), 1e-9 * d.largest().si)) return {{at, Side::before, {}}, {at, Side::after, {}}};
   }
   return {{at, Side::after, {}}};
 }
@@ -64,8 +55,7 @@ struct Found {
 // Where a bending moment passes through zero, and where the course of a force changes: loads and points.
 void add_places_between(const MemberResult& member, std::vector<Found>& found) {
   for (const auto& [name, d] : {std::pair{"moment_y", member.moment_y()}, {"moment_z", member.moment_z()}}) {
-    const double size = std::max(std::abs(d.max().value.si), std::abs(d.min().value.si));
-    if (size <= d.noise()) continue;
+    if (d.largest().si <= d.noise()) continue;
     for (const Diagram::Piece& p : d.pieces())
       for (const double x : result::sign_changes(p.powers, p.to - p.from))
         found.push_back({p.from + x, Side::before, name, "zero"});
@@ -77,15 +67,17 @@ void add_places_between(const MemberResult& member, std::vector<Found>& found) {
 
 std::vector<Found> extremes(const MemberResult& member) {
   std::vector<Found> found;
-  for (const auto& [name, course] : courses) {
-    const Diagram d = (member.*course)();
+  for (const MemberFigure& figure : member_figures()) {
+    if (!figure.envelope) continue;
+    const Diagram d = (member.*figure.diagram)();
     const Extreme max = d.max(), min = d.min();
     // What is the same all along has no extremes.
     const double size = std::max(std::abs(max.value.si), std::abs(min.value.si));
     if (size <= d.noise() || max.value.si - min.value.si <= 1e-11 * size) continue;
     for (const auto& [e, which] : {std::pair(max, "max"), {min, "min"}}) {
       const auto apart = [&, value = e.value.si, at = e.at](Side side) { return std::abs(d.at(at, side).si - value); };
-      found.push_back({e.at.si(), apart(Side::before) <= apart(Side::after) ? Side::before : Side::after, name, which});
+      found.push_back(
+          {e.at.si(), apart(Side::before) <= apart(Side::after) ? Side::before : Side::after, figure.name, which});
     }
   }
   if (const Extreme sag = member.sag(); sag.value.si > 0) found.push_back({sag.at.si(), Side::before, "sag", "max"});
@@ -115,17 +107,11 @@ std::vector<TracePlace> gathered(const std::vector<Found>& found, double L, cons
 // Of the figures that have a sign, the case that governs one end of their range.
 const std::string* governing(const MemberEnvelope& e, std::string_view figure, std::string_view which) {
   if (figure == "sag") return &e.sag.load_case;
-  static constexpr std::pair<const char*, Range MemberEnvelope::*> ranges[] = {
-      {"axial", &MemberEnvelope::axial},
-      {"shear_y", &MemberEnvelope::shear_y},
-      {"shear_z", &MemberEnvelope::shear_z},
-      {"torsion", &MemberEnvelope::torsion},
-      {"moment_y", &MemberEnvelope::moment_y},
-      {"moment_z", &MemberEnvelope::moment_z},
-      {"deflection_y", &MemberEnvelope::deflection_y},
-      {"deflection_z", &MemberEnvelope::deflection_z}};
-  for (const auto& [name, range] : ranges)
-    if (name == figure) return which == "max" ? &(e.*range).max.load_case : &(e.*range).min.load_case;
+  const MemberFigure* known = find_member_figure(figure);
+  if (known && known->envelope) {
+    const Range& range = e.*known->envelope;
+    return which == "max" ? &range.max.load_case : &range.min.load_case;
+  }
   return nullptr;
 }
 
