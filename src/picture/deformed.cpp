@@ -77,7 +77,7 @@ void draw_deformed(Scene& scene) {
     const Spot here = scene.at(from + by);
     scene.line({scene.at(from), here}, {scene.colours().mark, 1.2, {2, 2}}, {"movement"});
     scene.dot(here, 0.32 * scene.letter(), scene.colours().mark, {"most", m.member().name});
-    const std::string where = place_words(scene, m.member(), most.extreme.at.si());
+    const std::string where = place_words(scene.structure(), scene.units(), m.member(), most.extreme.at.si());
     // A place that no point marks is told with its member.
     const auto& through = m.member().through;
     const bool at_point =

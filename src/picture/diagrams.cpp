@@ -46,10 +46,6 @@ std::vector<Course> courses(const Scene& scene, PictureOf what) {
   return all;
 }
 
-double largest(const Diagram& d) {
-  return std::max(std::abs(d.max().value.si), std::abs(d.min().value.si));
-}
-
 struct Names {
   const char *heading, *value, *what;
 };
@@ -70,7 +66,7 @@ class DiagramPicture {
         force_(what == PictureOf::axial || what == PictureOf::shear),
         axial_(what == PictureOf::axial),
         all_(courses(scene, what)) {
-    for (const Course& c : all_) most_ = std::max(most_, largest(c.diagram));
+    for (const Course& c : all_) most_ = std::max(most_, c.diagram.largest().si);
     rounding_ = rounding();
   }
 
@@ -102,7 +98,7 @@ class DiagramPicture {
     const Balance b = s_.result().balance();
     for (const Reaction* r : {&b.applied, &b.reacted})
       force = std::max({force, std::abs(r->x.si()), std::abs(r->y.si()), std::abs(r->z.si())});
-    for (const Course& c : all_) force = std::max(force, largest(s_.result()[c.member].axial()));
+    for (const Course& c : all_) force = std::max(force, s_.result()[c.member].axial().largest().si);
     return 1e-9 * force;
   }
   std::string words(double si) const { return figure(si, unit_of(), s_.options().digits, most_); }
@@ -110,18 +106,19 @@ class DiagramPicture {
   std::string governing() const {
     const Course* worst = nullptr;
     for (const Course& c : all_)
-      if (!worst || largest(c.diagram) > largest(worst->diagram) * (1 + 1e-9)) worst = &c;
+      if (!worst || c.diagram.largest().si > worst->diagram.largest().si * (1 + 1e-9)) worst = &c;
     const Extreme max = worst->diagram.max(), min = worst->diagram.min();
     const Extreme& e = max.value.si >= -min.value.si ? max : min;
     const Member& m = s_.structure()[worst->member];
-    return fmt::format("{}{} in {} at {}", worst->symbol, words(e.value.si), m.name, place_words(s_, m, e.at.si()));
+    return fmt::format("{}{} in {} at {}", worst->symbol, words(e.value.si), m.name,
+                       place_words(s_.structure(), s_.units(), m, e.at.si()));
   }
 
   // Pixels of the page for one unit.
   double reach() const { return 4.2 * s_.letter() / most_; }
 
   void draw(const Course& c) {
-    const double size = largest(c.diagram);
+    const double size = c.diagram.largest().si;
     const Member& m = s_.structure()[c.member];
     if (size <= 1e-9 * most_ || most_ <= rounding_) return;
     if (axial_ && m.kind == MemberKind::link) return link(c, m);

@@ -41,7 +41,7 @@ std::optional<Problem> slip(const Solution& solution, const PictureOptions& o) {
 std::optional<picture::Drawing> drawing_of(const Solution& solution, PictureOptions o,
                                            const picture::Lettering& lettering) {
   if (o.only.empty() && o.of == PictureOf::section) o.only = {MemberId(0)};
-  if (o.of == PictureOf::section) return picture::section_picture(solution, o);
+  if (o.of == PictureOf::section) return picture::section_picture(solution, o, lettering);
   if (o.of == PictureOf::sheet) return picture::sheet(solution, o, lettering);
   picture::Scene scene(solution, o, lettering);
   switch (o.of) {

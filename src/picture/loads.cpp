@@ -159,7 +159,8 @@ class Drawer {
       const Spot middle{s_.options().width - 5 * s_.letter(), 4.6 * s_.letter()};
       const Spot half = unit(seen) * (1.7 * s_.letter());
       s_.arrow(middle - half, middle + half, colour(), {"gravity"}, 2.6);
-      s_.text("weight", {middle.x, middle.y - 3 * s_.letter()}, colour(), {"gravity-words"});
+      s_.words("weight", {middle.x, middle.y - 3 * s_.letter()}, colour(), {"gravity-words"},
+               {.size = 0.92, .anchor = Anchor::middle});
     }
     words.clear();
     for (const std::string& w : a_.everywhere) words += (words.empty() ? "" : "; ") + w;

@@ -26,6 +26,7 @@ std::size_t case_of(const Solution& solution, const PictureOptions& options);
 Drawing sheet(const Solution& solution, const PictureOptions& options, const Lettering& lettering);
 
 // The section of one member, and the stress across it at its worst place. Nothing where only figures are given.
-std::optional<Drawing> section_picture(const Solution& solution, const PictureOptions& options);
+std::optional<Drawing> section_picture(const Solution& solution, const PictureOptions& options,
+                                       const Lettering& lettering);
 
 }  // namespace corvex::picture

@@ -5,6 +5,7 @@
 #include <complex>
 
 #include "corvex/acting.hpp"
+#include "corvex/figures.hpp"
 #include "corvex/number.hpp"
 #include "picture/pictures.hpp"
 
@@ -17,14 +18,12 @@ struct Plane {
 
   double at(double y, double z) const { return mean - b * y - c * z; }
 };
-class SectionPicture {
+class SectionPicture : Canvas {
  public:
-  SectionPicture(const Solution& solution, const PictureOptions& o,
+  SectionPicture(const Solution& solution, const PictureOptions& o, const Lettering& lettering,
                  const std::vector<std::vector<Outline::Point>>& outline)
-      : s_(solution.structure()),
-        o_(o),
-        colours_(palette(o.dark)),
-        letter_(13 * std::clamp(std::min(o.width / 1280, o.height / 800), 0.6, 4.0)),
+      : Canvas(solution.structure().title(), o, lettering, 0.3),
+        s_(solution.structure()),
         member_(s_.at(o.only.front())),
         section_(s_.section_of(s_[member_])),
         shown_(solution[case_of(solution, o)]),
@@ -34,29 +33,21 @@ class SectionPicture {
       outline_.emplace_back();
       for (const Outline::Point& p : polygon) outline_.back().emplace_back(p.z.si(), p.y.si());
     }
-    d_.width = o.width;
-    d_.height = o.height;
-    d_.page = colours_.page;
-    d_.title = s_.title();
   }
 
   Drawing operator()() {
     // Smaller where the course of stress beside it would leave the page.
     for (fit(); !course_fits() && shrunk_ > 0.3; fit()) shrunk_ *= 0.9;
-    words({1.6 * letter_, 1.9 * letter_}, s_.title(), 1.3, colours_.ink, true, "title");
-    words({1.6 * letter_, 3.7 * letter_}, fmt::format("Section of {}: {}", s_[member_].name, section_name()), 1,
-          colours_.ink, false, "heading");
+    heading(fmt::format("Section of {}: {}", s_[member_].name, section_name()));
     outline();
     axes();
     dimensions();
     stress();
     figures();
-    words(
-        {1.6 * letter_, o_.height - 1.5 * letter_},
+    explain(
         "Seen along the member: y is up, z to the right; section tables call them z and y. The ring marks the worst von "
-        "Mises stress of the whole section",
-        0.92, colours_.quiet, false, "legend");
-    return std::move(d_);
+        "Mises stress of the whole section");
+    return finished();
   }
 
  private:
@@ -67,55 +58,46 @@ class SectionPicture {
         low_ = {std::min(low_.real(), p.real()), std::min(low_.imag(), p.imag())};
         high_ = {std::max(high_.real(), p.real()), std::max(high_.imag(), p.imag())};
       }
-    const double w = 0.3 * o_.width, h = o_.height - 22 * letter_;
+    const double w = 0.3 * width(), h = height() - 22 * letter();
     scale_ = shrunk_ * std::min(w / (high_.real() - low_.real()), h / (high_.imag() - low_.imag()));
-    centre_ = Spot{0.26 * o_.width - scale_ * (low_.real() + high_.real()) / 2,
-                   o_.height / 2 + scale_ * (low_.imag() + high_.imag()) / 2};
+    centre_ = Spot{0.26 * width() - scale_ * (low_.real() + high_.real()) / 2,
+                   height() / 2 + scale_ * (low_.imag() + high_.imag()) / 2};
   }
   Spot at(double y, double z) const { return centre_ + Spot{z, -y} * scale_; }
   Spot at(const std::complex<double>& p) const { return at(p.imag(), p.real()); }
 
-  void line(std::vector<Spot> spots, const Stroke& stroke, const char* what) {
-    d_.shapes.emplace_back(Path{.lines = {std::move(spots)}, .stroke = stroke, .meaning = {what}});
-  }
-  void words(const Spot& at, std::string text, double size, const Colour& c, bool bold, const char* what,
+  // Upon lines, with a rim.
+  void write(const Spot& at, std::string text, double size, const Colour& c, bool bold, const char* what,
              Anchor anchor = Anchor::start) {
-    d_.shapes.emplace_back(Text{.at = at,
-                                .words = std::move(text),
-                                .size = size * letter_,
-                                .colour = c,
-                                .anchor = anchor,
-                                .bold = bold,
-                                .meaning = {what},
-                                .rimmed = true});
+    words(std::move(text), at, c, {what}, {.size = size, .bold = bold, .anchor = anchor, .rimmed = true});
   }
   std::string section_name() const {
     const NamedSection& n = s_.sections()[s_[member_].section.index];
     return n.designation.empty() ? n.name : n.designation;
   }
-  NamedUnit drawn() const { return o_.units.section.text == "cm" ? NamedUnit{"mm", 1e-3} : o_.units.section; }
+  NamedUnit drawn() const { return units().section.text == "cm" ? NamedUnit{"mm", 1e-3} : units().section; }
 
   void outline() {
     Path path{.lines = {},
               .closed = true,
-              .fill = colours_.member.with(0.16),
-              .stroke = Stroke{colours_.member, 1.8},
+              .fill = colours().member.with(0.16),
+              .stroke = Stroke{colours().member, 1.8},
               .meaning = {"outline", s_[member_].name}};
     for (const auto& contour : outline_) {
       path.lines.emplace_back();
       for (const auto& p : contour) path.lines.back().push_back(at(p));
     }
-    d_.shapes.emplace_back(std::move(path));
+    this->path(std::move(path));
   }
 
   void axes() {
-    const double over = 2.2 * letter_ / scale_;
-    line({at(0, low_.real() - over), at(0, high_.real() + over)}, {colours_.quiet, 1, {9, 3, 2, 3}}, "axis");
-    line({at(low_.imag() - over, 0), at(high_.imag() + over, 0)}, {colours_.quiet, 1, {9, 3, 2, 3}}, "axis");
+    const double over = 2.2 * letter() / scale_;
+    line({at(0, low_.real() - over), at(0, high_.real() + over)}, {colours().quiet, 1, {9, 3, 2, 3}}, {"axis"});
+    line({at(low_.imag() - over, 0), at(high_.imag() + over, 0)}, {colours().quiet, 1, {9, 3, 2, 3}}, {"axis"});
     // Above the line: the neutral axis runs on beside it.
-    words(at(0, high_.real() + over) + Spot{letter_ * 0.3, -0.8 * letter_}, "z", 1, colours_.quiet, true, "axis-name",
-          Anchor::middle);
-    words(at(high_.imag() + over, 0) + Spot{0, -0.9 * letter_}, "y", 1, colours_.quiet, true, "axis-name",
+    write(at(0, high_.real() + over) + Spot{letter() * 0.3, -0.8 * letter()}, "z", 1, colours().quiet, true,
+          "axis-name", Anchor::middle);
+    write(at(high_.imag() + over, 0) + Spot{0, -0.9 * letter()}, "y", 1, colours().quiet, true, "axis-name",
           Anchor::middle);
     const SectionProperties& p = section_.properties();
     // Principal axes where they are others: u lies at an angle from y towards z.
@@ -123,46 +105,39 @@ class SectionPicture {
       const double a = p.principal.si(), r = 0.6 * std::max(high_.real() - low_.real(), high_.imag() - low_.imag());
       for (const double angle : {a, a + 1.5707963267948966}) {
         const double y = std::cos(angle) * r, z = std::sin(angle) * r;
-        line({at(-y, -z), at(y, z)}, {colours_.deformed, 1, {4, 3}}, "principal");
+        line({at(-y, -z), at(y, z)}, {colours().deformed, 1, {4, 3}}, {"principal"});
       }
-      words(at(std::cos(a) * r, std::sin(a) * r) + Spot{0, -0.8 * letter_}, "u", 1, colours_.deformed, true,
+      write(at(std::cos(a) * r, std::sin(a) * r) + Spot{0, -0.8 * letter()}, "u", 1, colours().deformed, true,
             "axis-name", Anchor::middle);
     }
-    mark(at(0, 0), "centroid");
+    dot(at(0, 0), 0.22 * letter(), colours().ink, {"centroid"});
     const double sy = p.shear_centre_y.si(), sz = p.shear_centre_z.si();
     if (std::hypot(sy, sz) * scale_ > 2) {
       const Spot c = at(sy, sz);
-      line({c + Spot{-5, -5}, c + Spot{5, 5}}, {colours_.mark, 1.5}, "shear-centre");
-      line({c + Spot{-5, 5}, c + Spot{5, -5}}, {colours_.mark, 1.5}, "shear-centre");
-      words(c + Spot{0, -1.1 * letter_}, "shear centre", 0.92, colours_.mark, false, "shear-centre-name",
+      line({c + Spot{-5, -5}, c + Spot{5, 5}}, {colours().mark, 1.5}, {"shear-centre"});
+      line({c + Spot{-5, 5}, c + Spot{5, -5}}, {colours().mark, 1.5}, {"shear-centre"});
+      write(c + Spot{0, -1.1 * letter()}, "shear centre", 0.92, colours().mark, false, "shear-centre-name",
             Anchor::middle);
     }
-  }
-
-  void mark(const Spot& c, const char* what) {
-    Path ring{.lines = {{}}, .closed = true, .fill = colours_.ink, .meaning = {what}};
-    for (int i = 0; i < 16; ++i)
-      ring.lines[0].push_back(c + Spot{std::cos(i * 0.3927), std::sin(i * 0.3927)} * (0.22 * letter_));
-    d_.shapes.emplace_back(std::move(ring));
   }
 
   // A line with ticks between two places, its length in the middle.
   void dimension(const Spot& a, const Spot& b, const Spot& off, double length) {
     const Spot from = a + off, to = b + off, along = unit(to - from);
     for (const auto& [foot, end] : {std::pair(a, from), {b, to}})
-      line({foot + unit(off) * 3, end + unit(off) * 4}, {colours_.faint, 0.9}, "dimension");
-    line({from, to}, {colours_.quiet, 1}, "dimension");
+      line({foot + unit(off) * 3, end + unit(off) * 4}, {colours().faint, 0.9}, {"dimension"});
+    line({from, to}, {colours().quiet, 1}, {"dimension"});
     for (const Spot& end : {from, to})
-      line({end - (along + left_of(along)) * 3.5, end + (along + left_of(along)) * 3.5}, {colours_.quiet, 1.3},
-           "dimension");
-    words((from + to) * 0.5 + unit(off) * (std::abs(off.x) > std::abs(off.y) ? 3.0 * letter_ : 0.95 * letter_),
-          short_number(length / drawn().si, 5) + " " + drawn().text, 0.96, colours_.quiet, false, "dimension-value",
+      line({end - (along + left_of(along)) * 3.5, end + (along + left_of(along)) * 3.5}, {colours().quiet, 1.3},
+           {"dimension"});
+    write((from + to) * 0.5 + unit(off) * (std::abs(off.x) > std::abs(off.y) ? 3.0 * letter() : 0.95 * letter()),
+          short_number(length / drawn().si, 5) + " " + drawn().text, 0.96, colours().quiet, false, "dimension-value",
           Anchor::middle);
   }
   void dimensions() {
-    dimension(at(low_.imag(), low_.real()), at(low_.imag(), high_.real()), {0, 3.4 * letter_},
+    dimension(at(low_.imag(), low_.real()), at(low_.imag(), high_.real()), {0, 3.4 * letter()},
               high_.real() - low_.real());
-    dimension(at(low_.imag(), low_.real()), at(high_.imag(), low_.real()), {-3.4 * letter_, 0},
+    dimension(at(low_.imag(), low_.real()), at(high_.imag(), low_.real()), {-3.4 * letter(), 0},
               high_.imag() - low_.imag());
   }
 
@@ -209,17 +184,17 @@ class SectionPicture {
         b.from = std::min(b.from, s), b.to = std::max(b.to, s);
         b.off = std::max(b.off, here.x * b.n.x + here.y * b.n.y);
       }
-    b.off += 4 * letter_ + reach();
+    b.off += 4 * letter() + reach();
     return b;
   }
-  double reach() const { return 6 * letter_; }
+  double reach() const { return 6 * letter(); }
   bool course_fits() {
     if (!find_worst()) return true;
     const Beside b = beside();
-    for (const double s : {b.from - 2 * letter_, b.to + 2 * letter_})
+    for (const double s : {b.from - 2 * letter(), b.to + 2 * letter()})
       for (const double v : {-1.0, 1.0}) {
         const Spot here = at(0, 0) + b.e * s + b.n * (b.off + reach() * v);
-        if (here.x > 0.67 * o_.width || here.y < 5 * letter_ || here.y > o_.height - 3 * letter_) return false;
+        if (here.x > 0.67 * width() || here.y < 5 * letter() || here.y > height() - 3 * letter()) return false;
       }
     return true;
   }
@@ -241,48 +216,43 @@ class SectionPicture {
       const double zero = from + (to - from) * a / (a - b);
       parts = {{from, zero}, {zero, to}};
       const Spot middle = at(0, 0) + e * zero;
-      line({middle - n * (off - reach() - 2 * letter_), middle + n * off}, {colours_.mark, 1.2, {6, 4}},
-           "neutral-axis");
+      line({middle - n * (off - reach() - 2 * letter()), middle + n * off}, {colours().mark, 1.2, {6, 4}},
+           {"neutral-axis"});
     } else {
       parts = {{from, to}};
     }
     for (const auto& [p, q] : parts) {
       const double mean = value((p + q) / 2);
-      const Colour c = mean >= 0 ? colours_.positive : colours_.negative;
+      const Colour c = mean >= 0 ? colours().positive : colours().negative;
       const std::vector<Spot> area{spot(p, 0), spot(p, value(p)), spot(q, value(q)), spot(q, 0)};
-      d_.shapes.emplace_back(Path{.lines = {area}, .closed = true, .fill = c.with(0.14), .meaning = {"stress-area"}});
-      line(area, {c, 1.5}, "stress-line");
+      path(Path{.lines = {area}, .closed = true, .fill = c.with(0.14), .meaning = {"stress-area"}});
+      line(area, {c, 1.5}, {"stress-line"});
       Path strokes{.lines = {}, .stroke = Stroke{c.with(0.5), 0.8}, .meaning = {"hatch"}};
-      for (int i = 1; i * 0.62 * letter_ < q - p; ++i) {
-        const double s = p + i * 0.62 * letter_;
+      for (int i = 1; i * 0.62 * letter() < q - p; ++i) {
+        const double s = p + i * 0.62 * letter();
         strokes.lines.push_back({spot(s, 0), spot(s, value(s))});
       }
-      d_.shapes.emplace_back(std::move(strokes));
+      path(std::move(strokes));
     }
-    line({spot(from, 0), spot(to, 0)}, {colours_.quiet, 1}, "zero");
+    line({spot(from, 0), spot(to, 0)}, {colours().quiet, 1}, {"zero"});
     // Where on the section it is worst.
-    if (const auto worst = result_.von_mises(); worst && worst->y && worst->z) {
-      Path ring{.lines = {{}}, .closed = true, .stroke = Stroke{colours_.mark, 2}, .meaning = {"most"}};
-      for (int i = 0; i < 20; ++i)
-        ring.lines[0].push_back(at(worst->y->si(), worst->z->si()) +
-                                Spot{std::cos(i * 0.31416), std::sin(i * 0.31416)} * (0.5 * letter_));
-      d_.shapes.emplace_back(std::move(ring));
-    }
+    if (const auto worst = result_.von_mises(); worst && worst->y && worst->z)
+      ring(at(worst->y->si(), worst->z->si()), 0.5 * letter(), {colours().mark, 2}, {"most"});
     for (const auto& [s, v, away] : {std::tuple(from, a, -1.0), {to, b, 1.0}})
-      words(spot(s, v) + e * (away * 1.3 * letter_), figure(v, o_.units.stress, o_.digits, most_), 1,
-            v >= 0 ? colours_.positive : colours_.negative, true, "stress-value", Anchor::middle);
+      write(spot(s, v) + e * (away * 1.3 * letter()), figure(v, units().stress, options().digits, most_), 1,
+            v >= 0 ? colours().positive : colours().negative, true, "stress-value", Anchor::middle);
   }
 
   void figures() {
-    const double left = 0.68 * o_.width;
-    double y = 8 * letter_;
+    const double left = 0.68 * width();
+    double y = 8 * letter();
     const auto row = [&](const std::string& name, const std::string& value, bool bold = false) {
-      words({left, y}, name, 1, bold ? colours_.ink : colours_.quiet, bold, "figure-name");
-      words({o_.width - 2.5 * letter_, y}, value, 1, colours_.ink, false, "figure-value", Anchor::end);
-      y += 1.75 * letter_;
+      write({left, y}, name, 1, bold ? colours().ink : colours().quiet, bold, "figure-name");
+      write({width() - 2.5 * letter(), y}, value, 1, colours().ink, false, "figure-value", Anchor::end);
+      y += 1.75 * letter();
     };
     const SectionProperties& p = section_.properties();
-    const auto with = [&](double si, const Dimension& d) { return figure(si, unit_for(d, o_.units), o_.digits); };
+    const auto with = [&](double si, const Dimension& d) { return figure(si, unit_for(d, units()), options().digits); };
     row("Section", "", true);
     row("A", with(p.A.si(), Area::dimension()));
     row("Iz (bending upright)", with(p.Iz.si(), SecondMoment::dimension()));
@@ -292,43 +262,33 @@ class SectionPicture {
     if (std::abs(p.Iyz.si()) > 1e-9 * p.I1.si()) row("Iyz", with(p.Iyz.si(), SecondMoment::dimension()));
     row("J (torsion)", with(p.J.si(), SecondMoment::dimension()));
     const auto mises = result_.von_mises();
-    y += letter_;
-    row(fmt::format("In {} at {}", case_, where()), "", true);
+    y += letter();
+    row(fmt::format("In {} at {}", case_, place_words(s_, units(), s_[member_], place_.si())), "", true);
     const SectionState s = result_.at(place_, side_);
     // Rounding is told from figures beside the largest of the member.
-    const auto largest = [](std::initializer_list<Diagram> all) {
-      double most = 0;
-      for (const Diagram& d : all) most = std::max({most, std::abs(d.max().value.si), std::abs(d.min().value.si)});
-      return most;
-    };
-    const double force = largest({result_.axial(), result_.shear_y(), result_.shear_z()});
-    const double moment = largest({result_.torsion(), result_.moment_y(), result_.moment_z()});
-    row("N", figure(s.axial.si(), o_.units.force, o_.digits, force));
-    row("Vy", figure(s.shear_y.si(), o_.units.force, o_.digits, force));
-    if (!s_.is_plane()) row("Vz", figure(s.shear_z.si(), o_.units.force, o_.digits, force));
-    if (!s_.is_plane()) row("My", figure(s.moment_y.si(), o_.units.moment, o_.digits, moment));
-    row("Mz", figure(s.moment_z.si(), o_.units.moment, o_.digits, moment));
-    if (!s_.is_plane()) row("T", figure(s.torsion.si(), o_.units.moment, o_.digits, moment));
+    const auto is_force = [](const MemberFigure& f) { return f.kind == MemberFigure::Kind::force; };
+    const auto is_moment = [](const MemberFigure& f) { return f.kind == MemberFigure::Kind::moment; };
+    double force = 0, moment = 0;
+    for (const MemberFigure& f : member_figures())
+      if (is_force(f) || is_moment(f)) {
+        double& most = is_force(f) ? force : moment;
+        most = std::max(most, (result_.*f.diagram)().largest().si);
+      }
+    for (const MemberFigure& f : member_figures())
+      if ((is_force(f) || is_moment(f)) && f.exists_in(s_, member_))
+        row(f.symbol, figure(f.at(s).si, is_force(f) ? units().force : units().moment, options().digits,
+                             is_force(f) ? force : moment));
     if (const auto e = result_.max_stress_at(place_, side_))
-      row("most tension", figure(std::max(e->value.si(), 0.0), o_.units.stress, o_.digits));
+      row("most tension", figure(std::max(e->value.si(), 0.0), units().stress, options().digits));
     if (const auto e = result_.min_stress_at(place_, side_))
-      row("most compression", figure(std::min(e->value.si(), 0.0), o_.units.stress, o_.digits));
-    if (mises) row("von Mises, the worst", figure(mises->value.si(), o_.units.stress, o_.digits));
+      row("most compression", figure(std::min(e->value.si(), 0.0), units().stress, options().digits));
+    if (mises) row("von Mises, the worst", figure(mises->value.si(), units().stress, options().digits));
     if (const auto safety = result_.safety())
       row(result_.leaves_out_warping() ? "safety, without warping stress" : "safety",
-          number(*safety, std::min(o_.digits, 3)));
+          number(*safety, std::min(options().digits, 3)));
   }
-  std::string where() const {
-    const Member& m = s_[member_];
-    for (std::size_t k = 0; k < m.through.size(); ++k)
-      if (std::abs(s_.place_of(m, k) - place_.si()) < 1e-9 * s_.length_of(m)) return s_[m.through[k]].name;
-    return short_number(place_.si() / o_.units.length.si, 4) + " " + o_.units.length.text;
-  }
-
   const Structure& s_;
-  const PictureOptions& o_;
-  Palette colours_;
-  double letter_, scale_ = 1, shrunk_ = 1, most_ = 0;
+  double scale_ = 1, shrunk_ = 1, most_ = 0;
   MemberId member_;
   const Section& section_;
   CaseResult shown_;
@@ -340,16 +300,16 @@ class SectionPicture {
   Length place_{};
   Side side_ = Side::after;
   Plane plane_;
-  Drawing d_;
 };
 
 }  // namespace
 
-std::optional<Drawing> section_picture(const Solution& solution, const PictureOptions& options) {
+std::optional<Drawing> section_picture(const Solution& solution, const PictureOptions& options,
+                                       const Lettering& lettering) {
   const Structure& s = solution.structure();
   const auto outline = outline_polygons(s.section_of(s[s.at(options.only.front())]));
   if (outline.empty()) return {};
-  return SectionPicture(solution, options, outline)();
+  return SectionPicture(solution, options, lettering, outline)();
 }
 
 }  // namespace corvex::picture

@@ -126,7 +126,7 @@ class StressPicture {
     s_.keep_clear(Box{here.x - r, here.y - r, here.x + r, here.y + r});
     const double value = use_ ? most_ : worst_->value.si();
     s_.label(fmt::format("{} in {} at {}", use_ ? words(value) : figure(value, s_.units().stress, s_.options().digits),
-                         m.name, place_words(s_, m, worst_->at.si())),
+                         m.name, place_words(s_.structure(), s_.units(), m, worst_->at.si())),
              here, {0.3, -1}, s_.colours().mark, 100, {"most-value", m.name}, true, 13);
   }
 
@@ -145,10 +145,11 @@ class StressPicture {
     for (int i = 0; i <= ticks; ++i) {
       const double share = static_cast<double>(i) / ticks, x = left + w * share;
       s_.line({{x, y + h}, {x, y + h + 4}}, {s_.colours().quiet, 1}, {"scale"});
-      s_.text(fmt::format("{}", use_ ? short_number(share * top_ * 100, 3) + " %"
-                                     : short_number(share * top_ / s_.units().stress.si, 3) +
-                                           (i == ticks ? " " + s_.units().stress.text : "")),
-              {x, y + h + 4 + 0.7 * s_.letter()}, s_.colours().quiet, {"scale-value"});
+      s_.words(fmt::format("{}", use_ ? short_number(share * top_ * 100, 3) + " %"
+                                      : short_number(share * top_ / s_.units().stress.si, 3) +
+                                            (i == ticks ? " " + s_.units().stress.text : "")),
+               {x, y + h + 4 + 0.7 * s_.letter()}, s_.colours().quiet, {"scale-value"},
+               {.size = 0.92, .anchor = Anchor::middle});
     }
     s_.keep_clear(Box{left - 20, y - 4, left + w + 40, y + h + 24});
   }

@@ -1,0 +1,154 @@
+#include "picture/canvas.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "corvex/number.hpp"
+
+namespace corvex::picture {
+namespace {
+
+std::vector<Spot> circle(const Spot& at, double radius) {
+  std::vector<Spot> round;
+  constexpr int corners = 20;
+  for (int i = 0; i < corners; ++i) {
+    const double angle = 2 * std::numbers::pi * i / corners;
+    round.push_back(at + Spot{std::cos(angle), std::sin(angle)} * radius);
+  }
+  return round;
+}
+
+}  // namespace
+
+Palette palette(bool dark) {
+  if (dark)
+    return {.page = {24, 30, 36},
+            .ink = {232, 236, 240},
+            .quiet = {160, 172, 182},
+            .faint = {84, 96, 106},
+            .member = {168, 196, 216},
+            .support = {176, 186, 194},
+            .load = {240, 150, 110},
+            .deformed = {92, 206, 184},
+            .positive = {110, 170, 232},
+            .negative = {240, 166, 92},
+            .mark = {250, 220, 110}};
+  return {.page = {255, 255, 255},
+          .ink = {28, 38, 48},
+          .quiet = {104, 116, 126},
+          .faint = {188, 196, 204},
+          .member = {44, 74, 100},
+          .support = {92, 104, 114},
+          .load = {172, 58, 30},
+          .deformed = {12, 118, 102},
+          .positive = {36, 100, 170},
+          .negative = {196, 98, 24},
+          .mark = {134, 30, 92}};
+}
+
+Canvas::Canvas(std::string title, const PictureOptions& options, const Lettering& lettering, double top)
+    : o_(options),
+      colours_(palette(options.dark)),
+      letter_(13 * std::clamp(std::min(options.width / 1280, options.height / 800), 0.6, 4.0)),
+      labels_(lettering, {4, top * letter_, options.width - 4, options.height - 4}) {
+  drawing_.width = options.width;
+  drawing_.height = options.height;
+  drawing_.page = colours_.page;
+  drawing_.title = std::move(title);
+}
+
+void Canvas::line(std::vector<Spot> spots, const Stroke& stroke, Meaning meaning) {
+  drawing_.shapes.emplace_back(Path{.lines = {std::move(spots)}, .stroke = stroke, .meaning = std::move(meaning)});
+}
+
+void Canvas::area(std::vector<Spot> spots, const Colour& fill, Meaning meaning) {
+  drawing_.shapes.emplace_back(
+      Path{.lines = {std::move(spots)}, .closed = true, .fill = fill, .meaning = std::move(meaning)});
+}
+
+void Canvas::dot(const Spot& at, double radius, const Colour& colour, Meaning meaning) {
+  area(circle(at, radius), colour, std::move(meaning));
+}
+
+void Canvas::ring(const Spot& at, double radius, const Stroke& stroke, Meaning meaning) {
+  path({.lines = {circle(at, radius)}, .closed = true, .stroke = stroke, .meaning = std::move(meaning)});
+}
+
+void Canvas::arrow(const Spot& tail, const Spot& tip, const Colour& colour, Meaning meaning, double width) {
+  const Spot along = unit(tip - tail), side = left_of(along);
+  const double head = std::min(0.75 * letter_, length(tip - tail) * 0.8);
+  const Spot base = tip - along * head;
+  line({tail, base}, {colour, width}, {meaning.what, meaning.of});
+  area({tip, base + side * (head * 0.36), base - side * (head * 0.36)}, colour, std::move(meaning));
+  keep_clear(tail, tip);
+}
+
+void Canvas::words(std::string words, const Spot& at, const Colour& colour, Meaning meaning, const Style& style) {
+  drawing_.shapes.emplace_back(Text{.at = at,
+                                    .words = std::move(words),
+                                    .size = style.size * letter_,
+                                    .colour = colour,
+                                    .anchor = style.anchor,
+                                    .bold = style.bold,
+                                    .meaning = std::move(meaning),
+                                    .rimmed = style.rimmed});
+}
+
+void Canvas::label(std::string words, const Spot& of, const Spot& towards, const Colour& colour, int importance,
+                   Meaning meaning, bool bold, double distance, std::vector<Spot> else_of) {
+  Label l{.of = of,
+          .else_of = std::move(else_of),
+          .towards = towards,
+          .distance = distance * letter_ / 13,
+          .importance = importance};
+  l.text = {.words = std::move(words),
+            .size = letter_,
+            .colour = colour,
+            .bold = bold,
+            .meaning = std::move(meaning),
+            .rimmed = true};
+  labels_.add(std::move(l));
+}
+
+Drawing Canvas::finished() {
+  std::size_t left_out = 0;
+  std::vector<Text> placed = labels_.placed(left_out);
+  for (Text& t : placed) drawing_.shapes.emplace_back(std::move(t));
+  const double x = 1.6 * letter_;
+  drawing_.shapes.emplace_back(Text{.at = {x, 1.9 * letter_},
+                                    .words = drawing_.title,
+                                    .size = 1.3 * letter_,
+                                    .colour = colours_.ink,
+                                    .bold = true,
+                                    .meaning = {"title"}});
+  drawing_.shapes.emplace_back(Text{
+      .at = {x, 3.7 * letter_}, .words = heading_, .size = letter_, .colour = colours_.ink, .meaning = {"heading"}});
+  if (left_out > 0)
+    legend_.push_back(
+        fmt::format("{} label{} left out: there was no room", left_out, left_out == 1 ? " was" : "s were"));
+  double y = drawing_.height - 1.5 * letter_;
+  for (auto it = legend_.rbegin(); it != legend_.rend(); ++it, y -= 1.5 * letter_)
+    drawing_.shapes.emplace_back(
+        Text{.at = {x, y}, .words = *it, .size = 0.92 * letter_, .colour = colours_.quiet, .meaning = {"legend"}});
+  return std::move(drawing_);
+}
+
+Box Canvas::drawn() const {
+  Box b{1e300, 1e300, -1e300, -1e300};
+  for (const auto& shape : drawing_.shapes)
+    if (const auto* path = std::get_if<Path>(&shape))
+      for (const auto& line : path->lines)
+        for (const Spot& p : line)
+          b = {std::min(b.left, p.x), std::min(b.top, p.y), std::max(b.right, p.x), std::max(b.bottom, p.y)};
+  return b;
+}
+
+std::string figure(double si, const NamedUnit& unit, int digits, double size) {
+  const double value = std::abs(si) <= 1e-9 * size ? 0 : si / unit.si;
+  return number(value, digits) + (unit.text.empty() ? "" : " " + unit.text);
+}
+
+}  // namespace corvex::picture
