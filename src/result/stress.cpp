@@ -261,18 +261,19 @@ class LoadedPiece {
   // the member and the place in the section are improved in turn. At last every sample of the outline is held against
   // what was found, part by part.
   void search() {
+    if (!best_.could_beat(field_.most(ranges_of(p_)))) return;
     const std::vector<double> places = looked_at();
-    std::vector<double> on_outline;
+    std::vector<StressField::Sampled> on_outline;
     for (const double x : places) on_outline.push_back(field_.worst_sample(p_.at(x)));
-    // The ends are known already. Inside a section stress is less than this many times what its outline has.
-    constexpr double inside = 1.6;
-    double top = -1, at = 0;
+    const auto most = [&](std::size_t i) { return field_.most(p_.at(places[i]), on_outline[i]); };
+    std::size_t top = 0;
     for (std::size_t i = 0; i < places.size(); ++i) {
-      if (on_outline[i] > top) top = on_outline[i], at = places[i];
+      if (on_outline[i].von_mises > on_outline[top].von_mises) top = i;
+      // The ends are known already.
       const bool end = places[i] == 0 || places[i] == p_.length;
-      if (!end && best_.could_beat(inside * on_outline[i])) offer(places[i]);
+      if (!end && best_.could_beat(most(i))) offer(places[i]);
     }
-    if (best_.could_beat(inside * top)) improve(at);
+    if (best_.could_beat(most(top))) improve(places[top]);
     for (std::size_t i = 0; i + 1 < places.size(); ++i)
       if (places[i + 1] > places[i]) hold_samples_against_best(places[i], places[i + 1]);
   }
@@ -295,6 +296,14 @@ class LoadedPiece {
     for (std::size_t i = 0, n = places.size(); i + 1 < n; ++i) places.push_back((places[i] + places[i + 1]) / 2);
     std::sort(places.begin(), places.end());
     return places;
+  }
+
+  static section::ActionRanges ranges_of(const ActionCourse& p) {
+    const auto of = [&](const Polynomial& q) {
+      const auto [low, high] = range(q, p.length);
+      return section::Around::between(low, high);
+    };
+    return {of(p.n), of(p.gy), of(p.gz), of(p.a), of(p.b), of(p.t)};
   }
 
   static Polynomial normal(const ActionCourse& p, const section::EdgeSample& e) {
@@ -340,19 +349,17 @@ class LoadedPiece {
                             shifted(p_.a, from),
                             shifted(p_.b, from),
                             shifted(p_.t, from)};
-    const auto n = range(part.n, h), gy = range(part.gy, h), gz = range(part.gz, h);
-    const double a = bound(part.a, h), b = bound(part.b, h), t = bound(part.t, h);
+    const section::ActionRanges ranges = ranges_of(part);
     const double enough = best_.value() * close;
-    const auto times = [](const std::pair<double, double>& q, double by) {
-      return std::pair(std::min(q.first * by, q.second * by), std::max(q.first * by, q.second * by));
-    };
-    for (const section::EdgeSample& e : field_.edge()) {
-      const auto by_y = times(gy, e.at.imag()), by_z = times(gz, e.at.real());
-      const double sigma = std::max(n.second + by_y.second + by_z.second, -(n.first + by_y.first + by_z.first));
-      const double tau = a * std::abs(e.up) + b * std::abs(e.right) + t * std::abs(e.twist);
-      if (sigma * sigma + 3 * tau * tau <= enough * enough) continue;
-      if (mises(bound(normal(part, e), h), bound(shear(part, e), h)) <= enough) continue;
-      if (const auto [x, value] = worst_root(e); value > best_.value() * close) improve(x);
+    for (const StressField::Run& run : field_.runs()) {
+      if (run.most(ranges) <= enough * enough) continue;
+      for (std::size_t i = run.first; i < run.first + run.count; ++i) {
+        const section::EdgeSample& e = field_.edge()[i];
+        const StressField::Run one{i, 1, {e.at.imag()}, {e.at.real()}, {e.up}, {e.right}, {e.twist}};
+        if (one.most(ranges) <= enough * enough) continue;
+        if (mises(bound(normal(part, e), h), bound(shear(part, e), h)) <= enough) continue;
+        if (const auto [x, value] = worst_root(e); value > best_.value() * close) improve(x);
+      }
     }
   }
 
@@ -365,12 +372,29 @@ class LoadedPiece {
 
 // Without loads the stress is worst at an end of the piece.
 StressExtreme StressCourse::field_von_mises(const std::vector<ActionCourse>& actions) const {
-  BestStress best;
+  struct End {
+    double at;  // along the member
+    Actions actions;
+    StressField::Sampled outline;
+  };
+  const StressField& field = section_->field;
+  std::vector<End> ends;
+  std::size_t top = 0;
   for (const ActionCourse& p : actions)
     for (const double x : {0.0, p.length}) {
-      const StressField::Place w = section_->field.worst(p.at(x));
-      best.offer(p.from + x, w.von_mises, Length::si(w.y), Length::si(w.z));
+      const Actions f = p.at(x);
+      ends.push_back({p.from + x, f, field.worst_sample(f)});
+      if (ends.back().outline.von_mises > ends[top].outline.von_mises) top = ends.size() - 1;
     }
+  BestStress best;
+  const auto offer = [&](const End& end) {
+    const StressField::Place w = field.worst(end.actions, end.outline);
+    best.offer(end.at, w.von_mises, Length::si(w.y), Length::si(w.z));
+  };
+  // The worst by its outline first; of the others only those that could reach it.
+  if (!ends.empty()) offer(ends[top]);
+  for (std::size_t i = 0; i < ends.size(); ++i)
+    if (i != top && best.could_beat(field.most(ends[i].actions, ends[i].outline))) offer(ends[i]);
   for (const ActionCourse& p : actions)
     if (p.loaded) LoadedPiece(section_->field, p, best).search();
   return best.take(1);

@@ -10,6 +10,7 @@
 // A field is constant once it is built and may be read from several threads.
 #pragma once
 
+#include <cmath>
 #include <complex>
 #include <cstddef>
 #include <utility>
@@ -24,6 +25,28 @@ struct Actions {
   double n = 0, gy = 0, gz = 0;  // normal stress: Pa, Pa/m
   double a = 0, b = 0;           // growth of the gradients of bending stress along the member: Pa/m²
   double t = 0;                  // torsion: N·m
+};
+
+// All values that differ from the middle by no more than the radius.
+struct Around {
+  double middle = 0, radius = 0;
+
+  static Around between(double low, double high) { return {(low + high) / 2, (high - low) / 2}; }
+  double largest() const { return std::abs(middle) + radius; }
+};
+inline Around operator+(const Around& a, const Around& b) {
+  return {a.middle + b.middle, a.radius + b.radius};
+}
+inline Around operator-(const Around& a, const Around& b) {
+  return {a.middle - b.middle, a.radius + b.radius};
+}
+inline Around operator*(const Around& a, const Around& b) {
+  return {a.middle * b.middle, std::abs(a.middle) * b.radius + a.radius * b.largest()};
+}
+
+// The actions along a piece of a member.
+struct ActionRanges {
+  Around n{}, gy{}, gz{}, a{}, b{}, t{};
 };
 
 // A place on the outline. The shear stress runs along the unit tangent; a complex number is z + i·y.
@@ -63,14 +86,46 @@ class StressField {
   // J scales the torsion of inner samples; call once after all samples were added.
   void finish(double J);
 
+  // Samples that follow each other, with the ranges of their places and fields: a bound of the stress of all of them
+  // costs as much as the stress of one.
+  struct Run {
+    std::size_t first = 0, count = 0;
+    Around y{}, z{}, up{}, right{}, twist{};
+
+    // No less than σ² + 3τ² of every sample.
+    double most(const Actions& f) const {
+      const double sigma =
+          std::abs(f.n + f.gy * y.middle + f.gz * z.middle) + std::abs(f.gy) * y.radius + std::abs(f.gz) * z.radius;
+      const double tau = std::abs(f.t * twist.middle - f.a * up.middle - f.b * right.middle) +
+                         std::abs(f.t) * twist.radius + std::abs(f.a) * up.radius + std::abs(f.b) * right.radius;
+      return sigma * sigma + 3 * tau * tau;
+    }
+    // The same for all these actions.
+    double most(const ActionRanges& f) const {
+      const double sigma = (f.n + f.gy * y + f.gz * z).largest();
+      const double tau = (f.t * twist - f.a * up - f.b * right).largest();
+      return sigma * sigma + 3 * tau * tau;
+    }
+  };
+  const std::vector<Run>& runs() const { return runs_; }
+
   bool empty() const { return edge_.empty(); }
   const std::vector<EdgeSample>& edge() const { return edge_; }
   const std::vector<InnerSample>& inner() const { return inner_; }
 
-  // The largest von Mises stress of the section and its place.
-  Place worst(const Actions& f) const;
-  // The largest von Mises stress at the samples of the outline: a lower bound of it, in a fraction of the time.
-  double worst_sample(const Actions& f) const;
+  // The sample of the outline with the largest von Mises stress: a lower bound of it, in a fraction of the time.
+  struct Sampled {
+    std::size_t sample = 0;
+    double von_mises = 0;
+  };
+  Sampled worst_sample(const Actions& f) const;
+  // The largest von Mises stress of the section and its place, beginning from its worst sample.
+  Place worst(const Actions& f, const Sampled& sampled) const;
+  Place worst(const Actions& f) const { return worst(f, worst_sample(f)); }
+  // No more than this is the worst stress of the section.
+  double most(const Actions& f, const Sampled& sampled) const;
+  // The same for all these actions.
+  double most(const ActionRanges& f) const;
   // The worst place near one sample of the outline.
   Place near_edge(std::size_t sample, const Actions& f) const;
   // Shear stress (z + i·y) at a place near an inner sample.
@@ -82,8 +137,12 @@ class StressField {
   };
   Unit unit(const InnerSample& sample, Complex off) const;
   EdgeSample along_shear(const InnerSample& sample, Complex off, const Actions& f) const;
-  std::pair<std::size_t, double> worst_edge(const Actions& f) const;
+  double with_inside(double outline, double a, double b, bool twisted) const;
   bool inner_matters(const Actions& f, double best_square) const;
+  struct Sizes {
+    double up = 0, right = 0, twist = 0;
+  };
+  Sizes largest_within_reach(const InnerSample& sample) const;
   void climb(const InnerSample& sample, const Actions& f, Place& best) const;
 
   std::vector<EdgeSample> edge_;
@@ -92,6 +151,10 @@ class StressField {
   std::vector<std::size_t> chain_of_;  // of each edge sample
   // The samples once more, one array a figure, for speed.
   std::vector<double> y_, z_, up_, right_, twist_;
+  std::vector<Run> runs_;
+  // Of each inner sample: the fields at its place, and the largest size of each within its reach.
+  std::vector<Unit> inner_unit_;
+  std::vector<Sizes> inner_most_;
   double J_ = 0, largest_up_ = 0, largest_right_ = 0;
 };
 
