@@ -8,10 +8,11 @@
 #include <sstream>
 #include <vector>
 
+#include "corvex/document.hpp"
+#include "corvex/writing.hpp"
 #include "demo_models.hpp"
 #include "output.hpp"
 #include "pictures.hpp"
-#include "corvex/document.hpp"
 
 namespace corvex::cli {
 namespace {
@@ -84,9 +85,6 @@ int demo(const std::string& folder) {
     if (!solution.ok()) return refuse(describe(solution.problems().front()));
     const auto hand = verify(solution, model->hand);
     if (!hand) return refuse(describe(hand.error().front()));
-    if (is_foreign({path, std::string(d.text)}))
-      return refuse(
-          fmt::format("'{}' is there already and differs from the demo; choose another folder", path.string()));
     files.push_back({path, std::string(d.text)});
     const auto limits = check_limits(solution, model->limits);
     if (!limits) return refuse(describe(limits.error().front()));
@@ -119,12 +117,19 @@ int demo(const std::string& folder) {
   std::error_code error;
   fs::create_directories(folder, error);
   if (error) return refuse(fmt::format("the folder '{}' cannot be made: {}", folder, error.message()));
-  for (const Written& w : files)
-    if (const std::string why = write(w.path.string(), w.content); !why.empty()) return refuse(why);
-  fmt::print(
+  FileWriter writer;
+  for (const Written& w : files) {
+    if (is_foreign(w))
+      return refuse(
+          fmt::format("'{}' is there already and differs from the demo; choose another folder", w.path.string()));
+    if (const std::string why = writer.stage(w.path.string(), w.content); !why.empty()) return refuse(why);
+  }
+  if (const std::string why = writer.commit(); !why.empty()) return refuse(why);
+  const std::string words = fmt::format(
       "The cider works, in {0}: all pictures on {0}/index.html\n{1}\nTry: corvex solve {2}\n     corvex verify {2}\n",
       folder, told, files.front().path.string());
-  return 0;
+  const std::string why = write("", words);
+  return why.empty() ? 0 : refuse(why);
 }
 
 }  // namespace corvex::cli

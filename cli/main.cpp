@@ -4,19 +4,21 @@
 
 #include <CLI/CLI.hpp>
 #include <algorithm>
+#include <csignal>
 #include <cstdio>
 #include <exception>
+#include <iostream>
 #include <new>
 
 #include "catalogue.hpp"
 #include "corvex/formula.hpp"
 #include "demo.hpp"
 #include "draw.hpp"
+#include "memory.hpp"
 #include "new.hpp"
 #include "output.hpp"
 #include "solve.hpp"
 #include "trace.hpp"
-#include "unfinished.hpp"
 #include "version.hpp"
 
 namespace {
@@ -55,8 +57,7 @@ std::string in_our_words(const CLI::ParseError& e, CLI::App& app, int argc, char
   for (int i = 2; i < argc; ++i) {
     const std::string word = argv[i], option = word.substr(0, word.find('='));
     if (option.size() < 2 || option[0] != '-' || std::find(known.begin(), known.end(), option) != known.end()) continue;
-    return fmt::format("'{}' is not an option of {}{}", option, verb->get_name(),
-                       corvex::did_you_mean(option, known));
+    return fmt::format("'{}' is not an option of {}{}", option, verb->get_name(), corvex::did_you_mean(option, known));
   }
   return e.what();
 }
@@ -217,12 +218,25 @@ int run(int argc, char** argv) {
   for (CLI::App* verb : {new_verb, solve_verb, trace_verb, verify_verb, draw_verb, catalogue_verb, demo_verb})
     verb->group("Verbs");
 
+  std::string memory;
+  for (CLI::App* verb : {solve_verb, trace_verb, verify_verb, draw_verb, catalogue_verb})
+    verb->add_option("--max-memory", memory,
+                     "take no more memory than this, as \"2 GB\"; three quarters of what is free if not given")
+        ->type_name("SIZE");
+
   try {
     app.parse(argc, argv);
   } catch (const CLI::ParseError& e) {
-    if (e.get_exit_code() == 0) return app.exit(e);
+    if (e.get_exit_code() == 0) {
+      const int status = app.exit(e);
+      return std::cout.flush() ? status : refuse("standard output cannot be written");
+    }
     return refuse(in_our_words(e, app, argc, argv) + " (see corvex --help)");
   }
+  const std::uint64_t bytes = corvex::cli::bytes_of(memory);
+  if (!memory.empty() && bytes == 0)
+    return refuse(fmt::format("--max-memory: '{}' is no size; write it as \"2 GB\" or \"500 MB\"", memory));
+  corvex::cli::bound_memory(bytes);
   if (*new_verb) return corvex::cli::begin_model(no);
   if (*solve_verb || *verify_verb) return corvex::cli::solve(so, verify_verb->parsed());
   if (*trace_verb) return corvex::cli::trace(to);
@@ -235,7 +249,9 @@ int run(int argc, char** argv) {
 
 int main(int argc, char** argv) {
   // What a model can cause is told as a problem; what is left is this.
-  corvex::cli::tidy_up_when_interrupted();
+  // Beyond the largest size that a file may have, writing fails and the reason is told.
+  std::signal(SIGXFSZ, SIG_IGN);
+  corvex::cli::keep_a_reserve();
   try {
     return run(argc, argv);
   } catch (const std::bad_alloc&) {

@@ -40,7 +40,7 @@ int begin_model(const NewOptions& o) {
   const std::string text =
       fmt::format("# yaml-language-server: $schema=file://{}\n{}", schema_path().string(), *starter);
   if (const std::string why = write(o.output, text); !why.empty()) return refuse(why);
-  if (to_file) fmt::print(stderr, "{} is written; now: corvex solve {}\n", o.output, o.output);
+  if (to_file) say("{} is written; now: corvex solve {}\n", o.output, o.output);
   return 0;
 }
 

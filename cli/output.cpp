@@ -1,7 +1,9 @@
 #include "output.hpp"
 
+#include <fcntl.h>
 #include <fmt/format.h>
 #include <fmt/ranges.h>
+#include <unistd.h>
 
 #include <CLI/CLI.hpp>
 #include <algorithm>
@@ -11,19 +13,26 @@
 #include <fstream>
 
 #include "corvex/formula.hpp"
+#include "corvex/writing.hpp"
 #include "terminal.hpp"
-#include "unfinished.hpp"
 
 namespace corvex::cli {
 namespace {
 
 namespace fs = std::filesystem;
 
-std::string write_plain(const fs::path& path, const std::string& content) {
-  std::ofstream out(path, std::ios::binary);
-  out << content;
-  out.close();
-  return out ? "" : "no room, or no right to write there";
+// The library for spreadsheets tells its failures on standard error; here the answer tells them.
+template <class Call>
+std::string without_words(const Call& call) {
+  std::fflush(stderr);
+  const int kept = dup(STDERR_FILENO), nowhere = open("/dev/null", O_WRONLY | O_CLOEXEC);
+  if (kept >= 0 && nowhere >= 0) dup2(nowhere, STDERR_FILENO);
+  std::string why = call();
+  std::fflush(stderr);
+  if (kept >= 0 && nowhere >= 0) dup2(kept, STDERR_FILENO);
+  if (kept >= 0) close(kept);
+  if (nowhere >= 0) close(nowhere);
+  return why;
 }
 
 bool ends_with(const std::string& text, std::string_view end) {
@@ -50,13 +59,15 @@ int write_csv_files(const std::vector<DataTable>& tables, const OutputOptions& o
   fs::create_directories(o.csv_folder, error);
   if (error) return refuse(fmt::format("the folder '{}' cannot be made: {}", o.csv_folder, error.message()));
   std::vector<std::string> names;
+  FileWriter files;
   for (const DataTable& t : tables) {
     const fs::path path = fs::path(o.csv_folder) / (t.name + ".csv");
     if (const std::string why = overwrites(path.string(), o.read); !why.empty()) return refuse(why);
-    if (const std::string why = write(path.string(), csv(t, o.digits)); !why.empty()) return refuse(why);
+    if (const std::string why = files.stage(path.string(), csv(t, o.digits)); !why.empty()) return refuse(why);
     names.push_back(t.name);
   }
-  fmt::print(stderr, "{} tables as CSV in {}: {}\n", names.size(), o.csv_folder, fmt::join(names, ", "));
+  if (const std::string why = files.commit(); !why.empty()) return refuse(why);
+  say("{} tables as CSV in {}: {}\n", names.size(), o.csv_folder, fmt::join(names, ", "));
   return 0;
 }
 
@@ -80,41 +91,22 @@ std::string wrong_ending(const OutputOptions& o) {
 
 }  // namespace
 
-std::string write_by(const std::string& path, const std::function<std::string(const std::string&)>& writer) {
-  const std::string failed = "'" + path + "' cannot be written: ";
-  std::error_code error;
-  // Behind a link stands the file that is meant.
-  const fs::path target = fs::is_symlink(path, error) ? fs::weakly_canonical(path, error) : fs::path(path);
-  const Unfinished part(target.string() + ".part");
-  if (const std::string why = writer(part.path()); !why.empty()) return failed + why;
-  fs::rename(part.path(), target, error);
-  return error ? failed + error.message() : "";
-}
-
 std::string write(const std::string& path, const std::string& content) {
-  if (path.empty() || path == "-") {
-    const bool done =
-        std::fwrite(content.data(), 1, content.size(), stdout) == content.size() && std::fflush(stdout) == 0;
-    return done ? "" : "standard output cannot be written";
-  }
-  std::error_code error;
-  // A device or a pipe is written to, never replaced.
-  if (fs::exists(path, error) && !fs::is_regular_file(path, error)) {
-    const std::string why = write_plain(path, content);
-    return why.empty() ? "" : "'" + path + "' cannot be written: " + why;
-  }
-  return write_by(path, [&](const std::string& part) { return write_plain(part, content); });
+  if (!path.empty() && path != "-") return write_file(path, content);
+  const bool done =
+      std::fwrite(content.data(), 1, content.size(), stdout) == content.size() && std::fflush(stdout) == 0;
+  return done ? "" : "standard output cannot be written";
 }
 
 int refuse(const std::string& why) {
-  fmt::print(stderr, "{} {}\n", mark_error("corvex: error:"), why);
+  say("{} {}\n", mark_error("corvex: error:"), why);
   return refused;
 }
 
 int refuse(const Problems& problems) {
   constexpr std::size_t most = 25;
   for (std::size_t i = 0; i < problems.size() && i < most; ++i) tell(problems[i]);
-  if (problems.size() > most) fmt::print(stderr, "and {} more\n", problems.size() - most);
+  if (problems.size() > most) say("and {} more\n", problems.size() - most);
   return refused;
 }
 
@@ -126,11 +118,11 @@ void tell(const Problem& problem) {
       text.replace(at, size, word[0] == 'e' ? mark_error(word) : mark_warning(word));
       break;
     }
-  fmt::print(stderr, "{}\n", text);
+  say("{}\n", text);
 }
 
 void tell_failure(const std::string& what) {
-  fmt::print(stderr, "{} {}\n", mark_error("corvex:"), what);
+  say("{} {}\n", mark_error("corvex:"), what);
 }
 
 std::string overwrites(const std::string& output, const std::vector<std::string>& read) {
@@ -233,8 +225,7 @@ int put_page(const Page& page, const std::string& title, Form form, const Output
   const Style style = style_of(o);
   if (form == Form::spreadsheet) {
     const auto tables = data_tables(page);
-    const std::string why = write_by(
-        o.output, [&](const std::string& part) { return write_spreadsheet(part, title, tables, style.digits); });
+    const std::string why = without_words([&] { return write_spreadsheet(o.output, title, tables, style.digits); });
     return why.empty() ? 0 : refuse(why);
   }
   if (form == Form::markdown) return put_text(page_markdown(page, style.digits), o);

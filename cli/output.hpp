@@ -1,7 +1,9 @@
 // Where results go, and in which form.
 #pragma once
 
-#include <functional>
+#include <fmt/format.h>
+
+#include <cstdio>
 #include <string>
 
 #include "corvex/document.hpp"
@@ -21,11 +23,15 @@ using namespace document;
 // Exit statuses; 0 means that all is well.
 inline constexpr int limit_not_met = 1, refused = 2;
 
-// To a file, whole or not at all (through a file beside it that is renamed, and that an interruption removes); "" or
-// "-" is standard output. An empty answer means success; else the reason.
+// To a file, whole or not at all (corvex/writing.hpp); "" or "-" is standard output. Empty if that was done, else the
+// reason.
 std::string write(const std::string& path, const std::string& content);
-// The same for what writes files itself: it gets the path of the file beside.
-std::string write_by(const std::string& path, const std::function<std::string(const std::string& part)>& writer);
+
+// On standard error; where that cannot be written there is nobody to tell.
+template <class... Values>
+void say(fmt::format_string<Values...> text, Values&&... values) {
+  std::fputs(fmt::format(text, std::forward<Values>(values)...).c_str(), stderr);
+}
 
 // Tells why nothing was written, and answers with the exit status for that.
 int refuse(const std::string& why);

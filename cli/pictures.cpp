@@ -13,7 +13,9 @@ Expected<std::string, Problem> drawn(const Solution& solution, const PictureOpti
   static void* const library = dlopen(CORVEX_PICTURES_LIBRARY, RTLD_NOW | RTLD_LOCAL);
   static void* const entry = library ? dlsym(library, picture_entry) : nullptr;
   if (!entry) return Problem{std::string("the library of pictures cannot be loaded: ") + dlerror()};
-  return reinterpret_cast<PictureEntry>(entry)(solution, options, format);
+  Expected<std::string, Problem> bytes = Problem{};
+  reinterpret_cast<PictureEntry>(entry)(solution, options, format, bytes);
+  return bytes;
 }
 
 #else

@@ -37,10 +37,10 @@ void Progress::show() {
   if (changed_.wait_for(lock, 1s, ended)) return;
   do {
     const std::chrono::duration<double> since = std::chrono::steady_clock::now() - start_;
-    fmt::print(stderr, "\r\033[Kcorvex: {}, {:.0f} s", what_, since.count());
+    say("\r\033[Kcorvex: {}, {:.0f} s", what_, since.count());
     std::fflush(stderr);
   } while (!changed_.wait_for(lock, 200ms, ended));
-  fmt::print(stderr, "\r\033[K");
+  say("\r\033[K");
   std::fflush(stderr);
 }
 

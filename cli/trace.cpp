@@ -4,10 +4,10 @@
 
 #include <algorithm>
 
+#include "corvex/document.hpp"
 #include "corvex/file.hpp"
 #include "corvex/formula.hpp"
 #include "corvex/number.hpp"
-#include "corvex/document.hpp"
 #include "solved.hpp"
 
 namespace corvex::cli {

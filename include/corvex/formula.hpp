@@ -110,8 +110,10 @@ class Definitions : public Names {
   struct Entry {
     std::string formula;
     std::optional<Expected<Evaluated, FormulaError>> result;
-    bool busy = false;
+    bool begun = false;  // evaluated, or waiting for what it uses
   };
+  void evaluate_with_needs(Entry& wanted) const;
+
   const Names* outer_ = nullptr;
   mutable std::recursive_mutex evaluating_;
   mutable std::map<std::string, Entry, std::less<>> all_;

@@ -79,7 +79,8 @@ inline std::optional<ImageFormat> image_format(std::string_view path) {
 
 // For programs that load the library only when they draw: the name of `draw` to memory in it, and its kind.
 inline constexpr const char* picture_entry = "corvex_draw_picture";
-using PictureEntry = Expected<std::string, Problem> (*)(const Solution&, const PictureOptions&, ImageFormat);
+using PictureEntry = void (*)(const Solution&, const PictureOptions&, ImageFormat,
+                              Expected<std::string, Problem>& drawn);
 
 }  // namespace corvex
 

@@ -46,7 +46,13 @@ std::vector<Cell> cells_of(const Table& t, const Row& row) {
   return cells;
 }
 
-std::string quoted(const std::string& text) {
+// A spreadsheet takes a text that begins like this for a formula and evaluates it; behind an apostrophe it is a text.
+bool looks_like_a_formula(const std::string& text) {
+  return !text.empty() && std::string_view("=+-@").find(text.front()) != std::string_view::npos;
+}
+
+std::string quoted(const std::string& words) {
+  const std::string text = looks_like_a_formula(words) ? "'" + words : words;
   if (text.find_first_of(",\"\n\r") == std::string::npos) return text;
   std::string out = "\"";
   for (const char c : text) out += c == '"' ? std::string("\"\"") : std::string(1, c);

@@ -98,7 +98,9 @@ Table limits_table(const LimitCheck& check, const ModelUnits& units, int digits,
     order.clear();
     for (const Verdict& v : check.verdicts) order.push_back({&v});
   }
-  for (const auto& [v, alike] : order) {
+  for (const auto& one : order) {
+    const Verdict* const v = one.verdict;
+    const std::size_t alike = one.alike;
     const bool least = v->kind != Limit::Kind::sag && v->kind != Limit::Kind::movement;
     Cell verdict = alike > 1 ? fmt::format("met, the worst of {}", alike) : verdict_words(*v);
     verdict.tone = v->state == Verdict::State::met ? Tone::good : Tone::bad;

@@ -13,7 +13,7 @@ namespace {
 std::string escaped(const std::string& text) {
   std::string out;
   for (const char c : text) {
-    if (std::string_view("|*_`\\<[").find(c) != std::string_view::npos) out += '\\';
+    if (std::string_view("|*_`\\<[&~").find(c) != std::string_view::npos) out += '\\';
     out += c;
   }
   return out;

@@ -1,12 +1,16 @@
 // Tables as a spreadsheet (Office Open XML), by libxlsxwriter.
+#include <sys/mman.h>
+#include <unistd.h>
 #include <xlsxwriter.h>
 
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <new>
 
-#include "document/number.hpp"
 #include "corvex/page.hpp"
+#include "corvex/writing.hpp"
+#include "document/number.hpp"
 
 namespace corvex::document {
 namespace {
@@ -88,10 +92,43 @@ class Sheets {
 
 }  // namespace
 
+namespace {
+
+// Memory that looks like a file: the library writes to a path only.
+class FileInMemory {
+ public:
+  FileInMemory() : fd_(memfd_create("spreadsheet", MFD_CLOEXEC)) {}
+  ~FileInMemory() {
+    if (fd_ >= 0) close(fd_);
+  }
+  FileInMemory(const FileInMemory&) = delete;
+  FileInMemory& operator=(const FileInMemory&) = delete;
+
+  bool sound() const { return fd_ >= 0; }
+  std::string path() const { return "/proc/self/fd/" + std::to_string(fd_); }
+  std::string bytes() const {
+    std::string all;
+    char block[1 << 16];
+    for (off_t at = 0;;) {
+      const ssize_t n = pread(fd_, block, sizeof block, at);
+      if (n <= 0) return all;
+      all.append(block, static_cast<std::size_t>(n));
+      at += n;
+    }
+  }
+
+ private:
+  int fd_;
+};
+
+}  // namespace
+
 std::string write_spreadsheet(const std::string& path, const std::string& title, const std::vector<DataTable>& tables,
                               int digits) {
-  lxw_workbook* book = workbook_new(path.c_str());
-  if (!book) return "there is not enough memory for the spreadsheet";
+  const FileInMemory file;
+  const auto failed = [&](const std::string& why) { return "'" + path + "' cannot be written: " + why; };
+  lxw_workbook* book = file.sound() ? workbook_new(file.path().c_str()) : nullptr;
+  if (!book) return failed("there is not enough memory for the spreadsheet");
   std::string name = at_most(255, title), program = "corvex";
   lxw_doc_properties properties{};
   properties.title = name.data();
@@ -102,8 +139,11 @@ std::string write_spreadsheet(const std::string& path, const std::string& title,
   for (const DataTable& t : tables)
     if (why.empty()) why = sheets.add(t);
   const lxw_error error = workbook_close(book);
-  if (why.empty() && error != LXW_NO_ERROR) why = lxw_strerror(error);
-  return why;
+  if (why.empty() && error == LXW_ERROR_MEMORY_MALLOC_FAILED) throw std::bad_alloc();
+  // Everything else that can go wrong here is room for what the library writes on its way.
+  if (why.empty() && error != LXW_NO_ERROR)
+    why = "there is no room for it in memory, or in the folder for temporary files";
+  return why.empty() ? write_file(path, file.bytes()) : failed(why);
 }
 
 }  // namespace corvex::document

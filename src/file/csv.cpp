@@ -2,6 +2,9 @@
 
 #include <fmt/format.h>
 
+#include "corvex/printable.hpp"
+#include "file/file_text.hpp"
+
 namespace corvex::file {
 namespace {
 
@@ -36,6 +39,10 @@ class Scanner {
     while (true) {
       row.push_back(cell());
       if (!problem_.empty()) return row;
+      if (const std::string why = why_not_printable(row.back().text, true); !why.empty()) {
+        told(row.back(), "this cell cannot be printed: " + why);
+        return row;
+      }
       if (at_ < text_.size() && text_[at_] == separator_) {
         step();
         continue;
@@ -106,6 +113,7 @@ class Scanner {
 }  // namespace
 
 Expected<Table, Problems> read_table(std::string_view text, const std::string& file) {
+  if (Problem why = why_not_text(text, file); !why.text.empty()) return Problems{std::move(why)};
   return Scanner(text, file).run();
 }
 

@@ -3,12 +3,24 @@
 #include <algorithm>
 
 #include "corvex/formula.hpp"
+#include "file/bounds.hpp"
 #include "file/synonyms.hpp"
 
 namespace corvex::file {
 void Errors::fail(const Node& at, std::string text, std::size_t offset) {
   const int column = static_cast<int>(at.column + offset + (offset > 0 && at.quoted ? 1 : 0));
-  problems_.push_back(problem_at({file_, static_cast<int>(at.line), column}, std::move(text)));
+  // A text of the file is quoted in messages; nobody reads more of it than this.
+  constexpr std::size_t longest = 1000;
+  if (text.size() > longest) {
+    std::size_t end = longest;
+    while (end > 0 && (static_cast<unsigned char>(text[end]) & 0xC0) == 0x80) --end;
+    text = text.substr(0, end) + " …";
+  }
+  add(problem_at({file_, static_cast<int>(at.line), column}, std::move(text)));
+}
+
+void Errors::add(Problem problem) {
+  if (++count_ <= most_problems) problems_.push_back(std::move(problem));
 }
 
 void Errors::warn(const Node& at, std::string text) {
@@ -22,8 +34,8 @@ void Errors::not_built(const Node& at, std::string_view what) {
 }
 
 void Errors::unknown(const Node& at, std::string_view what, const std::vector<std::string>& known) {
-  std::string text = meaning(at.text, known);
-  if (text.empty() && !known.empty() && known.size() <= 24)
+  std::string text = wants_hints() ? meaning(at.text, known) : "";
+  if (text.empty() && wants_hints() && !known.empty() && known.size() <= 24)
     text = fmt::format("; there are: {}", fmt::join(known, ", "));
   fail(at, fmt::format("there is no {} '{}'{}", what, at.text, text));
 }

@@ -32,7 +32,9 @@ class Errors {
   void not_built(const Node& at, std::string_view what);
   // A name that does not exist, with the nearest that do.
   void unknown(const Node& at, std::string_view what, const std::vector<std::string>& known);
-  void add(Problem problem) { problems_.push_back(std::move(problem)); }
+  void add(Problem problem);
+  // Looking for the nearest name takes time with each mistake: only the first ones get a hint.
+  bool wants_hints() const { return count_ < 25; }
 
   bool is_map(const Node& n, std::string_view what);
   bool is_list(const Node& n, std::string_view what);
@@ -47,7 +49,7 @@ class Errors {
   std::optional<std::size_t> choice(const Node& n, std::string_view what, const std::vector<Key>& words);
 
   // Mistakes reported so far; a reader compares it before and after a part.
-  std::size_t count() const { return problems_.size(); }
+  std::size_t count() const { return count_; }
   // While `read` runs, places are in another file.
   template <class Read>
   auto in_file(std::string file, const Read& read) {
@@ -66,6 +68,7 @@ class Errors {
   const Tree* tree_;
   std::string file_;
   Problems problems_, notes_;
+  std::size_t count_ = 0;
   // Keys that a misspelt one was meant to be: they are not reported as missing too.
   std::set<std::pair<const Node*, std::string>> misspelt_;
 };

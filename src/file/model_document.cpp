@@ -1,8 +1,5 @@
 // Model files as documents that are read once and built with any parameters.
-#include <filesystem>
-#include <fstream>
-#include <iostream>
-
+#include "file/file_text.hpp"
 #include "file/reader.hpp"
 #include "file/starters.hpp"
 
@@ -28,19 +25,9 @@ Expected<ModelDocument, Problems> read_document_text(std::string_view text, cons
 }
 
 Expected<ModelDocument, Problems> read_document(const std::string& path) {
-  const std::string name = path == "-" ? "standard input" : path;
-  std::string text;
-  if (path == "-") {
-    text.assign(std::istreambuf_iterator<char>(std::cin), {});
-  } else {
-    std::error_code ignored;
-    if (std::filesystem::is_directory(path, ignored))
-      return Problems{problem_at({path, 0, 0}, "this is a folder; a model file was expected")};
-    std::ifstream in(path, std::ios::binary);
-    if (!in) return Problems{problem_at({path, 0, 0}, "the file cannot be opened")};
-    text.assign(std::istreambuf_iterator<char>(in), {});
-  }
-  return read_document_text(text, name);
+  const auto text = file::text_of_file(path, true);
+  if (!text) return Problems{text.error()};
+  return read_document_text(*text, path == "-" ? "standard input" : path);
 }
 
 Expected<Model, Problems> build(const ModelDocument& document, const Overrides& overrides) {

@@ -33,7 +33,8 @@ std::optional<Id> NameTable::named(const Node& n, std::string_view what, std::op
   if (!errors_.is_text(n, fmt::format("the name of a {}", what))) return std::nullopt;
   if (found || is_broken(n.text)) return found;
   std::vector<std::string> names;
-  for (const auto& thing : things) names.push_back(thing.name);
+  if (errors_.wants_hints())
+    for (const auto& thing : things) names.push_back(thing.name);
   errors_.unknown(n, what, names);
   return std::nullopt;
 }

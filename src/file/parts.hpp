@@ -2,6 +2,7 @@
 #pragma once
 
 #include <deque>
+#include <set>
 
 #include "file/csv.hpp"
 #include "file/directions.hpp"
@@ -46,6 +47,7 @@ struct TablesBeside {
   using Rows = std::vector<std::vector<Node>>;
   Rows points, members;
   std::map<std::string, std::string> files;  // of "points" and "members"
+  std::set<std::string> named;               // the same, whether they could be read or not
   // Where "point NAME" and "member NAME" stand.
   std::map<std::string, Place> places;
   // What the nodes look into.

@@ -39,6 +39,10 @@ std::optional<double> Quantities::convert(const Node& n, const Evaluated& e, con
   // A plain number is not a length of one; an angle is not a force; but rad cancels against a plain number.
   const bool radians = e.units && compatible(q.dimension, w.dimension);
   if (q.dimension.none() && !w.dimension.none() && !radians) {
+    if (e.percent) {
+      errors_.fail(n, fmt::format("'{}' is a share; {} was expected, as {}", n.text, w.what, w.example));
+      return std::nullopt;
+    }
     if (q.si == 0) return 0.0;
     if (w.bare && !e.units) return q.si * *w.bare;
     std::string text =

@@ -1,3 +1,4 @@
+#include "file/bounds.hpp"
 #include "file/parts.hpp"
 
 namespace corvex::file {
@@ -50,6 +51,7 @@ class LoadReader : PartReader {
 
 std::vector<Entries> LoadReader::run(const Node& n) {
   std::vector<Entries> origin;
+  std::size_t total = 0;
   if (!errors_.is_map(n, "loads")) return origin;
   for (std::size_t i = 0; i < tree_->entries(n); ++i) {
     const auto& [key, value] = tree_->entry(n, i);
@@ -67,6 +69,14 @@ std::vector<Entries> LoadReader::run(const Node& n) {
       for (const Load& load : own.loads()) {
         loads.add(load);
         if (place) loads.through(*place);
+      }
+      total += own.loads().size();
+      if (total > most_loads) {
+        errors_.fail(entries[k],
+                     fmt::format("loads on families count for each of their members, and there would be more "
+                                 "than {} of them",
+                                 most_loads));
+        return origin;
       }
       origin.back().resize(loads.loads().size(), k);
     }

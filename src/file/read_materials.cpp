@@ -1,3 +1,6 @@
+#include <unordered_map>
+
+#include "file/entry_order.hpp"
 #include "file/parts.hpp"
 
 namespace corvex::file {
@@ -14,25 +17,32 @@ class MaterialReader : PartReader {
 
 void MaterialReader::run(const Node& n) {
   if (!errors_.is_map(n, "materials")) return;
-  // Materials may build on each other in any order; each round reads those whose base is known.
-  for (std::size_t i = 0; i < tree_->entries(n); ++i) names_.mark_broken(tree_->entry(n, i).key.text);
-  std::vector<bool> done(tree_->entries(n), false);
-  for (bool progress = true; progress;) {
-    progress = false;
-    for (std::size_t i = 0; i < done.size(); ++i) {
-      const auto& [key, value] = tree_->entry(n, i);
-      const Node* like = tree_->find(value, "like");
-      const bool waits = !done[i] && like && like->is_text() && like->text != key.text && tree_->find(n, like->text) &&
-                         !names_.materials.contains(like->text);
-      if (done[i] || waits) continue;
-      read_material(key, value);
-      done[i] = progress = true;
-    }
+  // Materials may build on each other in any order.
+  std::unordered_map<std::string_view, std::size_t> place;
+  for (std::size_t i = 0; i < tree_->entries(n); ++i) {
+    const std::string_view name = tree_->entry(n, i).key.text;
+    names_.mark_broken(name);
+    place.emplace(name, i);
   }
-  for (std::size_t i = 0; i < done.size(); ++i)
-    if (!done[i])
-      errors_.fail(tree_->entry(n, i).key,
-                   fmt::format("material '{}' waits for one that is not known", tree_->entry(n, i).key.text));
+  const auto needs = [&](std::size_t i) {
+    std::vector<std::size_t> all;
+    const auto& [key, value] = tree_->entry(n, i);
+    const Node* like = value.is_text() ? &value : tree_->find(value, "like");
+    if (like && like->is_text() && like->text != key.text)
+      if (const auto it = place.find(like->text); it != place.end()) all.push_back(it->second);
+    return all;
+  };
+  std::vector<bool> circles(tree_->entries(n), false);
+  visit_in_order(
+      circles.size(), needs,
+      [&](std::size_t i) {
+        if (!circles[i]) read_material(tree_->entry(n, i).key, tree_->entry(n, i).value);
+      },
+      [&](std::size_t i) {
+        const Node& key = tree_->entry(n, i).key;
+        if (!circles[i]) errors_.fail(key, fmt::format("material '{}' waits for one that is not known", key.text));
+        circles[i] = true;
+      });
 }
 
 void MaterialReader::read_material(const Node& name, const Node& n) {

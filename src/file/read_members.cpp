@@ -1,6 +1,8 @@
 // Members: one by one, as families, repeated along families of points, from a table.
 #include <algorithm>
 
+#include "file/bounds.hpp"
+#include "file/entry_order.hpp"
 #include "file/parts.hpp"
 
 namespace corvex::file {
@@ -22,6 +24,8 @@ class MemberReader : PartReader {
 
  private:
   void read_member_row(const std::vector<Node>& row);
+  void describe_in_order(const Node& members);
+  bool fits(const Node& at, std::size_t more);
   const MemberEntry* described(const Node& members, std::string_view name);
   bool describe_member(const Node& members, const Node& name, const Node& n, MemberEntry& e);
   bool repeat_member(const Node& members, const Node& name, const Node& n, MemberEntry& e);
@@ -45,9 +49,11 @@ void MemberReader::run(const Node* n, const Node* defaults) {
   if (!n || !errors_.is_map(*n, "members")) return;
   for (std::size_t i = 0; i < tree_->entries(*n); ++i)
     entries_.emplace(tree_->entry(*n, i).key.text, MemberEntry{.index = i});
+  describe_in_order(*n);
   for (std::size_t i = 0; i < tree_->entries(*n); ++i) {
     const std::string name(tree_->entry(*n, i).key.text);
     const MemberEntry* e = described(*n, name);
+    if (e && !fits(tree_->entry(*n, i).key, e->through.size())) return;
     if (!e) {
       names_.mark_broken(name);
       continue;
@@ -93,16 +99,38 @@ const MemberEntry* MemberReader::described(const Node& members, std::string_view
   if (it == entries_.end()) return nullptr;
   MemberEntry& e = it->second;
   const Entry entry = tree_->entry(members, e.index);
-  if (e.state == MemberEntry::State::reading) {
-    errors_.fail(entry.key, fmt::format("member '{}' repeats itself", name));
-    e.state = MemberEntry::State::broken;
-  }
   if (e.state == MemberEntry::State::unread) {
     e.state = MemberEntry::State::reading;
     const bool sound = describe_member(members, entry.key, entry.value, e);
     if (e.state == MemberEntry::State::reading) e.state = sound ? MemberEntry::State::done : MemberEntry::State::broken;
   }
   return e.state == MemberEntry::State::done ? &e : nullptr;
+}
+
+// Members that repeat another one after that one, however long the chain.
+void MemberReader::describe_in_order(const Node& members) {
+  const auto needs = [&](std::size_t i) {
+    std::vector<std::size_t> all;
+    if (const Node* n = tree_->find(tree_->entry(members, i).value, "repeat"); n && n->is_text())
+      if (const auto it = entries_.find(n->text); it != entries_.end()) all.push_back(it->second.index);
+    return all;
+  };
+  visit_in_order(
+      tree_->entries(members), needs, [&](std::size_t i) { described(members, tree_->entry(members, i).key.text); },
+      [&](std::size_t i) {
+        const Node& key = tree_->entry(members, i).key;
+        MemberEntry& e = entries_.find(key.text)->second;
+        if (e.state != MemberEntry::State::broken)
+          errors_.fail(key, fmt::format("member '{}' repeats itself", key.text));
+        e.state = MemberEntry::State::broken;
+      });
+}
+
+bool MemberReader::fits(const Node& at, std::size_t more) {
+  const std::size_t all = structure_.members().size() + more;
+  if (all <= most_members) return true;
+  errors_.fail(at, fmt::format("this would make {} members; a model has at most {}", all, most_members));
+  return false;
 }
 
 bool MemberReader::describe_member(const Node& members, const Node& name, const Node& n, MemberEntry& e) {
@@ -145,6 +173,10 @@ std::optional<std::vector<PointId>> MemberReader::through_points(const Node& n, 
     const std::vector<PointId> found = names_.points(p);
     sound = sound && !found.empty();
     points.insert(points.end(), found.begin(), found.end());
+    if (points.size() > most_points_of_member) {
+      errors_.fail(p, fmt::format("a member goes through at most {} points", most_points_of_member));
+      return std::nullopt;
+    }
   }
   return sound ? std::optional(points) : std::nullopt;
 }
@@ -180,6 +212,7 @@ bool MemberReader::repeat_member(const Node& members, const Node& name, const No
   if (errors_.count() > before || !base || !count || families.empty()) return false;
 
   const std::size_t copies = count.value_or(0);
+  if (!fits(*times, copies * base->through.size())) return false;
   e.family = true;
   e.options = base->options;
   for (std::size_t k = 1; k <= copies; ++k)

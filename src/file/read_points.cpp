@@ -2,6 +2,8 @@
 #include <algorithm>
 
 #include "corvex/placement.hpp"
+#include "file/bounds.hpp"
+#include "file/entry_order.hpp"
 #include "file/parts.hpp"
 
 namespace corvex::file {
@@ -30,6 +32,7 @@ class PointReader : PartReader {
   void run(const Node* n);
 
  private:
+  void find_in_order(const Node& points);
   PointFamily family(const PointEntry& entry) const;
   const PointEntry* placed(const Node& points, std::string_view name);
   std::optional<Vector> place_named(const Node& points, const Node& n);
@@ -39,6 +42,8 @@ class PointReader : PartReader {
   std::optional<Vector> point_between(const Node& points, const Node& name, const Node& n);
   bool mirror(const Node& points, const Node& name, const Node& n, PointEntry& e);
   bool repeat(const Node& points, const Node& name, const Node& n, PointEntry& e);
+
+  bool fits(const Node& at, std::size_t more);
 
   TablesBeside& tables_;
   std::map<std::string_view, PointEntry> entries_;
@@ -66,6 +71,7 @@ void PointReader::run(const Node* n) {
   }
   if (!n) return;
   for (std::size_t i = 0; i < tree_->entries(*n); ++i) entries_.emplace(tree_->entry(*n, i).key.text, PointEntry{i});
+  find_in_order(*n);
   for (std::size_t i = 0; i < tree_->entries(*n); ++i) {
     const std::string name(tree_->entry(*n, i).key.text);
     const PointEntry* entry = placed(*n, name);
@@ -80,6 +86,36 @@ void PointReader::run(const Node* n) {
       names_.point_families[std::string(name)] = family(entry);
       structure_.family(std::string(name), names_.point_families[std::string(name)].members);
     }
+}
+
+// Points that are found from others after these, however long the chain.
+void PointReader::find_in_order(const Node& points) {
+  const auto needs = [&](std::size_t i) {
+    std::vector<std::size_t> all;
+    const auto add = [&](const Node& n) {
+      if (!n.is_text()) return;
+      for (const std::string_view name : {n.text, family_of(n.text)})
+        if (const auto it = entries_.find(name); it != entries_.end()) {
+          all.push_back(it->second.index);
+          return;
+        }
+    };
+    const Node& value = tree_->entry(points, i).value;
+    for (const char* key : {"from", "mirror", "repeat"})
+      if (const Node* n = tree_->find(value, key)) add(*n);
+    if (const Node* ends = tree_->find(value, "between"); ends && ends->is_list())
+      for (const Node& n : tree_->children(*ends)) add(n);
+    return all;
+  };
+  visit_in_order(
+      tree_->entries(points), needs, [&](std::size_t i) { placed(points, tree_->entry(points, i).key.text); },
+      [&](std::size_t i) {
+        const Node& key = tree_->entry(points, i).key;
+        PointEntry& e = entries_.find(key.text)->second;
+        if (e.state != PointEntry::State::broken)
+          errors_.fail(key, fmt::format("point '{}' is found from itself", key.text));
+        e.state = PointEntry::State::broken;
+      });
 }
 
 PointFamily PointReader::family(const PointEntry& entry) const {
@@ -99,10 +135,6 @@ const PointEntry* PointReader::placed(const Node& points, std::string_view name)
   if (it == entries_.end()) return nullptr;
   PointEntry& e = it->second;
   const Entry entry = tree_->entry(points, e.index);
-  if (e.state == PointEntry::State::reading) {
-    errors_.fail(entry.key, fmt::format("point '{}' is found from itself", name));
-    e.state = PointEntry::State::broken;
-  }
   if (e.state == PointEntry::State::unread) {
     e.state = PointEntry::State::reading;
     const bool sound = place(points, entry.key, entry.value, e);
@@ -127,9 +159,11 @@ std::optional<Vector> PointReader::place_named(const Node& points, const Node& n
   if (const auto it = places_.find(n.text); it != places_.end()) return it->second;
   if (names_.is_marked(n.text)) return std::nullopt;
   std::vector<std::string> names;
-  for (const auto& [name, entry] : entries_) names.emplace_back(name);
-  for (const auto& [name, where] : places_)
-    if (!entries_.contains(name)) names.push_back(name);
+  if (errors_.wants_hints()) {
+    for (const auto& [name, entry] : entries_) names.emplace_back(name);
+    for (const auto& [name, where] : places_)
+      if (!entries_.contains(name)) names.push_back(name);
+  }
   errors_.unknown(n, "point", names);
   return std::nullopt;
 }
@@ -252,6 +286,7 @@ bool PointReader::mirror(const Node& points, const Node& name, const Node& n, Po
     errors_.fail(*about, "one plane to mirror about was expected, as {x: 2 m}");
     return false;
   }
+  if (!fits(n, base.size())) return false;
   const Entry plane = tree_->entry(*about, 0);
   const auto at = quantities_.read(plane.value, units_.length);
   if (!at) return false;
@@ -266,6 +301,13 @@ bool PointReader::mirror(const Node& points, const Node& name, const Node& n, Po
   return true;
 }
 
+bool PointReader::fits(const Node& at, std::size_t more) {
+  if (places_.size() + more <= most_points) return true;
+  errors_.fail(at,
+               fmt::format("this would make {} points; a model has at most {}", places_.size() + more, most_points));
+  return false;
+}
+
 bool PointReader::repeat(const Node& points, const Node& name, const Node& n, PointEntry& e) {
   const std::string where = fmt::format("the repeated point '{}'", name.text);
   e.base = names_of(points, *tree_->find(n, "repeat"));
@@ -275,6 +317,7 @@ bool PointReader::repeat(const Node& points, const Node& name, const Node& n, Po
   if (e.base.empty() || !count || !step) return false;
   const std::size_t copies = count.value_or(0);
   const Vector way = step.value_or(Vector());
+  if (!fits(*times, copies * e.base.size())) return false;
   if (zero(way)) {
     errors_.fail(*by, "a step was expected: the repeated points would all stand on the first");
     return false;

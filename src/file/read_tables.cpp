@@ -1,9 +1,8 @@
 // Points and members from tables beside the model file.
 #include <algorithm>
 #include <filesystem>
-#include <fstream>
-#include <iterator>
 
+#include "file/file_text.hpp"
 #include "file/parts.hpp"
 
 namespace corvex::file {
@@ -18,6 +17,8 @@ class TableReader {
  private:
   TablesBeside::Rows read_rows(const Node& n, std::string_view kind,
                                const std::vector<std::vector<std::string>>& columns);
+
+  std::string why_not_beside(const std::filesystem::path& path) const;
 
   const Tree* tree_;
   Errors& errors_;
@@ -35,28 +36,34 @@ void TableReader::run(const Node& n) {
         {{"name", "from", "to", "section", "material", "kind"}, {"name", "from", "to", "section", "material"}});
 }
 
+// A model may come from a stranger: it must not make the program read, and quote, any file of this machine.
+std::string TableReader::why_not_beside(const std::filesystem::path& path) const {
+  std::error_code error;
+  const auto folder =
+      std::filesystem::weakly_canonical(std::filesystem::path(errors_.file()).parent_path() / ".", error);
+  const auto real = std::filesystem::weakly_canonical(path, error);
+  if (error) return "cannot be found: " + error.message();
+  const auto beyond = real.lexically_relative(folder);
+  if (!beyond.empty() && *beyond.begin() != "..") return {};
+  return "lies outside the folder of the model; tables are read from beside the model or below it";
+}
+
 // Rows with their cells in the order of these columns; the table has one of these sets, in any order.
 TablesBeside::Rows TableReader::read_rows(const Node& n, std::string_view kind,
                                           const std::vector<std::vector<std::string>>& columns) {
-  constexpr std::uintmax_t most = std::uintmax_t{1} << 28;
+  tables_.named.insert(std::string(kind));
   if (!errors_.is_text(n, "the file of a table")) return {};
   const std::filesystem::path path = std::filesystem::path(errors_.file()).parent_path() / std::string(n.text);
-  std::error_code error;
-  if (!std::filesystem::is_regular_file(path, error)) {
-    errors_.fail(n, fmt::format("there is no file '{}'", path.string()));
+  if (const std::string why = why_not_beside(path); !why.empty()) {
+    errors_.fail(n, fmt::format("'{}' {}", n.text, why));
     return {};
   }
-  if (std::filesystem::file_size(path, error) > most || error) {
-    errors_.fail(n, fmt::format("'{}' is too large for a table", path.string()));
+  const auto text = text_of_file(path.string(), false);
+  if (!text) {
+    errors_.fail(n, fmt::format("'{}': {}", path.string(), text.error().text));
     return {};
   }
-  std::ifstream in(path, std::ios::binary);
-  const std::string text(std::istreambuf_iterator<char>(in), {});
-  if (!in) {
-    errors_.fail(n, fmt::format("'{}' cannot be read", path.string()));
-    return {};
-  }
-  auto table = read_table(text, path.string());
+  auto table = read_table(*text, path.string());
   if (!table) {
     for (const Problem& p : table.error()) errors_.add(p);
     return {};

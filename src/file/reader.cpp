@@ -50,7 +50,7 @@ void Reader::read_head() {
 void Reader::read_structure() {
   const Node& root = tree_->root();
   const auto part = [&](const char* key) {
-    return tables_.files.contains(key) ? tree_->find(root, key) : errors_.need(root, key, root, "a model");
+    return tables_.named.contains(key) ? tree_->find(root, key) : errors_.need(root, key, root, "a model");
   };
   const Node* points = part("points");
   if (points && !errors_.is_map(*points, "points")) return;

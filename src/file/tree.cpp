@@ -4,7 +4,12 @@
 #include <yaml.h>
 
 #include <algorithm>
+#include <charconv>
+#include <new>
 #include <unordered_map>
+
+#include "corvex/printable.hpp"
+#include "file/file_text.hpp"
 
 namespace corvex::file {
 
@@ -32,7 +37,7 @@ class TreeBuilder {
  public:
   TreeBuilder(std::string_view text, const std::string& file)
       : text_(text), file_(file), tree_(std::make_shared<Tree>()) {
-    yaml_parser_initialize(&parser_);
+    if (!yaml_parser_initialize(&parser_)) throw std::bad_alloc();
     yaml_parser_set_encoding(&parser_, YAML_UTF8_ENCODING);
     yaml_parser_set_input_string(&parser_, reinterpret_cast<const unsigned char*>(text.data()), text.size());
   }
@@ -74,6 +79,7 @@ class TreeBuilder {
   }
 
   void syntax() {
+    if (parser_.error == YAML_MEMORY_ERROR) throw std::bad_alloc();
     const yaml_mark_t& m = parser_.problem_mark;
     const std::string what = parser_.problem ? parser_.problem : "it cannot be read";
     if (parser_.error == YAML_READER_ERROR) {
@@ -81,11 +87,26 @@ class TreeBuilder {
       return;
     }
     std::string text = "not valid YAML: " + what;
+    // A name before a colon, which the parser looks for no farther than this.
+    constexpr std::size_t longest_key = 1024;
+    const std::string_view before = line_at(m.line).substr(0, m.column);
+    const std::size_t begin = before.find_last_of("{[,") + 1;
+    if (before.size() - begin > longest_key)
+      text = fmt::format("what stands before a colon is at most {} bytes long", longest_key);
     if (parser_.context && parser_.context_mark.line > 0)
       text += fmt::format(" {} that begins in line {}", parser_.context, parser_.context_mark.line + 1);
     if (what.find("'\\t'") != std::string::npos || what.find("cannot start any token") != std::string::npos)
       text += " (tabs cannot indent; texts that begin with % @ or ` need quotes)";
     problems_.push_back(at(m.line, m.column, std::move(text)));
+  }
+
+  std::string_view line_at(std::size_t line) const {
+    std::string_view rest = text_;
+    for (std::size_t i = 0; i < line && !rest.empty(); ++i) {
+      const std::size_t end = rest.find('\n');
+      rest.remove_prefix(end == std::string_view::npos ? rest.size() : end + 1);
+    }
+    return rest.substr(0, rest.find('\n'));
   }
 
   // The reader tells a place in bytes only, and counts no lines ahead of the scanner.
@@ -111,6 +132,7 @@ class TreeBuilder {
         return open(e, Node::Kind::map, e.data.mapping_start.anchor, e.data.mapping_start.tag);
       case YAML_SEQUENCE_END_EVENT:
       case YAML_MAPPING_END_EVENT: return close();
+      case YAML_NO_EVENT:
       case YAML_STREAM_END_EVENT: return false;
       default: return true;
     }
@@ -134,9 +156,12 @@ class TreeBuilder {
     const auto& s = e.data.scalar;
     if (!plain(e, s.anchor, s.tag)) return false;
     if (s.length > Tree::scalar_limit) return refuse(e.start_mark, "this text is longer than 65,536 bytes");
+    const std::string_view text{reinterpret_cast<const char*>(s.value), s.length};
+    if (const std::string why = why_not_printable(text, false); !why.empty())
+      return refuse(e.start_mark, "this text cannot be printed: " + why);
     Node n = node_at(e, Node::Kind::text);
     n.quoted = s.style != YAML_PLAIN_SCALAR_STYLE;
-    n.text = keep({reinterpret_cast<const char*>(s.value), s.length});
+    n.text = keep(text);
     pending_.push_back(n);
     return true;
   }
@@ -186,6 +211,9 @@ class TreeBuilder {
                                turns[i].is_list() ? "a name was expected before the colon, but this is a list; several "
                                                     "names stand there with commas between, as A, B: pinned"
                                                   : "a name was expected before the colon"));
+    for (std::size_t i = 0; i < turns.size(); i += 2)
+      if (turns[i].is_text() && turns[i].text.find_first_of("\n\r\t") != std::string_view::npos)
+        problems_.push_back(at(turns[i].line - 1, turns[i].column - 1, "a name stands on one line, without tabs"));
     if (turns.size() <= 16) {
       for (std::size_t i = 2; i < turns.size(); i += 2)
         for (std::size_t j = 0; j < i; j += 2)
@@ -212,10 +240,48 @@ class TreeBuilder {
   bool fatal_ = false;
 };
 
+namespace {
+
+// JSON writes a character beyond U+FFFF as two escapes, \ud83d\ude00, which YAML does not know: it becomes the
+// character itself.
+std::string with_pairs_joined(std::string_view text) {
+  const auto hex = [&](std::size_t at) -> unsigned {
+    unsigned value = 0;
+    if (text.substr(at, 2) != "\\u" || at + 6 > text.size()) return 0;
+    const auto [end, error] = std::from_chars(text.data() + at + 2, text.data() + at + 6, value, 16);
+    return error == std::errc() && end == text.data() + at + 6 ? value : 0;
+  };
+  std::string out;
+  out.reserve(text.size());
+  for (std::size_t i = 0; i < text.size();) {
+    const unsigned high = text[i] == '\\' ? hex(i) : 0;
+    const unsigned low = high >= 0xD800 && high < 0xDC00 ? hex(i + 6) : 0;
+    if (low >= 0xDC00 && low < 0xE000) {
+      const char32_t c = 0x10000 + ((high - 0xD800) << 10) + (low - 0xDC00);
+      for (const char32_t byte : {0xF0 | c >> 18, 0x80 | (c >> 12 & 0x3F), 0x80 | (c >> 6 & 0x3F), 0x80 | (c & 0x3F)})
+        out += static_cast<char>(byte);
+      i += 12;
+      continue;
+    }
+    // Two characters of an escape stay together: \\u is no escape of a letter.
+    const std::size_t length = text[i] == '\\' && i + 1 < text.size() ? 2 : 1;
+    out += text.substr(i, length);
+    i += length;
+  }
+  return out;
+}
+
+}  // namespace
+
 Expected<std::shared_ptr<const Tree>, Problems> Tree::parse(std::string_view text, const std::string& file) {
   // Some editors begin a UTF-8 file with a mark that is no text.
   if (text.starts_with("\xEF\xBB\xBF")) text.remove_prefix(3);
-  if (text.size() > size_limit) return Problems{problem_at({file, 1, 1}, "the file is larger than 256 MiB")};
+  if (text.size() > largest_file) return Problems{problem_at({file, 1, 1}, "the file is larger than 256 MiB")};
+  if (const std::size_t pair = text.find("\\ud"), upper = text.find("\\uD");
+      std::min(pair, upper) != std::string_view::npos) {
+    const std::string joined = with_pairs_joined(text);
+    return TreeBuilder(joined, file).run();
+  }
   return TreeBuilder(text, file).run();
 }
 

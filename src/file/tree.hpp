@@ -38,7 +38,7 @@ struct Entry {
 class Tree {
  public:
   static constexpr int depth_limit = 32;
-  static constexpr std::size_t scalar_limit = 1 << 16, size_limit = std::size_t{1} << 28;
+  static constexpr std::size_t scalar_limit = 1 << 16;
 
   // Refuses with one problem for a broken document, or all duplicate keys.
   [[gnu::visibility("hidden")]] static Expected<std::shared_ptr<const Tree>, Problems> parse(std::string_view text,

@@ -2,10 +2,12 @@
 
 #include <algorithm>
 #include <cmath>
-#include <filesystem>
-#include <fstream>
+#include <cstdlib>
+#include <memory>
+#include <new>
 
 #include "corvex/envelope.hpp"
+#include "corvex/writing.hpp"
 #include "picture/pictures.hpp"
 
 namespace corvex::picture {
@@ -28,6 +30,9 @@ std::optional<Problem> slip(const Solution& solution, const PictureOptions& o) {
   if (!(o.width >= least && o.width <= most && o.height >= least && o.height <= most))
     return Problem{fmt::format("a picture of {:g} by {:g} pixels: each side has to be from {:g} to {:g}", o.width,
                                o.height, least, most)};
+  constexpr int most_digits = 17;
+  if (o.digits < 1 || o.digits > most_digits)
+    return Problem{fmt::format("{} significant digits: from 1 to {} were expected", o.digits, most_digits)};
   if (o.scale && !(*o.scale >= 0 && std::isfinite(*o.scale)))
     return Problem{"the scale of movements has to be a number"};
   for (const MemberRef& m : o.only)
@@ -56,8 +61,21 @@ std::optional<picture::Drawing> drawing_of(const Solution& solution, PictureOpti
 
 }  // namespace
 
+namespace {
+
+// Pango and Cairo end the program where memory runs out. What they take beside the pixels is about half of this.
+void make_sure_of_memory(const PictureOptions& o) {
+  constexpr double beside = 64e6, of_a_pixel = 16;
+  const auto needed = static_cast<std::size_t>(beside + of_a_pixel * o.width * o.height);
+  const std::unique_ptr<void, decltype(&std::free)> room(std::malloc(needed), &std::free);
+  if (!room) throw std::bad_alloc();
+}
+
+}  // namespace
+
 Expected<std::string, Problem> draw(const Solution& solution, const PictureOptions& options, ImageFormat format) {
   if (const auto problem = slip(solution, options)) return *problem;
+  make_sure_of_memory(options);
   if ((options.moving || format == ImageFormat::gif) && options.of != PictureOf::deformed)
     return Problem{"only the deformed shape moves"};
   if (options.moving && format != ImageFormat::svg && format != ImageFormat::gif)
@@ -88,21 +106,14 @@ std::optional<Problem> draw(const Solution& solution, const PictureOptions& opti
   if (!format) return Problem{fmt::format("'{}': a picture ends with .svg, .png, .pdf or .gif", path)};
   const auto bytes = draw(solution, options, *format);
   if (!bytes) return bytes.error();
-  // Through a file beside it.
-  const std::string part = path + ".part";
-  std::ofstream out(part, std::ios::binary);
-  out << *bytes;
-  out.close();
-  std::error_code error;
-  if (out) std::filesystem::rename(part, path, error);
-  if (out && !error) return {};
-  std::filesystem::remove(part, error);
-  return Problem{fmt::format("'{}' cannot be written", path)};
+  if (std::string why = write_file(path, *bytes); !why.empty()) return Problem{std::move(why)};
+  return {};
 }
 
 }  // namespace corvex
 
-extern "C" [[gnu::visibility("default")]] corvex::Expected<std::string, corvex::Problem> corvex_draw_picture(
-    const corvex::Solution& solution, const corvex::PictureOptions& options, corvex::ImageFormat format) {
-  return corvex::draw(solution, options, format);
+extern "C" [[gnu::visibility("default")]] void corvex_draw_picture(
+    const corvex::Solution& solution, const corvex::PictureOptions& options, corvex::ImageFormat format,
+    corvex::Expected<std::string, corvex::Problem>& drawn) {
+  drawn = corvex::draw(solution, options, format);
 }

@@ -221,12 +221,10 @@ class Sheet : Canvas {
     for (const Diagram::Piece& piece : p.course.pieces()) {
       const int n = std::clamp(static_cast<int>((x(piece.to) - x(piece.from)) / 5), 2, 120);
       std::vector<Spot> curve;
-      double sum = 0;
       Path hatch{.lines = {}, .stroke = Stroke{colours().positive.with(0.45), 0.8}, .meaning = {"hatch"}};
       for (int i = 0; i <= n; ++i) {
         const double along = piece.from + (piece.to - piece.from) * i / n,
                      v = p.course.at(Length::si(along), i == n ? Side::before : Side::after).si;
-        sum += v;
         curve.push_back({x(along), zero + sign * room * v / most});
         if (i % 2 == 0 && std::abs(v) > 1e-9 * most) hatch.lines.push_back({{x(along), zero}, curve.back()});
       }

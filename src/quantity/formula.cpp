@@ -7,12 +7,15 @@
 #include <charconv>
 #include <cmath>
 
+#include "quantity/words_of.hpp"
+
 namespace corvex {
 namespace {
 
 using Outcome = Expected<Evaluated, FormulaError>;
 
-constexpr int depth_limit = 64;
+// What a thread with a stack of 64 kB bears.
+constexpr int depth_limit = 32;
 constexpr double full_turn = 6.283185307179587;
 constexpr std::array functions = {"sqrt", "sin",   "cos",   "tan", "asin", "acos",
                                   "atan", "atan2", "hypot", "abs", "min",  "max"};
@@ -488,6 +491,30 @@ Outcome evaluate(std::string_view formula, const Names& names) {
 Outcome evaluate(std::string_view formula, const Names& names, std::vector<Use>& uses) {
   uses.clear();
   return Reading(formula, names, &uses).whole();
+}
+
+// Words before a bracket that ask for a figure take a name of something else into it, which is no word of the formula.
+std::vector<std::string_view> words_of(std::string_view formula, const std::vector<std::string>& figures) {
+  std::vector<std::string_view> words;
+  for (std::size_t i = 0; i < formula.size();) {
+    if (!starts_word(formula[i])) {
+      ++i;
+      continue;
+    }
+    std::size_t end = i;
+    while (end < formula.size() && (starts_word(formula[end]) || is_digit(formula[end]))) ++end;
+    const std::string_view word = formula.substr(i, end - i);
+    i = end;
+    if (i < formula.size() && formula[i] == '(' && std::find(figures.begin(), figures.end(), word) != figures.end()) {
+      int depth = 0;
+      do {
+        depth += formula[i] == '(' ? 1 : formula[i] == ')' ? -1 : 0;
+      } while (++i < formula.size() && depth > 0);
+      continue;
+    }
+    words.push_back(word);
+  }
+  return words;
 }
 
 std::string why_not_a_parameter(std::string_view name) {

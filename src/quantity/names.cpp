@@ -2,6 +2,7 @@
 #include <fmt/format.h>
 
 #include "corvex/formula.hpp"
+#include "quantity/words_of.hpp"
 
 namespace corvex {
 
@@ -37,15 +38,29 @@ std::optional<Outcome> Definitions::find(std::string_view name) const {
   const auto it = all_.find(name);
   if (it == all_.end()) return outer_ ? outer_->find(name) : std::nullopt;
   Entry& entry = it->second;
-  if (entry.busy) return Outcome(FormulaError{0, fmt::format("'{}' is defined by way of itself", name)});
-  if (!entry.result) {
-    entry.busy = true;
-    entry.result = evaluate(entry.formula, *this);
-    entry.busy = false;
-  }
+  if (!entry.result && entry.begun)
+    return Outcome(FormulaError{0, fmt::format("'{}' is defined by way of itself", name)});
+  if (!entry.result) evaluate_with_needs(entry);
   // Told once, where the definition stands; not again at every use.
   if (!entry.result->ok()) return Outcome(FormulaError{0, ""});
   return entry.result;
+}
+
+// What a formula uses is evaluated before it, one after the other: a chain of definitions does not fill the stack.
+void Definitions::evaluate_with_needs(Entry& wanted) const {
+  std::vector<Entry*> open{&wanted};
+  while (!open.empty()) {
+    Entry& entry = *open.back();
+    if (!entry.result && !entry.begun) {
+      entry.begun = true;
+      for (const std::string_view word : words_of(entry.formula, figures()))
+        if (const auto it = all_.find(word); it != all_.end() && !it->second.result && !it->second.begun)
+          open.push_back(&it->second);
+      if (open.back() != &entry) continue;
+    }
+    open.pop_back();
+    if (!entry.result) entry.result = evaluate(entry.formula, *this);
+  }
 }
 
 std::vector<std::string> Definitions::names() const {

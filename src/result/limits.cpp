@@ -162,7 +162,7 @@ class Checker {
   }
 
   void sag_between(const Limit& l, const std::vector<std::size_t>& cases) {
-    const auto [a, b] = *l.between;
+    const PointId a = l.between->first, b = l.between->second;
     bool found = false;
     each_member(l, [&](MemberId id) {
       const auto& through = s_[id].through;

@@ -199,7 +199,7 @@ EdgeSample StressField::along_shear(const InnerSample& s, Complex off, const Act
 namespace {
 
 // The first and second derivatives of f = σ² + 3|τ|² along z and y, by the derivatives of σ and τ.
-struct Shape {
+struct SecondOrder {
   double value, gz, gy, zz, zy, yy;
 };
 
@@ -217,7 +217,7 @@ void StressField::climb(const InnerSample& s, const Actions& f, Place& best) con
     const Complex tau_z = d + f.b * z - f.t / J_ * i, tau_y = -i * d + f.a * i * y + f.t / J_;
     const Complex tau_zz = dd + f.b, tau_zy = -i * dd, tau_yy = -dd + f.a * i;
     const auto dot = [](Complex u, Complex v) { return u.real() * v.real() + u.imag() * v.imag(); };
-    return Shape{sigma * sigma + 3 * std::norm(tau),
+    return SecondOrder{sigma * sigma + 3 * std::norm(tau),
                  2 * sigma * f.gz + 6 * dot(tau, tau_z),
                  2 * sigma * f.gy + 6 * dot(tau, tau_y),
                  2 * f.gz * f.gz + 6 * (std::norm(tau_z) + dot(tau, tau_zz)),
@@ -230,7 +230,7 @@ void StressField::climb(const InnerSample& s, const Actions& f, Place& best) con
       best = {std::sqrt(square), s.at.imag() + off.imag(), s.at.real() + off.real(), along_shear(s, off, f)};
   };
   for (int step = 0; step < 8; ++step) {
-    const Shape h = shape(off);
+    const SecondOrder h = shape(off);
     offer(h.value);
     // No place within reach comes near what was found already.
     const double z = s.reach.real(), y = s.reach.imag();

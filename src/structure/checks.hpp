@@ -12,6 +12,7 @@ inline constexpr double stiffest = 1e20, softest = 1;    // Pa
 inline constexpr double densest = 1e6;                   // kg/m³; platinum has 2e4
 inline constexpr double most_expansion = 1;              // 1/K
 inline constexpr double heaviest = 1e30;                 // N, N·m, N/m, m/s²
+inline constexpr std::size_t longest_name = 200;         // bytes
 
 void check_members(const Structure& structure, Problems& problems);
 void check_supports(const Structure& structure, Problems& problems);

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "corvex/printable.hpp"
 #include "structure/checks.hpp"
 
 namespace corvex {
@@ -13,6 +14,7 @@ class PartChecks : Checks {
   using Checks::Checks;
 
   void run() {
+    check_names();
     for (const Point& p : s_.points()) check(p);
     for (const NamedSection& n : s_.sections())
       for (const ShapeFault& f : corvex::check(n.section.shape())) add(f.text, {Kind::section, n.name}, f.dimension);
@@ -22,6 +24,23 @@ class PartChecks : Checks {
   }
 
  private:
+  void check_names() {
+    check_name(s_.title(), {Kind::structure, ""}, "title");
+    for (const Point& p : s_.points()) check_name(p.name, {Kind::point, p.name});
+    for (const Member& m : s_.members()) check_name(m.name, {Kind::member, m.name});
+    for (const NamedSection& n : s_.sections()) check_name(n.name, {Kind::section, n.name});
+    for (const Material& m : s_.materials()) check_name(m.name, {Kind::material, m.name});
+    for (const LoadCase& c : s_.load_cases()) check_name(c.name(), {Kind::load_case, c.name()});
+    for (const Combination& c : s_.combinations()) check_name(c.name, {Kind::combination, c.name});
+  }
+
+  // The name itself is not repeated in the message, which is printed.
+  void check_name(const std::string& name, const Subject& subject, const std::string& key = {}) {
+    if (name.size() > longest_name) add(fmt::format("the name is longer than {} bytes", longest_name), subject, key);
+    if (const std::string why = why_not_printable(name, true); !why.empty())
+      add(fmt::format("this name cannot be printed: {}", why), subject, key);
+  }
+
   void check(const Point& p) {
     const Vector& v = p.position;
     if (!finite(v))
@@ -65,7 +84,11 @@ Problems Structure::validate() const {
   PartChecks(*this, problems).run();
   check_members(*this, problems);
   check_supports(*this, problems);
-  check_loads(*this, problems);
+  // Loads are checked on members whose sections and points are there.
+  const bool whole = std::all_of(members_.begin(), members_.end(), [&](const Member& m) {
+    return has(m.section) && std::all_of(m.through.begin(), m.through.end(), [&](PointId p) { return has(p); });
+  });
+  if (whole) check_loads(*this, problems);
   return problems;
 }
 

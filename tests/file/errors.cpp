@@ -191,5 +191,5 @@ TEST_CASE("What only solving finds is told at its line too") {
 TEST_CASE("A file that is not there is said to be so") {
   const auto model = read_model("/nowhere/model.yaml");
   REQUIRE(!model.ok());
-  CHECK(describe(model.error()[0]) == "/nowhere/model.yaml: error: the file cannot be opened");
+  CHECK(describe(model.error()[0]) == "/nowhere/model.yaml: error: there is no such file");
 }

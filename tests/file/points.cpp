@@ -172,7 +172,7 @@ TEST_CASE("Slips among points and members are told at their place") {
        "there is no member 'pots'; did you mean 'post'?"},
       {"{through: [A, B], section: leg, material: S235}",
        "{through: [A, B], section: leg, material: S235}\n  posts: {repeat: posts, count: 2, points: [B]}",
-       "there is no family of points 'B'"},
+       "member 'posts' repeats itself"},
       {"S235}", "S235, release: {start: [moment-x]}}",
        "'moment-x' is not a component to release; did you mean 'moment-y'?"},
       {"S235}", "S235, release: {beginning: [axial]}}", "'beginning' is not a key of release"},
@@ -302,5 +302,5 @@ TEST_CASE("Slips in tables are told with the table's own line and column") {
 
 TEST_CASE("A table that is not there is told") {
   const TableFolder folder;
-  CHECK_THAT(folder.refusal(with_tables), Contains("model.yaml:5:18: error: there is no file"));
+  CHECK_THAT(folder.refusal(with_tables), Contains("model.yaml:5:18: error: 'points.csv': there is no such file") && !Contains("needs 'points'"));
 }

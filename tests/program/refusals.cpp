@@ -84,8 +84,8 @@ TEST_CASE("A wrong call ends with 2 and a hint") {
       {"solve model.yaml --places 5", "--json"},
       {"solve model.yaml --json --places 0", "--places"},
       {"solve model.yaml --digits 99", "--digits"},
-      {"solve nowhere.yaml", "nowhere.yaml: error: the file cannot be opened"},
-      {"solve .", ".: error: this is a folder; a model file was expected"},
+      {"solve nowhere.yaml", "nowhere.yaml: error: there is no such file"},
+      {"solve .", ".: error: this is a folder; a file was expected"},
       {"solve model.yaml -o nowhere/out.txt", "'nowhere/out.txt' cannot be written"},
   }));
   const Outcome o = folder.run(call);

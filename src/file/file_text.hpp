@@ -1,0 +1,21 @@
+// The text of a file, never more than the limit.
+#pragma once
+
+#include <string>
+
+#include "corvex/expected.hpp"
+#include "corvex/problem.hpp"
+
+namespace corvex::file {
+
+// What stands in front of a text in memory: a file of this many bytes is the largest that is read.
+inline constexpr std::size_t largest_file = std::size_t{1} << 28;
+
+// "-" is standard input if `may_be_stream`, and then pipes and devices are read too; else only regular files are. The
+// size is checked before anything is read, and again while reading.
+Expected<std::string, Problem> text_of_file(const std::string& path, bool may_be_stream);
+
+// Why this is not a text that Corvex reads, with line and column; an empty text where it is: UTF-8 without NUL.
+Problem why_not_text(std::string_view text, const std::string& file);
+
+}  // namespace corvex::file
