@@ -1,0 +1,45 @@
+// docs/limits.md says what the messages say.
+#include "file/bounds.hpp"
+
+#include <fmt/format.h>
+
+#include <catch2/catch.hpp>
+#include <fstream>
+#include <sstream>
+
+#include "file/file_text.hpp"
+#include "file/tree.hpp"
+#include "structure/checks.hpp"
+
+using Catch::Matchers::Contains;
+
+namespace {
+
+std::string page() {
+  std::ifstream in(CORVEX_SOURCE "/docs/limits.md");
+  std::stringstream text;
+  text << in.rdbuf();
+  return text.str();
+}
+
+std::string with_commas(std::size_t n) {
+  std::string digits = std::to_string(n);
+  for (int at = static_cast<int>(digits.size()) - 3; at > 0; at -= 3) digits.insert(static_cast<std::size_t>(at), ",");
+  return digits;
+}
+
+}  // namespace
+
+TEST_CASE("The page of bounds has those that are checked") {
+  using namespace corvex;
+  const std::string text = page();
+  CHECK_THAT(text, Contains("| points of a model | " + with_commas(file::most_points) + " |"));
+  CHECK_THAT(text, Contains("| members of a model | " + with_commas(file::most_members) + " |"));
+  CHECK_THAT(text, Contains("| points of one member | " + with_commas(file::most_points_of_member) + " |"));
+  CHECK_THAT(text, Contains("| loads | " + with_commas(file::most_loads) + " |"));
+  CHECK_THAT(text, Contains("| mistakes that are told | " + with_commas(file::most_problems) + " |"));
+  CHECK_THAT(text, Contains(fmt::format("| a name | {} bytes, one line |", longest_name)));
+  CHECK_THAT(text, Contains(fmt::format("{} MiB |", file::largest_file >> 20)));
+  CHECK_THAT(text, Contains("| one text in a model file | " + with_commas(file::Tree::scalar_limit) + " bytes |"));
+  CHECK_THAT(text, Contains(fmt::format("| lists and maps within each other | {} |", file::Tree::depth_limit)));
+}
