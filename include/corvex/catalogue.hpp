@@ -38,14 +38,14 @@ struct Profile {
   std::string standard;     // "EN 10219-2, cold formed"
   // Of hollow sections with the standard's torsion constant.
   Section section;
-  // Whether it is in the standard's list; `note` tells if it is not, and what else must be known.
+  // Whether it is in the standard's list; if not, `note` says so, and what else must be known.
   bool listed = true;
   std::string note;
   std::optional<StandardTorsion> torsion;
 };
 
 // "IPE 200", "SHS 60x60x4", "RHS 100x50x5", "CHS 48.3x3.2", "L 100x50x8", "FLAT 80x10", "SHS 4x4x1/4 in", "PIPE DN50
-// SCH40". An error tells what was expected and the nearest right word.
+// SCH40". An error says what was expected and names the nearest right word.
 Expected<Profile, std::string> profile(std::string_view designation);
 
 struct ProfileSeries {
@@ -76,7 +76,7 @@ const SectionFigure* find_section_figure(std::string_view name);
 inline constexpr Density steel_density = Density::si(7850);
 double mass_per_metre(const Section& section, Density density = steel_density);
 
-// "mass" stands for the mass per metre, in kg/m.
+// "mass" means the mass per metre, in kg/m.
 struct CatalogueSearch {
   struct Bound {
     std::string figure;

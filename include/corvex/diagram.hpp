@@ -5,7 +5,7 @@
 // samples.
 //
 // Extremes: at roots of the derivative and on both sides of every break; at a jump the larger side counts; of
-// equal extremes (to eleven digits) the one with the smallest place is told. A load at the very end of a
+// equal extremes (to eleven digits) the one with the smallest place is returned. A load at the very end of a
 // member does not count as a jump inside it.
 //
 //     const corvex::Diagram bending = solution["product"]["rail"].moment_z();

@@ -6,8 +6,8 @@
 //       if (table.name == "reactions") fmt::print("{} rows\n", table.rows.size());   // 2 rows
 //     const std::string markdown = corvex::document::page_markdown(page, 4);
 //
-// `write_spreadsheet` makes an .xlsx file of the tables. Units are those that are given; signs are told at the end of a
-// page. All calls may be made from several threads.
+// `write_spreadsheet` makes an .xlsx file of the tables. Units are those that are given; signs are explained at the end
+// of a page. All calls may be made from several threads.
 #pragma once
 
 #include <string>
@@ -31,7 +31,7 @@ struct Selection {
   bool all = false;
   // The envelope alone, of all that is judged.
   bool only_envelope = false;
-  // Tables beside: the model as it was read, the forces at the ends of members, stress by face.
+  // Additional tables: the model as it was read, the forces at the ends of members, stress by face.
   bool model = false, ends = false, faces = false;
 };
 
@@ -41,7 +41,7 @@ struct Choice {
   bool all = false;
   // The envelope alone, of all that is judged.
   bool only_envelope = false;
-  // Tables beside: the model as it was read, the forces at the ends of members, stress by face.
+  // Additional tables: the model as it was read, the forces at the ends of members, stress by face.
   bool model = false, ends = false, faces = false;
 };
 
@@ -76,7 +76,7 @@ Table limits_data(const LimitCheck& check, const ModelUnits& units);
 // "limit exceeded: safety of rail in service: 0.648, at least 1.5 is required"
 std::string verdict_in_words(const Verdict& verdict, const ModelUnits& units);
 
-// The hand calculation beside the computed values, with its formulas broken to fit a terminal of that many columns (0:
+// The hand calculation next to the computed values, with its formulas broken to fit a terminal of that many columns (0:
 // a page), and the values of `let` that it uses.
 void add_hand(Page& page, const Verification& hand, const ModelUnits& units, std::size_t terminal);
 

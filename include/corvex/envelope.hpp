@@ -6,7 +6,7 @@
 //     const corvex::Range there = corvex::envelope_at(solution, rail, 0.3_m).moment_z;
 //     fmt::print("{} in {}\n", corvex::to_text(there.min.value, 3), there.min.load_case);   // -306 N·m in product
 //
-// Stress is the worst of each case, never built from forces of different ones. Of equal values the first case is told.
+// Stress is the worst of each case, never built from forces of different ones. Of equal values the first case is named.
 // Signs, places and accuracy are those of solution.hpp and diagram.hpp.
 #pragma once
 

@@ -1,6 +1,6 @@
 // Corvex: model files in, results out. (Target corvex::files.)
 //
-// A model file describes one structure, its loads and the units of its numbers; docs/model-file.md tells the
+// A model file describes one structure, its loads and the units of its numbers; docs/model-file.md describes the
 // format. Reading builds a Structure through the same calls that a program would make, and finds many
 // mistakes in one go, each with file, line, column and what was expected.
 //
@@ -47,7 +47,7 @@ struct ModelUnits {
   NamedUnit section{"cm", 1e-2};
 };
 
-// The same by a list, for one print: "mm, N" or "m, kN, deflection: um". A unit tells by its dimension what it is for;
+// The same by a list, for one print: "mm, N" or "m, kN, deflection: um". The dimension of a unit shows what it is for;
 // one of length is for places, other kinds are named as in the file. What is not listed stays as `of_model` has it,
 // but moments and line loads follow the force, and all changes between metric units and inches. Else the reason.
 Expected<ModelUnits, std::string> units_for_print(std::string_view list, const ModelUnits& of_model);
@@ -66,7 +66,7 @@ struct Model {
   Problems located(Problems problems) const;
 
   std::string file{};
-  // Tables beside the file that it was read from too.
+  // CSV tables that it was read from too.
   std::vector<std::string> table_files{};
   std::shared_ptr<const file::Tree> tree{};
   // For each load case the entries of the file that its loads came from.
@@ -75,7 +75,7 @@ struct Model {
   std::vector<std::size_t> hand_entries{};
   // Likewise for each limit.
   std::vector<std::size_t> limit_entries{};
-  // Where "point NAME" and "member NAME" stand in tables beside the file.
+  // Where "point NAME" and "member NAME" stand in CSV tables.
   std::map<std::string, Place> table_places{};
   // What is worth knowing about the file itself.
   Problems notes{};
@@ -106,7 +106,7 @@ class ModelDocument {
   std::string file_;
 };
 struct Overrides {
-  // Of parameters that the file has, numbers or formulas as they would stand there.
+  // New values of parameters that the file has: numbers or formulas, written as in the file.
   std::map<std::string, std::string> parameters{};
 };
 Expected<ModelDocument, Problems> read_document(const std::string& path);
@@ -125,9 +125,9 @@ std::optional<std::string> starter_model(std::string_view kind);
 struct JsonOptions {
   // Evenly spaced places a member, ends included; none if 0.
   int places = 0;
-  // The hand calculation beside the results.
+  // The hand calculation, written with the results.
   Verification hand{};
-  // The limits beside them.
+  // The limits, likewise.
   LimitCheck limits{};
   // What is worth knowing: notes of the model, the solution and the limits.
   Problems findings{};
@@ -135,7 +135,7 @@ struct JsonOptions {
   // What produced the results, as "corvex 0.1.0, trestle.yaml, 2026-11-27 17:40"; nothing where it is empty.
   std::string record{};
 };
-// All results in SI units at full precision, as the commands page of docs/ tells.
+// All results in SI units at full precision, as docs/commands.md describes them.
 std::string results_json(const Solution& solution, const JsonOptions& options = {});
 // The hand calculation alone, in the same form.
 std::string verification_json(const Solution& solution, const JsonOptions& options);

@@ -82,8 +82,9 @@ class Scope : public Names {
   std::map<std::string, Evaluated, std::less<>> values_;
 };
 
-// Names whose values are formulas of each other, evaluated when first used: any order, circles told. May be read from
-// several threads at once. Not copied: `Definitions inner(outer)` would be a copy where it looks like a scope.
+// Names whose values are formulas of each other, evaluated when first used, in any order; circular definitions are
+// reported. May be read from several threads at once. Not copied: `Definitions inner(outer)` would be a copy where it
+// looks like a scope.
 class Definitions : public Names {
  public:
   Definitions() = default;
@@ -103,7 +104,7 @@ class Definitions : public Names {
   std::vector<std::string> figures() const override;
   Expected<Evaluated, FormulaError> figure(std::string_view word, std::string_view of) const override;
   // What is wrong with a definition itself; nothing where it only uses one that is wrong. A formula that uses
-  // a wrong one gets an error with an empty text: it is told once, where it stands.
+  // a wrong one gets an error with an empty text, since the mistake is reported once, at the definition.
   std::optional<FormulaError> own_error(std::string_view name) const;
 
  private:

@@ -1,4 +1,4 @@
-// Corvex: hand calculations beside computed values.
+// Corvex: hand calculations compared with computed values.
 //
 // What the engineer worked out on paper stands as formulas with units; `verify` evaluates them and holds each
 // against the figure that it speaks of.

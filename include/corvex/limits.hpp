@@ -1,7 +1,7 @@
 // Corvex: limits, and whether they are met.
 //
-// Each limit is held against the combinations of a structure, or its load cases where it has none, and tells the worst
-// of them for every member, stretch or point that it is about.
+// Each limit is held against the combinations of a structure, or its load cases where it has none, and reports the
+// worst of them for every member, stretch or point that it is about.
 //
 //     const corvex::Limits limits{{.kind = corvex::Limit::Kind::safety, .required = 1.5},
 //                                 {.kind = corvex::Limit::Kind::sag, .required = 1.0 / 300, .on = {rail}}};

@@ -29,9 +29,9 @@
 
 namespace corvex {
 
-// The number of a point, member or section of a structure, which makes it. An id that another structure made is told by
-// `validate`, and refused by results with std::out_of_range. `PointId(i)` is the i-th point of any structure. Ids
-// compare by their numbers.
+// The number of a point, member or section of a structure, which makes it. An id that another structure made is
+// reported by `validate`, and refused by results with std::out_of_range. `PointId(i)` is the i-th point of any
+// structure. Ids compare by their numbers.
 template <class What>
 struct Id {
   std::size_t index = 0;

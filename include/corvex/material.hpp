@@ -33,20 +33,20 @@ struct Material {
   double poisson = 0.3;
   // The shear modulus; E/(2(1 + poisson)) where it is not given.
   std::optional<Stress> G{};
-  // Not given is not zero: gravity on a member without one is refused, and no mass is told.
+  // Not given is not zero: gravity on a member without one is refused, and no mass is given.
   std::optional<Density> density{};
   Expansion expansion{};
   std::optional<Stress> yield{};
   // Where given, safety is counted against it instead of the yield strength.
   std::optional<Stress> allowable{};
   std::optional<Stress> tensile{};
-  // The yield strength beside welds, where welding softens the material; safety does not count with it.
+  // The yield strength next to welds, where welding softens the material; safety does not count with it.
   std::optional<Stress> weld_yield{};
   // From thin to thick; the first has the values of `yield` and `tensile`. A `yield` that was changed holds for every
   // thickness.
   std::vector<Strength> by_thickness{};
   std::string source{};
-  // What must be known beside: strength beside welds, grain, brittleness.
+  // What else must be known: strength beside welds, grain, brittleness.
   std::string note{};
 
   Stress shear_modulus() const { return G ? *G : E / (2 * (1 + poisson)); }

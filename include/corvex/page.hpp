@@ -28,7 +28,7 @@ struct Cell {
   std::string words{};
   std::optional<double> value{};  // in the unit of the column, or of the row; rounding noise is 0
   Tone tone = Tone::plain;
-  bool data_only = false;  // repeats what stands beside it: a person reads nothing here
+  bool data_only = false;  // repeats the cell next to it; left empty in tables for people
 
   Cell() = default;
   Cell(std::string text) : words(std::move(text)) {}
@@ -56,7 +56,7 @@ struct Column {
 
 Column words_column(std::string head, bool label = false);
 Column number_column(std::string head, std::string unit = {}, std::string data_head = {});
-// A place along a member, told with the number before it.
+// A place along a member: the name of a point, printed after the number.
 Column place_column(std::string unit, std::string data_head);
 
 struct Row {

@@ -123,7 +123,7 @@ struct SectionProperties {
   Length inscribed;
 };
 
-// What engineers look up beside; not needed to solve.
+// Further figures of section tables; not needed to solve.
 struct SectionDetails {
   // Plastic moduli about axes through the middle of the area.
   SectionModulus plastic_y, plastic_z;

@@ -11,7 +11,7 @@
 //     const corvex::Reaction r = solution["product"].reaction(a);
 //     fmt::print("{:.1f} N\n", r.y.in(corvex::units::N));   // 2560.0 N
 //
-// Accuracy: closed forms are met to 1e-9 of the largest value of their kind (docs/trust.md tells of what); where the
+// Accuracy: closed forms are met to 1e-9 of the largest value of their kind (docs/trust.md lists which); where the
 // reactions and the loads balance to fewer than six digits a note says so.
 //
 // Signs: movements and reactions along the global axes, rotations and moments right-handed about them;
@@ -198,9 +198,9 @@ class CaseResult {
   Reaction reaction(std::string_view point) const;
   Reaction reaction(std::nullptr_t) const = delete;
   Balance balance() const;
-  // How many decimal digits of the movements stand, from 0 to 15, told against the largest of them. An estimate from
-  // what the equations still lack and what rounding may hide (Higham, Accuracy and Stability of Numerical Algorithms,
-  // 7.1). On the closed forms of docs/trust.md never too many, and at most three too few.
+  // How many decimal digits of the movements are correct, from 0 to 15, relative to the largest of them. An estimate
+  // from what the equations still lack and what rounding may hide (Higham, Accuracy and Stability of Numerical
+  // Algorithms, 7.1). On the closed forms of docs/trust.md never too many, and at most three too few.
   int digits() const;
 
  private:

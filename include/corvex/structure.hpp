@@ -1,6 +1,6 @@
 // Corvex: what the engineer describes: points, members, materials, supports, loads.
 //
-// Plane structures have x to the right and y up; nothing can leave the plane, and nobody has to restrain it.
+// Plane structures have x to the right and y up; nothing can leave the plane, and no support against that is needed.
 // Space structures have z up unless y is asked for. A member through several points is one piece, joined to
 // the others at every point that it names; members that only cross are not joined.
 //
@@ -90,7 +90,7 @@ class Support {
 };
 
 // What each end does not pass on to its point. The load on the member must still find a way: what cannot be solved is
-// told by `validate`.
+// reported by `validate`.
 struct Release {
   std::vector<Component> start{}, end{};
 };
@@ -103,7 +103,7 @@ struct Offset {
   RigidArm start{}, end{};
 };
 
-// A material, or the name of a built-in one; a name that is none is told by `validate`.
+// A material, or the name of a built-in one; an unknown name is reported by `validate`.
 class MaterialChoice : public Material {
  public:
   MaterialChoice() = default;

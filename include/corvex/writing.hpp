@@ -3,11 +3,11 @@
 //     const std::string why = corvex::write_file("/nowhere/results.json", "{}");
 //     fmt::print("{}\n", why);   // '/nowhere/results.json' cannot be written: there is no such folder
 //
-// Every file is first written in full beside its target, without a name of its own where the file system can do so, and
-// takes the place of the target in one step: an interruption or a full disk leaves the old file as it was, and of two
-// writers of one file one wins as a whole. The mode and the owner of the old file are kept. A symbolic link is followed
-// to its target. A file with several names (hard links), or one in a folder that cannot be written to, is written in
-// place after room for it was reserved. Devices and pipes are written to.
+// Every file is first written in full as an unnamed temporary file in the folder of its target (a named one where the
+// file system has no unnamed ones), and then replaces the target in one step: an interruption or a full disk leaves the
+// old file as it was, and of two writers of one file one wins as a whole. The mode and the owner of the old file are
+// kept. A symbolic link is followed to its target. A file with several names (hard links), or one in a folder that
+// cannot be written to, is written in place after room for it was reserved. Devices and pipes are written to.
 //
 // Different writers may be used in different threads at once.
 #pragma once
@@ -28,7 +28,8 @@ class FileWriter {
   FileWriter(const FileWriter&) = delete;
   FileWriter& operator=(const FileWriter&) = delete;
 
-  // Writes the bytes beside their target. Empty if that was done, else the reason, with the path.
+  // Writes the bytes to a temporary file in the folder of the target. Empty if that was done, else the reason, with the
+  // path.
   [[nodiscard]] std::string stage(const std::string& path, std::string_view bytes);
   // Puts all staged files in their places, in the order in which they were staged. Empty if that was done, else the
   // reason. What is not committed leaves nothing behind.

@@ -172,6 +172,25 @@ TEST_CASE("Of many writers of one file each writes all of it, and nothing is lef
   CHECK(others(folder, {"m.yaml", "o.json", "once.json"}).empty());
 }
 
+TEST_CASE("Killed at any moment by any signal, the program leaves the old file or the new one, and nothing else") {
+  const Model folder;
+  REQUIRE(folder.run("solve m.yaml -o whole.json").status == 0);
+  const std::string whole = raw(folder, "whole.json");
+  int old = 0;
+  for (const char* signal : {"INT", "TERM", "HUP", "KILL"})
+    for (int milliseconds = 2; milliseconds <= 40; milliseconds += 2) {
+      folder.write("o.json", "old");
+      folder.run(
+          "solve m.yaml -o o.json", "",
+          "timeout -s " + std::string(signal) + " 0.0" + (milliseconds < 10 ? "0" : "") + std::to_string(milliseconds));
+      const std::string there = raw(folder, "o.json");
+      CHECK((there == "old" || there == whole));
+      old += there == "old";
+    }
+  CHECK(old > 0);
+  CHECK(others(folder, {"m.yaml", "o.json", "whole.json"}).empty());
+}
+
 TEST_CASE("The demo leaves files alone that are not its own") {
   const Folder folder;
   fs::create_directory(folder.path() / "d");
@@ -232,6 +251,19 @@ TEST_CASE("Cells that a spreadsheet would take for formulas are texts, and Markd
   CHECK_THAT(csv.out, Contains("'-P/2*-1") && !Contains(",-P/2"));
   const Outcome markdown = folder.run("solve m.yaml --format markdown");
   CHECK_THAT(markdown.out, Contains("\\<b>\\|\\`a\\`\\&lt;\\[x](y)"));
+}
+
+TEST_CASE("Names of wide characters and of combined ones keep columns in line") {
+  const Folder folder;
+  std::string model = beam;
+  model.replace(model.find("members: {beam:"), 15,
+                "members: {\u6881\u4e00: {through: [A, B], section: t, material: S235}, "
+                "be\u0301am: {through: [A, B], section: t, material: S235}, beam:");
+  folder.write("m.yaml", model);
+  const Outcome o = folder.run("solve m.yaml");
+  REQUIRE(o.status == 0);
+  CHECK_THAT(o.out, Contains("\n  beam          N ") || Contains("\n  beam  N "));
+  CHECK_THAT(o.out, Contains("\n  \u6881\u4e00  N ") && Contains("\n  be\u0301am  N "));
 }
 
 TEST_CASE("Memory that runs out is a message, for every verb and form") {
