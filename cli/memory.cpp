@@ -19,6 +19,7 @@ namespace corvex::cli {
 namespace {
 
 constexpr std::string_view no_memory = "corvex: error: there is not enough memory for this\n";
+constexpr std::string_view fault = "corvex: error: a fault of the program, not of the model\n";
 
 void* reserve = nullptr;
 
@@ -31,7 +32,14 @@ void give_the_reserve_up() {
 
 // The last resort: a destructor that needs memory and gets none ends here.
 [[noreturn]] void end_in_words() {
-  const auto ignored = ::write(STDERR_FILENO, no_memory.data(), no_memory.size());
+  std::string_view words = fault;
+  try {
+    if (const auto thrown = std::current_exception()) std::rethrow_exception(thrown);
+  } catch (const std::bad_alloc&) {
+    words = no_memory;
+  } catch (...) {
+  }
+  const auto ignored = ::write(STDERR_FILENO, words.data(), words.size());
   static_cast<void>(ignored);
   _exit(refused);
 }

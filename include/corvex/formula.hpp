@@ -13,6 +13,7 @@
 //     if (q) fmt::print("{:.0f} N·m\n", q->quantity.in(corvex::units::N_m));   // 1920 N·m
 #pragma once
 
+#include <atomic>
 #include <map>
 #include <mutex>
 #include <optional>
@@ -64,6 +65,8 @@ class Names {
   virtual std::optional<Expected<Evaluated, FormulaError>> find(std::string_view name) const = 0;
   // For the hint at the nearest right word.
   virtual std::vector<std::string> names() const = 0;
+  // Whether a mistake gets such a hint: looking for the nearest of many names takes time.
+  virtual bool gives_hints() const { return true; }
   // Words that ask for a figure of something named in brackets, as Iz(rail); and their values.
   virtual std::vector<std::string> figures() const { return {}; }
   virtual Expected<Evaluated, FormulaError> figure(std::string_view word, std::string_view of) const;
@@ -101,6 +104,8 @@ class Definitions : public Names {
   bool add(std::string name, const Quantity& value);
   std::optional<Expected<Evaluated, FormulaError>> find(std::string_view name) const override;
   std::vector<std::string> names() const override;
+  // For the first 25 mistakes.
+  bool gives_hints() const override { return hints_++ < 25; }
   std::vector<std::string> figures() const override;
   Expected<Evaluated, FormulaError> figure(std::string_view word, std::string_view of) const override;
   // What is wrong with a definition itself; nothing where it only uses one that is wrong. A formula that uses
@@ -116,6 +121,7 @@ class Definitions : public Names {
   void evaluate_with_needs(Entry& wanted) const;
 
   const Names* outer_ = nullptr;
+  mutable std::atomic<int> hints_ = 0;
   mutable std::recursive_mutex evaluating_;
   mutable std::map<std::string, Entry, std::less<>> all_;
 };

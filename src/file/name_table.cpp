@@ -145,9 +145,4 @@ std::vector<std::string> NameTable::case_names() const {
   return names;
 }
 
-bool NameTable::is_case(std::string_view name) const {
-  const auto names = case_names();
-  return std::find(names.begin(), names.end(), name) != names.end();
-}
-
 }  // namespace corvex::file

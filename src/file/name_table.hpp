@@ -34,7 +34,6 @@ class NameTable {
   std::vector<MemberId> members(const Node& n);
   // As the key of a map: one name, a family, or several with commas between: "A, E".
   std::vector<PointId> points_in_key(const Node& key);
-  bool is_case(std::string_view name) const;
   std::vector<std::string> case_names() const;
 
   void mark_broken(std::string_view name) { broken_[std::string(name)] = true; }

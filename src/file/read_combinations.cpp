@@ -1,3 +1,5 @@
+#include <set>
+
 #include "file/parts.hpp"
 
 namespace corvex::file {
@@ -11,15 +13,17 @@ class CombinationReader : PartReader {
 
 void CombinationReader::run(const Node& n) {
   if (!errors_.is_map(n, "combinations")) return;
+  const std::vector<std::string> names = names_.case_names();
+  const std::set<std::string_view> cases(names.begin(), names.end());
   for (std::size_t i = 0; i < tree_->entries(n); ++i) {
     const auto& [key, value] = tree_->entry(n, i);
     if (!errors_.is_map(value, fmt::format("combination '{}'", key.text))) continue;
     std::vector<std::pair<std::string, double>> factors;
     for (std::size_t k = 0; k < tree_->entries(value); ++k) {
       const auto& [load_case, factor] = tree_->entry(value, k);
-      if (!names_.is_case(load_case.text)) errors_.unknown(load_case, "load case", names_.case_names());
-      if (const auto f = quantities_.read(factor, units_.number); f && names_.is_case(load_case.text))
-        factors.emplace_back(load_case.text, *f);
+      const bool known = cases.contains(load_case.text);
+      if (!known) errors_.unknown(load_case, "load case", names);
+      if (const auto f = quantities_.read(factor, units_.number); f && known) factors.emplace_back(load_case.text, *f);
     }
     structure_.combination(std::string(key.text), factors);
   }

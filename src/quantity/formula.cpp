@@ -390,6 +390,8 @@ class Reading {
   }
 
   std::string unknown(std::string_view w, bool after_number) const {
+    if (!names_.gives_hints())
+      return fmt::format("'{}' is {}", w, after_number ? "not a unit" : "neither a parameter nor a unit");
     std::vector<std::string> known = names_.names();
     if (after_number) known.clear();
     for (const char* u :

@@ -32,12 +32,13 @@ class LoadChecks : Checks {
     for (const LoadCase& l : s_.load_cases())
       if (l.name() == c.name) add(fmt::format("'{}' is the name of a load case already", c.name), subject);
     if (c.terms.empty()) add(fmt::format("combination '{}' names no load case", c.name), subject);
+    std::vector<bool> named(s_.load_cases().size(), false);
     for (std::size_t i = 0; i < c.terms.size(); ++i) {
       const std::string& name = s_.load_cases()[c.terms[i].load_case].name();
       if (!std::isfinite(c.terms[i].factor) || std::abs(c.terms[i].factor) > 1e6)
         add(fmt::format("the factor of '{}' is out of range", name), subject, name);
-      for (std::size_t k = 0; k < i; ++k)
-        if (c.terms[k].load_case == c.terms[i].load_case) add(fmt::format("'{}' is named twice", name), subject, name);
+      if (named[c.terms[i].load_case]) add(fmt::format("'{}' is named twice", name), subject, name);
+      named[c.terms[i].load_case] = true;
     }
   }
 

@@ -196,13 +196,14 @@ LoadCase& Structure::case_named(std::string_view name) {
 void Structure::combination(std::string name, const std::vector<std::pair<std::string, double>>& factors) {
   Combination c{std::move(name), {}};
   const Subject subject{Subject::Kind::combination, c.name};
+  std::unordered_map<std::string_view, std::size_t> places;
+  for (std::size_t i = 0; i < cases_.size(); ++i) places.emplace(cases_[i].name(), i);
   for (const auto& [load_case, factor] : factors) {
-    const auto it = std::find_if(cases_.begin(), cases_.end(),
-                                 [&name = load_case](const LoadCase& known) { return known.name() == name; });
-    if (it == cases_.end())
+    const auto it = places.find(load_case);
+    if (it == places.end())
       while_building_.push_back({fmt::format("there is no load case '{}'", load_case), subject, load_case});
     else
-      c.terms.push_back({static_cast<std::size_t>(it - cases_.begin()), factor});
+      c.terms.push_back({it->second, factor});
   }
   combinations_.push_back(std::move(c));
 }

@@ -208,6 +208,22 @@ TEST_CASE("Thousands of mistakes are told in a moment, and a long name does not 
   CHECK(first_error(p.text()).size() < 2000);
 }
 
+TEST_CASE("Thousands of wrong formulas, and hundreds of combinations of hundreds of cases, are read in a moment") {
+  Parts p;
+  p.before = "parameters:" + lines(20000, [](std::size_t i) { return "l" + str(i) + ": zz" + str(i) + "*2"; });
+  CHECK_THAT(first_error(p.text()), Contains("'zz0'"));
+  p.before = "combinations:" + lines(300, [](std::size_t i) {
+               std::string terms;
+               for (std::size_t k = 0; k < 300; ++k) terms += (k ? ", c" : "c") + str(k) + ": 1";
+               return "k" + str(i) + ": {" + terms + "}";
+             });
+  p.loads = lines(300, [](std::size_t i) { return "c" + str(i) + ": [{on: beam, at: 1, force: {down: 1}}]"; });
+  const auto model = read_model_text(p.text(), "m.yaml");
+  REQUIRE(model.ok());
+  CHECK(model->structure.combinations().size() == 300);
+  CHECK(model->structure.combinations().back().terms.size() == 300);
+}
+
 TEST_CASE("A name before a colon that is too long is told as that") {
   Parts p;
   p.members = "{" + std::string(1500, 'b') + ": {through: [A, B], section: t, material: S235}}";

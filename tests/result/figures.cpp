@@ -50,7 +50,8 @@ TEST_CASE("Every figure of the table is the diagram, the value at a place and th
         }
       }
       if (f.envelope) {
-        const Range& range = envelope(solution, member).*f.envelope;
+        const MemberEnvelope of_member = envelope(solution, member);
+        const Range& range = of_member.*f.envelope;
         CHECK(range.max.value.si == (m.*f.diagram)().max().value.si);
         CHECK(range.min.value.si == (m.*f.diagram)().min().value.si);
       }
