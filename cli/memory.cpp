@@ -44,7 +44,7 @@ void give_the_reserve_up() {
   _exit(refused);
 }
 
-std::uint64_t free_memory() {
+[[maybe_unused]] std::uint64_t free_memory() {
   unsigned long long kilobytes = 0;
   if (std::FILE* info = std::fopen("/proc/meminfo", "re")) {
     char line[256];
@@ -70,6 +70,10 @@ std::uint64_t bytes_of(const std::string& text) {
   return static_cast<std::uint64_t>(number * it->second);
 }
 
+// A sanitizer maps far more than it uses, so that there is nothing to bound.
+#if defined(__SANITIZE_ADDRESS__) || defined(__SANITIZE_THREAD__)
+void bound_memory(std::uint64_t) {}
+#else
 void bound_memory(std::uint64_t bytes) {
   if (bytes == 0) bytes = free_memory() / 4 * 3;
   if (bytes == 0) return;
@@ -78,6 +82,7 @@ void bound_memory(std::uint64_t bytes) {
   limit.rlim_cur = std::min<rlim_t>({limit.rlim_cur, limit.rlim_max, bytes});
   setrlimit(RLIMIT_DATA, &limit);
 }
+#endif
 
 void keep_a_reserve() {
   constexpr std::size_t size = 1 << 20;
