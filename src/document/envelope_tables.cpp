@@ -79,6 +79,20 @@ Rows chosen(const std::vector<double>& size, const std::vector<bool>& marked, bo
   return rows;
 }
 
+// The six components of what happens at each of some points, and how large they are.
+struct Sixes {
+  std::vector<std::array<Range, 6>> all;
+  std::vector<double> size;  // of the first three, for each point
+  double first, second;      // the largest of the first three, and of the others, of all points
+
+  void add(const std::array<Range, 6>& six) {
+    all.push_back(six);
+    size.push_back(std::max({size_of(six[0]), size_of(six[1]), size_of(six[2])}));
+    first = std::max(first, size.back());
+    second = std::max({second, size_of(six[3]), size_of(six[4]), size_of(six[5])});
+  }
+};
+
 }  // namespace
 
 EnvelopeTables::EnvelopeTables(const ModelUnits& units, const Solution& solution, const Selection& selection)
@@ -165,27 +179,18 @@ Table EnvelopeTables::stresses() const {
 
 Table EnvelopeTables::movements() const {
   static constexpr const char* names[] = {"x", "y", "z", "about x", "about y", "about z"};
-  std::vector<std::array<Range, 6>> all;
-  std::vector<double> size;
-  double move = sizes_.move, turn = 0;
-  for (std::size_t i = 0; i < s_.points().size(); ++i) {
-    const auto& six = all.emplace_back(displacement_envelope(solution_, PointId{i}));
-    size.push_back(std::max({size_of(six[0]), size_of(six[1]), size_of(six[2])}));
-    move = std::max(move, size.back());
-    turn = std::max({turn, size_of(six[3]), size_of(six[4]), size_of(six[5])});
-  }
+  Sixes moves{.all = {}, .size = {}, .first = sizes_.move, .second = 0};
+  for (std::size_t i = 0; i < s_.points().size(); ++i) moves.add(displacement_envelope(solution_, PointId{i}));
   Table t = ranges("envelope", "Displacements", "point", nullptr);
-  const Rows rows = chosen(size, selection_.points, selection_.all, short_points / 2, true);
+  const Rows rows = chosen(moves.size, selection_.points, selection_.all, short_points / 2, true);
   for (const std::size_t i : rows.shown) {
     const bool turns = solution_[solution_.judged().front()].turns(PointId{i});
     for (std::size_t k = 0; k < 6; ++k) {
       if (s_.is_plane() && k >= 2 && k <= 4) continue;
       if (k >= 3 && !turns) continue;
-      const bool moves = k < 3;
-      add_range(
-          t, s_.points()[i].name,
-          {names[k], moves ? "displacements" : "rotations", moves ? u_.deflection : u_.angle, moves ? move : turn},
-          all[i][k], nullptr, nullptr, u_.length);
+      const Figure figure = k < 3 ? Figure{names[k], "displacements", u_.deflection, moves.first}
+                                  : Figure{names[k], "rotations", u_.angle, moves.second};
+      add_range(t, s_.points()[i].name, figure, moves.all[i][k], nullptr, nullptr, u_.length);
     }
   }
   t.after = rows.rest("point", "--point");
@@ -194,26 +199,21 @@ Table EnvelopeTables::movements() const {
 
 Table EnvelopeTables::reactions() const {
   static constexpr const char* names[] = {"Fx", "Fy", "Fz", "Mx", "My", "Mz"};
-  std::vector<std::array<Range, 6>> all;
-  std::vector<double> size;
+  Sixes reactions{.all = {}, .size = {}, .first = sizes_.force, .second = sizes_.moment};
   std::vector<bool> marked;
-  double force = sizes_.force, moment = sizes_.moment;
   for (const PointSupport& p : s_.supports()) {
-    const auto& six = all.emplace_back(reaction_envelope(solution_, p.at));
-    size.push_back(std::max({size_of(six[0]), size_of(six[1]), size_of(six[2])}));
+    reactions.add(reaction_envelope(solution_, p.at));
     marked.push_back(selection_.points[p.at.index]);
-    force = std::max(force, size.back());
-    moment = std::max({moment, size_of(six[3]), size_of(six[4]), size_of(six[5])});
   }
   Table t = ranges("envelope-reactions", "Reactions", "point", nullptr);
-  const Rows rows = chosen(size, marked, selection_.all, short_points, false);
+  const Rows rows = chosen(reactions.size, marked, selection_.all, short_points, false);
   for (const std::size_t i : rows.shown)
     for (std::size_t k = 0; k < 6; ++k) {
       const PointSupport& p = s_.supports()[i];
       if (!p.gives(k) || (s_.is_plane() && k >= 2 && k <= 4)) continue;
-      add_range(t, s_[p.at].name,
-                {names[k], k < 3 ? "forces" : "moments", k < 3 ? u_.force : u_.moment, k < 3 ? force : moment},
-                all[i][k], nullptr, nullptr, u_.length);
+      const Figure figure = k < 3 ? Figure{names[k], "forces", u_.force, reactions.first}
+                                  : Figure{names[k], "moments", u_.moment, reactions.second};
+      add_range(t, s_[p.at].name, figure, reactions.all[i][k], nullptr, nullptr, u_.length);
     }
   t.after = rows.rest("support", "--point");
   return t;

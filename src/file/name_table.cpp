@@ -62,10 +62,9 @@ std::optional<SectionId> NameTable::section(const Node& n) {
   }
   const auto known = structure_.find_section(n.text);
   if (!known && !is_broken(n.text) && is_designation(n)) {
-    if (const auto found = profile(n.text))
-      return structure_.section(std::string(n.text), *found);
-    else
-      errors_.fail(n, found.error());
+    const auto found = profile(n.text);
+    if (found) return structure_.section(std::string(n.text), *found);
+    errors_.fail(n, found.error());
     return std::nullopt;
   }
   return named(n, "section", known, structure_.sections());

@@ -136,9 +136,9 @@ struct FileWriter::Staged {
       return 0;
     }
     if (exists && ::access(target.c_str(), W_OK) != 0) return errno;
-    if (exists && s.st_nlink > 1) return reserve(given, s);
+    if (exists && s.st_nlink > 1) return reserve(given);
     const int error = write_beside(given, s);
-    return exists && (error == EACCES || error == EPERM || error == EROFS) ? reserve(given, s) : error;
+    return exists && (error == EACCES || error == EPERM || error == EROFS) ? reserve(given) : error;
   }
 
   int commit() {
@@ -195,15 +195,16 @@ struct FileWriter::Staged {
   }
 
   // Writing in place cannot fail for want of room once this was done.
-  int reserve(std::string_view given, const struct stat& old) {
+  int reserve(std::string_view given) {
     how = How::in_place;
     bytes = given;
     file = Descriptor(::open(target.c_str(), O_WRONLY | O_CLOEXEC));
     if (!file) return errno;
     if (given.empty()) return 0;
-    const int error = ::posix_fallocate(file.get(), 0, static_cast<off_t>(given.size()));
-    if (error && ::ftruncate(file.get(), old.st_size) != 0) return errno;
-    return error;
+    // The size stays until the bytes are written, so that a file that is not committed is as it was. File systems that
+    // cannot reserve room tell only while writing that there is none.
+    const bool reserved = ::fallocate(file.get(), FALLOC_FL_KEEP_SIZE, 0, static_cast<off_t>(given.size())) == 0;
+    return reserved || errno == EOPNOTSUPP ? 0 : errno;
   }
 };
 

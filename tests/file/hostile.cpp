@@ -6,6 +6,9 @@
 #include <cmath>
 #include <corvex/corvex.hpp>
 #include <corvex/file.hpp>
+#include <corvex/writing.hpp>
+#include <filesystem>
+#include <fstream>
 #include <functional>
 
 using namespace corvex;
@@ -259,6 +262,29 @@ TEST_CASE("A structure whose parts come from another one is checked without read
   s.support(a, Support::fixed());
   s.load_case("x").heat_across_y(beam, Temperature::si(10), Temperature::si(0));
   CHECK_THAT(solve(s).problems().front().text, Contains("not one of this structure"));
+}
+
+TEST_CASE("Files that are staged and not committed are as they were, hard links too") {
+  namespace fs = std::filesystem;
+  char name[] = "/tmp/corvex-test-XXXXXX";
+  REQUIRE(mkdtemp(name));
+  const fs::path folder = name;
+  for (const char* file : {"plain", "linked"}) std::ofstream(folder / file) << "old";
+  fs::create_hard_link(folder / "linked", folder / "other name");
+  {
+    FileWriter files;
+    for (const char* file : {"plain", "linked", "new"})
+      CHECK(files.stage((folder / file).string(), std::string(100000, 'x')).empty());
+  }
+  for (const char* file : {"plain", "linked", "other name"}) CHECK(fs::file_size(folder / file) == 3);
+  CHECK_FALSE(fs::exists(folder / "new"));
+  CHECK(std::distance(fs::directory_iterator(folder), {}) == 3);
+  FileWriter files;
+  for (const char* file : {"plain", "linked", "new"})
+    CHECK(files.stage((folder / file).string(), std::string(100000, 'x')).empty());
+  CHECK(files.commit().empty());
+  for (const char* file : {"plain", "linked", "other name", "new"}) CHECK(fs::file_size(folder / file) == 100000);
+  fs::remove_all(folder);
 }
 
 TEST_CASE("An outline that would take hours is refused with the reason, one of a thousand sides is solved") {
