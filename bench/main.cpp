@@ -389,19 +389,20 @@ std::size_t bare_events(const std::string& text) {
 }
 
 void reading() {
-  fmt::print("\n## Reading\n\nA model file beside the bare events of libyaml on the same text.\n\n");
-  fmt::print("| members | text | events | read | bare events | ratio |\n|--:|--:|--:|--:|--:|--:|\n");
+  fmt::print("\n## Reading\n\nA model file beside the bare events of libyaml on the same text, and how long it takes to inspect what was read.\n\n");
+  fmt::print("| members | text | events | read | bare events | ratio | inspect |\n|--:|--:|--:|--:|--:|--:|--:|\n");
   for (const int n : {11, 33}) {
     const Structure s = lattice(n, 1);
     const std::string text = as_model_file(s);
-    double ours = 0, bare = 0;
+    double ours = 0, bare = 0, inspected = 0;
     std::size_t events = 0;
     for (int i = 0; i < 5; ++i) {
       keep_less(ours, timed([&] { (void)read_model_text(text, "bench"); }));
+      keep_less(inspected, timed([&] { (void)inspect(s); }));
       keep_less(bare, timed([&] { events = bare_events(text); }));
     }
-    fmt::print("| {} | {:.1f} MB | {} | {} | {} | {:.2f} |\n", s.members().size(),
-               static_cast<double>(text.size()) / 1e6, events, seconds(ours), seconds(bare), ours / bare);
+    fmt::print("| {} | {:.1f} MB | {} | {} | {} | {:.2f} | {} |\n", s.members().size(),
+               static_cast<double>(text.size()) / 1e6, events, seconds(ours), seconds(bare), ours / bare, seconds(inspected));
   }
 }
 

@@ -136,7 +136,9 @@ int run(CatalogueOptions o) {
   std::erase_if(o.bounds, [](const auto& b) { return b.second.empty(); });
   CatalogueFormat format{.density = density_of(o.material)};
   if (!o.what.empty() && is_model(o.what.front())) {
-    const auto model = read_model(o.what.front());
+    const auto overrides = overrides_of(o.model);
+    if (!overrides) throw Wrong{overrides.error()};
+    const auto model = read_model(o.what.front(), *overrides);
     if (!model) return refuse(model.error());
     o.output.read = model->table_files;
     o.output.read.push_back(o.what.front());

@@ -94,7 +94,7 @@ int demo(const std::string& folder) {
                      results_json(solution, {.places = 11,
                                              .hand = *hand,
                                              .limits = *limits,
-                                             .findings = findings_of(*model, solution, *limits, true),
+                                             .findings = findings_of(*model, solution, *limits, *hand, true),
                                              .units = model->units})});
     std::string why;
     const std::vector<Written> pictures = pictures_of(*model, solution, fs::path(path).replace_extension(), why);

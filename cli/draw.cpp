@@ -6,6 +6,7 @@
 #include <charconv>
 
 #include "corvex/document.hpp"
+#include "findings.hpp"
 #include "pictures.hpp"
 #include "solved.hpp"
 
@@ -102,8 +103,8 @@ int draw(const DrawOptions& o) {
     if (!o.only.empty() && shown->members[i]) picture.only.push_back(MemberId{i});
   if ((picture.of == PictureOf::sheet || picture.of == PictureOf::section) && picture.only.size() != 1)
     return refuse(fmt::format("a {} is of one member: say which, as --only 'NAME'", o.what));
-  for (const Problems* notes : {&model.notes, &solution.notes()})
-    for (const Problem& p : model.located(*notes)) tell(p);
+  picture.findings = findings_of(model, solution, {}, {}, false);
+  tell_briefly(picture.findings, o.model.path);
   const auto bytes = drawn(solution, picture, *format);
   if (!bytes) return refuse(bytes.error().text);
   const std::string why = write(o.output, *bytes);

@@ -4,10 +4,13 @@
 #include <string>
 #include <vector>
 
+#include "output.hpp"
+
 namespace corvex::cli {
 
 struct DrawOptions {
-  std::string model, what = "structure", load_case, view, size, output, units;
+  ModelOptions model;
+  std::string what = "structure", load_case, view, size, output, units;
   std::vector<std::string> only;
   double scale = 0;
   bool true_scale = false, dark = false, animate = false, dimensions = false, real_width = false;

@@ -13,7 +13,10 @@
 #include "catalogue.hpp"
 #include "corvex/formula.hpp"
 #include "demo.hpp"
+#include "choose.hpp"
+#include "compare.hpp"
 #include "draw.hpp"
+#include "inspect.hpp"
 #include "memory.hpp"
 #include "new.hpp"
 #include "output.hpp"
@@ -26,8 +29,8 @@ namespace {
 using corvex::cli::refuse;
 
 // Verbs that the design names; "not built yet" is another answer than "unknown".
-const std::vector<std::string> built = {"new", "solve", "trace", "verify", "draw", "catalogue", "demo"};
-const std::vector<std::string> planned = {"inspect", "derive", "compare", "choose", "report", "convert"};
+const std::vector<std::string> built = {"new", "inspect", "solve", "trace", "verify", "draw", "compare", "choose", "catalogue", "demo"};
+const std::vector<std::string> planned = {"derive", "report", "convert"};
 
 // A word where a verb should stand that is none.
 std::string wrong_verb(int argc, char** argv) {
@@ -82,6 +85,7 @@ void add_catalogue(CLI::App& verb, corvex::cli::CatalogueOptions& o) {
                   "least first: " + fmt::format("{}", fmt::join(corvex::cli::searched_figures(), ", ")))
       ->type_name("FIGURE");
   verb.add_option("--material", o.material, "for the mass per metre; steel if not given")->type_name("NAME");
+  corvex::cli::add_model_options(verb, o.model, false);
   corvex::cli::add_output_options(verb, o.output, false);
 }
 
@@ -110,7 +114,7 @@ void add_solve(CLI::App& verb, corvex::cli::SolveOptions& o) {
 }
 
 void add_trace(CLI::App& verb, corvex::cli::TraceOptions& o) {
-  verb.add_option("MODEL", o.model, "model file (YAML or JSON); - is standard input")->required();
+  corvex::cli::add_model_options(verb, o.model);
   verb.add_option("MEMBER", o.member, "the member")->required();
   verb.add_option("--at", o.at,
                   "at these places: lengths from the start, shares as '50 %', or points of the member; if not "
@@ -128,7 +132,7 @@ void add_trace(CLI::App& verb, corvex::cli::TraceOptions& o) {
 }
 
 void add_draw(CLI::App& verb, corvex::cli::DrawOptions& o) {
-  verb.add_option("MODEL", o.model, "model file (YAML or JSON); - is standard input")->required();
+  corvex::cli::add_model_options(verb, o.model);
   verb.add_option("--what", o.what, fmt::format("one of: {}", fmt::join(corvex::cli::pictures(), ", ")))
       ->check(corvex::cli::one_of(corvex::cli::pictures()))
       ->type_name("PICTURE")
@@ -170,7 +174,7 @@ int run(int argc, char** argv) {
   app.get_formatter()->label("SUBCOMMAND", "VERB");
   app.require_subcommand(1);
   app.footer(
-      "Exit status: 0 done, all limits met and all hand values agree; 1 done, but a limit is exceeded or not checked, a hand value differs, or a search found nothing; 2 the model or the call is wrong, and "
+      "Exit status: 0 done, all limits met and all hand values agree; 1 done, but a limit is exceeded or not checked, a hand value differs, a search found nothing, inspect found an error or a warning that was not accepted, or a compared model could not be solved; 2 the model or the call is wrong, and "
       "nothing was written.");
 
   corvex::cli::NewOptions no;
@@ -191,10 +195,16 @@ int run(int argc, char** argv) {
       ->allow_extra_args(false);
   for (CLI::App* verb : {solve_verb, verify_verb}) {
     verb->add_flag("--record", so.record, "with the version of the program, the model file and the date of the run");
-    verb->add_option("MODEL", so.model, "model file (YAML or JSON); - is standard input")->required();
+    corvex::cli::add_model_options(*verb, so.model);
     corvex::cli::add_output_options(*verb, so.output);
   }
   add_solve(*solve_verb, so);
+
+  corvex::cli::InspectOptions in;
+  CLI::App* inspect_verb = app.add_subcommand(
+      "inspect", "what is probably a mistake, with a remedy, and the model as it was read");
+  corvex::cli::add_model_options(*inspect_verb, in.model);
+  corvex::cli::add_output_options(*inspect_verb, in.output);
 
   corvex::cli::TraceOptions to;
   CLI::App* trace_verb = app.add_subcommand("trace", "every quantity of one member, from place to place");
@@ -204,6 +214,29 @@ int run(int argc, char** argv) {
   CLI::App* draw_verb = app.add_subcommand(
       "draw", "a picture of the structure, its loads, deformed shape, diagrams or stresses: SVG, PNG or PDF");
   add_draw(*draw_verb, dr);
+
+  corvex::cli::CompareOptions cp;
+  CLI::App* compare_verb = app.add_subcommand(
+      "compare", "variants of a model, or several models, side by side, with the change against the first");
+  compare_verb->add_option("MODEL", cp.models, "model files; of a single one all its variants")->required();
+  for (const auto& [name, values, what, type] :
+       {std::tuple("--variants", &cp.variants, "only these variants", "NAME"),
+        {"--show", &cp.show, "a figure to show besides, in the words of a hand value: 'moment: rail, take: max'", "FIGURE"}})
+    compare_verb->add_option(name, *values, what)->type_name(type)->allow_extra_args(false);
+  compare_verb->get_option("--variants")->delimiter(',');
+  corvex::cli::add_change_options(*compare_verb, cp.model);
+  corvex::cli::add_output_options(*compare_verb, cp.output);
+
+  corvex::cli::ChooseOptions cs;
+  CLI::App* choose_verb = app.add_subcommand(
+      "choose", "the lightest listed sections with which every limit is met, of those that the model names");
+  corvex::cli::add_model_options(*choose_verb, cs.model);
+  choose_verb->add_option("--runners-up", cs.runners_up, "so many of the next best too")
+      ->check(corvex::cli::between(0, 100))
+      ->type_name("N")
+      ->capture_default_str();
+  corvex::cli::add_output_options(*choose_verb, cs.output);
+  choose_verb->get_option("--output")->description("write the model with the lightest choice to this file");
 
   corvex::cli::CatalogueOptions co;
   CLI::App* catalogue_verb =
@@ -215,11 +248,11 @@ int run(int argc, char** argv) {
       app.add_subcommand("demo", "the example models of an orchard's cider works with their results, into a folder");
   demo_verb->add_option("DIR", folder, "the folder; made if it is not there")->required();
 
-  for (CLI::App* verb : {new_verb, solve_verb, trace_verb, verify_verb, draw_verb, catalogue_verb, demo_verb})
+  for (CLI::App* verb : {new_verb, inspect_verb, solve_verb, trace_verb, verify_verb, draw_verb, compare_verb, choose_verb, catalogue_verb, demo_verb})
     verb->group("Verbs");
 
   std::string memory;
-  for (CLI::App* verb : {solve_verb, trace_verb, verify_verb, draw_verb, catalogue_verb})
+  for (CLI::App* verb : {inspect_verb, solve_verb, trace_verb, verify_verb, draw_verb, compare_verb, choose_verb, catalogue_verb})
     verb->add_option("--max-memory", memory,
                      "take no more memory than this, as \"2 GB\"; three quarters of what is free if not given")
         ->type_name("SIZE");
@@ -239,7 +272,10 @@ int run(int argc, char** argv) {
   corvex::cli::bound_memory(bytes);
   if (*new_verb) return corvex::cli::begin_model(no);
   if (*solve_verb || *verify_verb) return corvex::cli::solve(so, verify_verb->parsed());
+  if (*inspect_verb) return corvex::cli::inspect(in);
   if (*trace_verb) return corvex::cli::trace(to);
+  if (*choose_verb) return corvex::cli::choose(cs);
+  if (*compare_verb) return corvex::cli::compare(cp);
   if (*draw_verb) return corvex::cli::draw(dr);
   if (*catalogue_verb) return corvex::cli::catalogue(co);
   return corvex::cli::demo(folder);

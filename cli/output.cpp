@@ -155,6 +155,38 @@ CLI::Validator between(int least, int most) {
           ""};
 }
 
+void add_model_options(CLI::App& verb, ModelOptions& o, bool with_path) {
+  if (with_path) verb.add_option("MODEL", o.path, "model file (YAML or JSON); - is standard input")->required();
+  verb.add_option("--variant", o.variant, "as this variant of the model has it")->type_name("NAME");
+  add_change_options(verb, o);
+}
+
+void add_change_options(CLI::App& verb, ModelOptions& o) {
+  verb.add_option("--set", o.set,
+                  "with another value for this call: of a parameter, as wall='5 mm', or by JSON Pointer, as "
+                  "/sections/leg='SHS 80x80x4'")
+      ->type_name("WHAT=VALUE")
+      ->allow_extra_args(false);
+  verb.add_option("--tables-from", o.table_folders, "CSV tables of the model may stand in this folder too")
+      ->type_name("DIR")
+      ->allow_extra_args(false);
+}
+
+Expected<Overrides, std::string> overrides_of(const ModelOptions& o) {
+  Overrides overrides{.variant = o.variant, .table_folders = o.table_folders};
+  for (const std::string& one : o.set) {
+    const std::size_t equals = one.find('=');
+    if (equals == std::string::npos || equals == 0)
+      return fmt::format("--set '{}': a name and a value were expected, as wall='5 mm' or /sections/leg='SHS 80x80x4'", one);
+    const std::string what = one.substr(0, equals), value = one.substr(equals + 1);
+    if (what.front() == '/')
+      overrides.set.emplace_back(what, value);
+    else
+      overrides.parameters[what] = value;
+  }
+  return overrides;
+}
+
 void add_output_options(CLI::App& verb, OutputOptions& o, bool of_results) {
   CLI::Option* json = verb.add_flag("--json", o.json, "everything as JSON, in SI units at full precision");
   verb.add_option("--format", o.format, "table, markdown, csv or json; if not given, by the end of the file of -o")

@@ -43,6 +43,19 @@ void tell_failure(const std::string& what);
 // Why a command must not write to this path, where it reads these files; empty where it may.
 std::string overwrites(const std::string& output, const std::vector<std::string>& read);
 
+// The model of a verb, and what is changed in it for this call.
+struct ModelOptions {
+  std::string path{}, variant{};
+  std::vector<std::string> set{};  // NAME=VALUE, /POINTER=VALUE
+  std::vector<std::string> table_folders{};
+};
+// `with_path`: the model itself too.
+void add_model_options(CLI::App& verb, ModelOptions& options, bool with_path = true);
+// --set and --tables-from alone.
+void add_change_options(CLI::App& verb, ModelOptions& options);
+// What they change. Refuses what is no change.
+Expected<Overrides, std::string> overrides_of(const ModelOptions& options);
+
 struct OutputOptions {
   std::string format{};  // table, markdown, csv, json; by the end of `output` where it is empty
   std::string output{}, csv_folder{}, table{}, units{};

@@ -1,5 +1,7 @@
 #include "progress.hpp"
 
+#include "output.hpp"
+
 #include <fmt/format.h>
 #include <unistd.h>
 

@@ -9,19 +9,23 @@
 #include "corvex/file.hpp"
 #include "corvex/number.hpp"
 #include "corvex/version.hpp"
+#include "findings.hpp"
 #include "solved.hpp"
 
 namespace corvex::cli {
 namespace {
 
 // What produced a result: never by default, since the same input gives the same bytes.
-std::string record_of(const std::string& model) {
+std::string record_of(const ModelOptions& model) {
   const std::time_t now = std::time(nullptr);
   std::tm local{};
   localtime_r(&now, &local);
   char date[32];
   std::strftime(date, sizeof date, "%Y-%m-%d %H:%M", &local);
-  return fmt::format("corvex {}, {}, {}", CORVEX_VERSION, model == "-" ? "standard input" : model, date);
+  std::string what = model.path == "-" ? "standard input" : model.path;
+  if (!model.variant.empty()) what += ", variant " + model.variant;
+  for (const std::string& set : model.set) what += ", " + set;
+  return fmt::format("corvex {}, {}, {}", CORVEX_VERSION, what, date);
 }
 
 Page verify_page(const Model& model, const Verification& hand, const Style& style) {
@@ -83,7 +87,7 @@ int solve(SolveOptions o, bool hand_only) {
   if (!shown) return refuse(shown.error());
 
   progress.doing("working out forces and stresses");
-  const Problems findings = findings_of(model, solution, *limits, !hand_only);
+  const Problems findings = findings_of(model, solution, *limits, *hand, !hand_only);
   std::string json_text;
   Page page;
   if (json) {
@@ -102,7 +106,7 @@ int solve(SolveOptions o, bool hand_only) {
   if (o.record && !json) page.insert(page.begin() + 1, Words{{{"", record_of(o.model)}}});
   progress.done();
 
-  for (const Problem& p : findings) tell(p);
+  tell_briefly(findings, o.model.path);
   const int status = json ? put_text(json_text, o.output) : put_page(page, model.structure.title(), *form, o.output);
   if (status != 0) return status;
   if (hand->all_agree() && limits->all_met()) return 0;

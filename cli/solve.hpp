@@ -9,7 +9,7 @@
 namespace corvex::cli {
 
 struct SolveOptions {
-  std::string model;
+  ModelOptions model;
   OutputOptions output;
   Choice wanted{};
   int places = 0;

@@ -9,7 +9,8 @@
 namespace corvex::cli {
 
 struct TraceOptions {
-  std::string model, member, load_case;
+  ModelOptions model;
+  std::string member, load_case;
   OutputOptions output;
   std::vector<std::string> at;
   int steps = 0;

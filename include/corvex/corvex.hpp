@@ -3,9 +3,12 @@
 
 #include "corvex/acting.hpp"
 #include "corvex/catalogue.hpp"
+#include "corvex/choose.hpp"
+#include "corvex/compare.hpp"
 #include "corvex/diagram.hpp"
 #include "corvex/envelope.hpp"
 #include "corvex/figures.hpp"
+#include "corvex/findings.hpp"
 #include "corvex/formula.hpp"
 #include "corvex/hand.hpp"
 #include "corvex/limits.hpp"

@@ -54,19 +54,34 @@ Page solve_page(const ModelUnits& units, const Solution& solution, const Verific
                 const Selection& shown, const Style& style);
 
 // The model as it was read: members with lengths, sections, materials and local axes, supports, sums of loads, parts.
-void add_model(Page& page, const ModelUnits& units, const Solution& solution);
+void add_model(Page& page, const ModelUnits& units, const Structure& structure);
 
 // The title, and what is worth knowing before the figures.
 void add_head(Page& page, const ModelUnits& units, const Structure& structure, int digits);
 
-// What is worth knowing of the model, the solution and the limits, with lines; `with_stress`: also where a material is
-// stressed beyond its strength and no limit asks for safety.
-Problems findings_of(const Model& model, const Solution& solution, const LimitCheck& limits, bool with_stress);
+// Everything found in the model and, `with_stress`, in its results, with lines; errors first. What the model accepts is
+// marked so.
+Problems findings_of(const Model& model, const Solution& solution, const LimitCheck& limits, const Verification& hand,
+                     bool with_stress);
+// Everything found in the model without results, with lines; what is accepted comes last.
+Inspection inspection_of(const Model& model);
+// One row a finding, with its sentence and its remedy beneath.
+Table findings_table(const Problems& findings);
+// The findings, then the model as it was read.
+Page inspection_page(const ModelUnits& units, const Structure& structure, const Inspection& inspection, int digits);
 
 // The results alone, of all that is judged, without a hand calculation. `all`: whole tables of every case, which the
 // tables for other programs are made of; else what governs first, and short.
 Page results_page(const Solution& solution, const ModelUnits& units = {}, const LimitCheck& limits = {},
                   bool all = false);
+
+// Structures side by side: worst figures, verdicts, and the change against the first.
+Page comparison_page(const std::string& title, const ModelUnits& units, const std::vector<Compared>& all,
+                     const std::vector<ShownFigure>& show, int digits);
+
+// The lightest sections and the runners-up.
+Page choice_page(const std::string& title, const ModelUnits& units, const SectionChoice& choice,
+                 const std::vector<ChoiceGroup>& groups);
 
 // The limits with a verdict for each: what is not met first, then of each limit the worst that is met; or all.
 Table limits_table(const LimitCheck& check, const ModelUnits& units, int digits, bool all);

@@ -22,8 +22,11 @@
 #include <vector>
 
 #include "corvex/catalogue.hpp"
+#include "corvex/choose.hpp"
+#include "corvex/compare.hpp"
 #include "corvex/envelope.hpp"
 #include "corvex/expected.hpp"
+#include "corvex/findings.hpp"
 #include "corvex/hand.hpp"
 #include "corvex/limits.hpp"
 #include "corvex/solution.hpp"
@@ -61,6 +64,11 @@ struct Model {
   ModelUnits units{};
   HandCalculation hand{};
   Limits limits{};
+  std::vector<Acceptance> acceptances{};
+  // What sections may be chosen from.
+  std::vector<ChoiceGroup> choose{};
+  // What comparisons show besides.
+  std::vector<ShownFigure> show{};
 
   // Fills in the lines of problems that `solve` finds in this model.
   Problems located(Problems problems) const;
@@ -81,8 +89,23 @@ struct Model {
   Problems notes{};
 };
 
+// What a model is to be built with instead of what its file says.
+struct Overrides {
+  // New values of parameters that the file has: numbers or formulas, written as in the file.
+  std::map<std::string, std::string> parameters{};
+  // One of the file's `variants`, applied to it as a merge patch (RFC 7396); none if empty.
+  std::string variant{};
+  // Values by JSON Pointer (RFC 6901), written as in the file: {"/sections/leg", "SHS 80x80x4"}. Applied after the
+  // variant, in order.
+  std::vector<std::pair<std::string, std::string>> set{};
+  // Figures to show besides those of the file's `show`, in the words of `expect`: "moment: rail, take: max".
+  std::vector<std::string> show{};
+  // CSV tables are read from beside the model or below it, and from these folders.
+  std::vector<std::string> table_folders{};
+};
+
 // From a file; "-" is standard input.
-Expected<Model, Problems> read_model(const std::string& path);
+Expected<Model, Problems> read_model(const std::string& path, const Overrides& overrides = {});
 // From text; `file` is its name in messages.
 Expected<Model, Problems> read_model_text(std::string_view text, const std::string& file);
 
@@ -98,20 +121,22 @@ class ModelDocument {
   const std::string& file() const& { return file_; }
   // Names and formulas, in the order of the file.
   std::vector<std::pair<std::string, std::string>> parameters() const;
+  // Names, in the order of the file.
+  std::vector<std::string> variants() const;
 
  private:
   friend Expected<ModelDocument, Problems> read_document_text(std::string_view text, const std::string& file);
-  friend Expected<Model, Problems> build(const ModelDocument& document, const struct Overrides& overrides);
+  friend Expected<std::string, Problems> changed_text(const ModelDocument& document, const Overrides& overrides);
+  friend Expected<Model, Problems> build(const ModelDocument& document, const Overrides& overrides);
   std::shared_ptr<const file::Tree> tree_;
   std::string file_;
-};
-struct Overrides {
-  // New values of parameters that the file has: numbers or formulas, written as in the file.
-  std::map<std::string, std::string> parameters{};
 };
 Expected<ModelDocument, Problems> read_document(const std::string& path);
 Expected<ModelDocument, Problems> read_document_text(std::string_view text, const std::string& file);
 Expected<Model, Problems> build(const ModelDocument& document, const Overrides& overrides = {});
+
+// The model file with what is changed in it, as YAML that reads back to the same model; comments are not kept.
+Expected<std::string, Problems> changed_text(const ModelDocument& document, const Overrides& overrides);
 
 // A structure as a model file that reads back to the same results, to the last digit. Each thing is written by itself:
 // families are there as their members. Refused is what a model file cannot say: a material with strengths by thickness
@@ -135,6 +160,12 @@ struct JsonOptions {
   // What produced the results, as "corvex 0.1.0, trestle.yaml, 2026-11-27 17:40"; nothing where it is empty.
   std::string record{};
 };
+// What was found in a model, with the resultants of its loads: {"format": "corvex-findings", …}. SI units.
+std::string findings_json(const Structure& structure, const Inspection& inspection);
+// {"format": "corvex-comparison", …}. SI units.
+std::string comparison_json(const std::vector<Compared>& all, const std::vector<ShownFigure>& show);
+// {"format": "corvex-choice", …}. SI units.
+std::string choice_json(const SectionChoice& choice, const std::vector<ChoiceGroup>& groups);
 // All results in SI units at full precision, as docs/commands.md describes them.
 std::string results_json(const Solution& solution, const JsonOptions& options = {});
 // The hand calculation alone, in the same form.

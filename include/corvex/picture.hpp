@@ -59,6 +59,9 @@ struct PictureOptions {
   bool dimensions = false, real_width = false;
   // The deformed shape swings: in SVG and GIF, which is always moving.
   bool moving = false;
+  // What was found in the model (findings.hpp): errors, warnings and crossings are marked in pictures of the
+  // structure.
+  Problems findings{};
   // Of figures that are written.
   ModelUnits units{};
   int digits = 4;

@@ -34,7 +34,9 @@ struct Subject {
     load,
     limit,
     hand_value,
-    expectation
+    expectation,
+    parameter,
+    acceptance
   };
   Kind kind = Kind::structure;
   std::string name;       // of the point, member, …; of the load case, for a load
@@ -49,14 +51,27 @@ struct Problem {
   Place place{};
   Severity severity = Severity::error;
   std::size_t offset = 0;  // in the text of the key, where that is a formula
+
+  // Of a finding (findings.hpp): its identifier, what it is about besides the subject, what to do, and the reason for
+  // which it was accepted.
+  std::string finding{};
+  std::vector<Subject> others{};
+  std::string remedy{};
+  std::string because{};
+
+  bool is_accepted() const { return !because.empty(); }
 };
 
 using Problems = std::vector<Problem>;
 
+// The same problem as a finding with this identifier.
+Problem as_finding(const char* identifier, Problem problem);
+
 // An error of the structure as a whole, at a place of a file.
 Problem problem_at(Place place, std::string text);
 
-// "model.yaml:12:7: error: …", or without a file "member rail: error: …".
+// "model.yaml:12:7: error: …", or without a file "member rail: error: …"; a finding ends with its identifier in
+// brackets.
 std::string describe(const Problem& problem);
 
 }  // namespace corvex

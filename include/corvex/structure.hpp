@@ -240,6 +240,8 @@ class Structure {
   void replace_material(std::string_view name, const MaterialChoice& material);
   MemberOptions options_of(const MemberRef& member) const;
   void change(const MemberRef& member, const MemberOptions& options);
+  // What holds the point; nothing if nothing does.
+  std::optional<Support> support_of(PointId point) const;
   // Instead of what held the point, if anything did.
   void replace_support(PointId point, const Support& support);
   // Whether something held it.

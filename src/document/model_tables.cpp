@@ -3,7 +3,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <map>
 #include <tuple>
 
 #include "corvex/acting.hpp"
@@ -19,8 +18,7 @@ std::string direction(const Vector& v) {
   return fmt::format("{} {} {}", part(v.x), part(v.y), part(v.z));
 }
 
-Table members_table(const ModelUnits& u, const Solution& solution) {
-  const Structure& s = solution.structure();
+Table members_table(const ModelUnits& u, const Structure& s) {
   Table t{.name = "members", .title = "Members"};
   t.columns = {words_column("member", true),
                words_column("through"),
@@ -38,7 +36,7 @@ Table members_table(const ModelUnits& u, const Solution& solution) {
     for (const PointId p : m.through) through += (through.empty() ? "" : " ") + s[p].name;
     const NamedSection& section = s.sections()[m.section.index];
     const bool designated = !section.designation.empty() && section.designation != section.name;
-    const auto strength = solution[0][MemberId{i}].strength();
+    const auto strength = s.material_of(m).strength(s.section_of(m).thickness());
     const Axes axes = local_axes(s, m);
     t.row({m.name, through, s.length_of(m) / u.length.si, m.kind == MemberKind::beam ? "beam" : "link",
            designated ? section.name + " (" + section.designation + ")" : section.name, s.material_of(m).name,
@@ -68,62 +66,66 @@ Table supports_table(const ModelUnits& u, const Structure& s) {
   return t;
 }
 
-Table load_sums_table(const ModelUnits& u, const Solution& solution) {
-  const Structure& s = solution.structure();
+// Where the line of action of a resultant passes: "x = 1200", or a point of it.
+std::string line_of_action(const LoadTotal& total, bool plane, const NamedUnit& length) {
+  if (!total.through) return "";
+  const Vector f{total.force.x.si(), total.force.y.si(), total.force.z.si()};
+  const double size = corvex::length(f), parts[] = {f.x, f.y, f.z};
+  const double at[] = {total.through->x, total.through->y, total.through->z};
+  const double reach = corvex::length(*total.through);
+  const auto number = [&](double v) { return short_number(std::abs(v) <= 1e-9 * reach ? 0 : v / length.si, 6); };
+  const int axes = plane ? 2 : 3;
+  std::string text;
+  for (int along = 0; along < axes; ++along) {
+    if (std::abs(parts[along]) < (1 - 1e-9) * size) continue;
+    for (int k = 0; k < axes; ++k)
+      if (k != along) text += fmt::format("{}{} = {}", text.empty() ? "" : ", ", "xyz"[k], number(at[k]));
+    return text;
+  }
+  for (int k = 0; k < axes; ++k) text += fmt::format("{}{}", k == 0 ? "through " : ", ", number(at[k]));
+  return text;
+}
+
+Table load_sums_table(const ModelUnits& u, const Structure& s) {
+  const std::vector<LoadTotal> totals = load_totals(s);
   Table t{.name = "load-sums", .title = "Sums of the loads"};
   t.columns = {words_column("case", true), number_column("loads"), number_column("Fx", u.force.text),
                number_column("Fy", u.force.text)};
   t.columns[1].most_digits = 6;
   if (!s.is_plane()) t.columns.push_back(number_column("Fz", u.force.text));
+  t.columns.push_back(words_column(fmt::format("line of action [{}]", u.length.text)));
   double size = 0;
-  for (std::size_t c = 0; c < s.load_cases().size(); ++c) {
-    const Reaction r = solution[c].balance().applied;
-    size = std::max({size, std::abs(r.x.si()), std::abs(r.y.si()), std::abs(r.z.si())});
-  }
-  for (std::size_t c = 0; c < s.load_cases().size(); ++c) {
-    const Reaction r = solution[c].balance().applied;
-    std::vector<Cell> cells{s.load_cases()[c].name(), Cell(static_cast<double>(s.load_cases()[c].loads().size()),
-                                                           std::to_string(s.load_cases()[c].loads().size()))};
-    const double parts[] = {r.x.si(), r.y.si(), r.z.si()};
+  for (const LoadTotal& r : totals)
+    size = std::max({size, std::abs(r.force.x.si()), std::abs(r.force.y.si()), std::abs(r.force.z.si())});
+  for (const LoadTotal& r : totals) {
+    std::vector<Cell> cells{r.load_case, Cell(static_cast<double>(r.loads), std::to_string(r.loads))};
+    const double parts[] = {r.force.x.si(), r.force.y.si(), r.force.z.si()};
     for (std::size_t k = 0; k < (s.is_plane() ? 2u : 3u); ++k)
       cells.emplace_back(std::abs(parts[k]) <= noise * size ? 0 : parts[k] / u.force.si);
+    cells.emplace_back(line_of_action(r, s.is_plane(), u.length));
     t.row(std::move(cells));
   }
   return t;
 }
 
 Table parts_table(const ModelUnits& u, const Structure& s) {
-  struct Part {
-    std::size_t pieces = 0;
-    double length = 0, mass = 0;
-    bool weighed = true;
-  };
-  std::map<std::pair<std::size_t, std::string>, Part> parts;
-  for (const Member& m : s.members()) {
-    Part& p = parts[{m.section.index, s.material_of(m).name}];
-    ++p.pieces;
-    p.length += s.length_of(m);
-    const auto density = s.material_of(m).density;
-    p.weighed = p.weighed && density;
-    if (density) p.mass += s.length_of(m) * s.section_of(m).area().si() * density->si();
-  }
   Table t{.name = "parts", .title = "Parts"};
   t.columns = {words_column("section", true), words_column("material"), number_column("pieces"),
                number_column("length", u.length.text), number_column("mass", u.mass.text)};
-  for (const auto& [of, p] : parts)
-    t.row({s.sections()[of.first].name, of.second, Cell(static_cast<double>(p.pieces), std::to_string(p.pieces)),
-           p.length / u.length.si, p.weighed ? Cell(p.mass / u.mass.si) : unknown()});
+  for (const PartsOfOneKind& p : parts_list(s))
+    t.row({p.section, p.material, Cell(static_cast<double>(p.pieces), std::to_string(p.pieces)),
+           p.length.si() / u.length.si, p.mass ? Cell(p.mass->si() / u.mass.si) : unknown()});
   return t;
 }
 
 }  // namespace
 
-void add_model(Page& page, const ModelUnits& units, const Solution& solution) {
+void add_model(Page& page, const ModelUnits& units, const Structure& structure) {
   page.emplace_back(Heading{"model", 2});
-  page.emplace_back(members_table(units, solution));
-  page.emplace_back(supports_table(units, solution.structure()));
-  page.emplace_back(load_sums_table(units, solution));
-  page.emplace_back(parts_table(units, solution.structure()));
+  page.emplace_back(members_table(units, structure));
+  page.emplace_back(supports_table(units, structure));
+  page.emplace_back(load_sums_table(units, structure));
+  page.emplace_back(parts_table(units, structure));
 }
 
 // The force and the moment that one end of a member gives to its joint: at the start the resultant of the stress on the

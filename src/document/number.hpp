@@ -18,6 +18,9 @@ inline constexpr double noise = 1e-9;
 // upon the character before them (Unicode Standard Annex 11).
 std::size_t width(const std::string& text);
 
+// "1 point", "3 points"
+std::string count(std::size_t n, const char* what);
+
 // The rows that people read, with the words beneath them; none of a table for other programs.
 Table for_people(const Table& table);
 

@@ -13,10 +13,6 @@ namespace {
 // How many cases are told one by one before the rest is only counted.
 constexpr std::size_t short_cases = 8;
 
-std::string count(std::size_t n, const char* what) {
-  return fmt::format("{} {}{}", n, what, n == 1 ? "" : "s");
-}
-
 Words signs(const Structure& s) {
   return {
       {{"",
@@ -66,38 +62,31 @@ void add_envelope(Page& page, const EnvelopeTables& e, const Selection& shown, b
   if (reactions_by_case) std::get<Table>(page.back()).use = For::data;
 }
 
-// A material loaded beyond its strength deserves a word also where no limit asks for safety.
-Problems beyond_strength(const Solution& solution, const Limits& limits) {
-  Problems warnings;
-  for (const Limit& l : limits)
-    if (l.kind == Limit::Kind::safety) return warnings;
-  for (const std::size_t c : solution.judged()) {
-    const CaseResult result = solution[c];
-    for (std::size_t i = 0; i < solution.structure().members().size(); ++i) {
-      const MemberResult m = result[MemberId{i}];
-      const auto safety = m.safety();
-      if (!safety || *safety >= 1) continue;
-      warnings.push_back(
-          {fmt::format("in case '{}' the stress in '{}' is beyond the strength of its material: safety {}",
-                       result.name(), m.member().name, number(*safety, 3)),
-           {Subject::Kind::member, m.member().name},
-           {},
-           {},
-           Problem::Severity::warning});
-      break;  // one a case; the tables have the others
-    }
-  }
-  return warnings;
-}
-
 }  // namespace
 
-Problems findings_of(const Model& model, const Solution& solution, const LimitCheck& limits, bool with_stress) {
-  Problems findings;
-  const Problems warnings = with_stress ? beyond_strength(solution, model.limits) : Problems();
-  for (const Problems* some : {&model.notes, &solution.notes(), &limits.notes, &warnings})
-    for (Problem& p : model.located(*some)) findings.push_back(std::move(p));
-  return findings;
+Problems findings_of(const Model& model, const Solution& solution, const LimitCheck& limits, const Verification& hand,
+                     bool with_stress) {
+  Problems findings = inspect(model.structure, model.limits).findings;
+  const auto add = [&](const Problems& some) { findings.insert(findings.end(), some.begin(), some.end()); };
+  add(model.notes);
+  add(solution.notes());
+  add(limits.notes);
+  if (with_stress) add(judge(solution, limits, hand));
+  accept(findings, model.acceptances, with_stress);
+  std::stable_sort(findings.begin(), findings.end(),
+                   [](const Problem& a, const Problem& b) { return a.severity < b.severity; });
+  return model.located(std::move(findings));
+}
+
+Inspection inspection_of(const Model& model) {
+  Inspection inspection = inspect(model.structure, model.limits);
+  inspection.findings.insert(inspection.findings.end(), model.notes.begin(), model.notes.end());
+  accept(inspection.findings, model.acceptances, false);
+  inspection.findings = model.located(std::move(inspection.findings));
+  std::stable_sort(inspection.findings.begin(), inspection.findings.end(), [](const Problem& a, const Problem& b) {
+    return std::pair(a.is_accepted(), a.severity) < std::pair(b.is_accepted(), b.severity);
+  });
+  return inspection;
 }
 
 void add_head(Page& page, const ModelUnits& units, const Structure& s, int digits) {
@@ -172,7 +161,7 @@ Page solve_page(const ModelUnits& units, const Solution& solution, const Verific
   Page page;
   add_head(page, units, s, style.digits);
 
-  if (shown.model) add_model(page, units, solution);
+  if (shown.model) add_model(page, units, solution.structure());
   std::vector<CaseFigures> cases;
   for (const std::size_t i : shown.cases) cases.emplace_back(units, solution, i);
   Table figures{.name = "cases", .columns = summary_columns(units), .use = For::data};

@@ -1,9 +1,15 @@
+#include <fmt/format.h>
+
 #include <algorithm>
 
 #include "corvex/page.hpp"
 #include "document/number.hpp"
 
 namespace corvex::document {
+
+std::string count(std::size_t n, const char* what) {
+  return fmt::format("{} {}{}", n, what, n == 1 ? "" : "s");
+}
 
 Column words_column(std::string head, bool label) {
   Column c{.head = std::move(head), .kind = Column::Kind::words};

@@ -40,6 +40,11 @@ const Node* find_node(const Model& m, const Problem& p) {
       const Node* part = t.find(entry, p.key);
       return part ? part : &entry;
     }
+    case Kind::parameter: return inside("parameters", p.subject.name);
+    case Kind::acceptance: {
+      const Node* list = t.find(t.root(), "accept");
+      return list && p.subject.entry < list->count ? &t.children(*list)[p.subject.entry] : list;
+    }
     case Kind::hand_value: {
       const Node* hand = t.find(t.root(), "hand");
       const Node* let = hand ? t.find(*hand, "let") : nullptr;

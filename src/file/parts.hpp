@@ -58,7 +58,9 @@ struct TablesBeside {
 using Entries = std::vector<std::size_t>;
 
 void read_units(const Tree& tree, Errors& errors, const Node& n, WantedUnits& units, ModelUnits& print);
-void read_tables(const Tree& tree, Errors& errors, const Node& n, TablesBeside& tables);
+// `folders`: where tables may stand besides the folder of the model.
+void read_tables(const Tree& tree, Errors& errors, const Node& n, const std::vector<std::string>& folders,
+                 TablesBeside& tables);
 void read_analysis(const Context& c, const Node& n);
 void read_materials(const Context& c, const Node& n);
 void read_sections(const Context& c, const Node& n);
@@ -71,6 +73,9 @@ void read_masses(const Context& c, const Node& n);
 std::vector<Entries> read_loads(const Context& c, const Node& n);
 void read_combinations(const Context& c, const Node& n);
 Entries read_limits(const Context& c, const Node& n, Limits& limits);
+void read_accept(const Context& c, const Node& n, std::vector<Acceptance>& all);
+void read_show(const Context& c, const Node& n, std::vector<ShownFigure>& show);
+void read_choose(const Context& c, const Node& n, std::vector<ChoiceGroup>& groups);
 Entries read_hand(const Context& c, const Node& n, HandCalculation& hand);
 
 // The place of a section that loads act through.

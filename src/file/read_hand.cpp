@@ -7,9 +7,10 @@ class HandReader : PartReader {
  public:
   HandReader(const Context& c, HandCalculation& hand) : PartReader(c), parameters_(c.parameters), hand_(hand) {}
   Entries run(const Node& n);
+  // `compared`: with a hand value; else the figure alone, to be shown.
+  std::optional<Expectation> read_expectation(const Node& n, bool compared = true);
 
  private:
-  std::optional<Expectation> read_expectation(const Node& n);
   HandFormula hand_formula(const Node& n, std::string_view what);
 
   const Parameters& parameters_;
@@ -47,7 +48,7 @@ HandFormula HandReader::hand_formula(const Node& n, std::string_view what) {
   return 0.0;
 }
 
-std::optional<Expectation> HandReader::read_expectation(const Node& n) {
+std::optional<Expectation> HandReader::read_expectation(const Node& n, bool compared) {
   static const Keys others = {{"part"}, {"at"}, {"take"}, {"is"}, {"within"}, {"case"}, {"note"}};
   static const Keys keys = [] {
     Keys all;
@@ -55,9 +56,15 @@ std::optional<Expectation> HandReader::read_expectation(const Node& n) {
     all.insert(all.end(), others.begin(), others.end());
     return all;
   }();
-  if (!errors_.is_map(n, "an expectation")) return std::nullopt;
+  static const Keys shown = [] {
+    Keys all{{"part"}, {"at"}, {"take"}, {"case"}};
+    for (const FigureKind& k : figure_kinds()) all.push_back({k.name});
+    return all;
+  }();
+  const char* what = compared ? "an expectation" : "a figure to show";
+  if (!errors_.is_map(n, what)) return std::nullopt;
   const std::size_t before = errors_.count();
-  errors_.check_keys(n, "an expectation", keys);
+  errors_.check_keys(n, what, compared ? keys : shown);
   const FigureKind* kind = nullptr;
   for (const FigureKind& k : figure_kinds()) {
     const Node* key = tree_->find_key(n, k.name);
@@ -68,7 +75,8 @@ std::optional<Expectation> HandReader::read_expectation(const Node& n) {
     kind = &k;
   }
   if (!kind && errors_.count() == before)
-    errors_.fail(n, "an expectation names what is compared, as {reaction: A, part: y, is: P/2}");
+    errors_.fail(n, compared ? "an expectation names what is compared, as {reaction: A, part: y, is: P/2}"
+                             : "a figure to show is named as in an expectation, as {moment: rail, take: max}");
   const auto with = [&](const char* key) { return tree_->find(n, key); };
   const auto alone = [&](const char* key, bool fits, const char* whose) {
     if (const Node* k = tree_->find_key(n, key); k && !fits && kind)
@@ -98,7 +106,7 @@ std::optional<Expectation> HandReader::read_expectation(const Node& n) {
   if (const Node* take = with("take"))
     if (const auto c = errors_.choice(*take, "a value to take", takes)) e.figure.take = static_cast<Take>(*c);
   if (const Node* at = with("at")) e.figure.at = hand_formula(*at, "'at'");
-  if (const Node* is = errors_.need(n, "is", n, "an expectation")) e.is = hand_formula(*is, "'is'");
+  if (const Node* is = compared ? errors_.need(n, "is", n, "an expectation") : nullptr) e.is = hand_formula(*is, "'is'");
   if (const Node* within = with("within")) e.within = hand_formula(*within, "'within'");
   if (const Node* c = with("case"); c && errors_.is_text(*c, "the name of a load case")) e.load_case = c->text;
   if (const Node* note = with("note"); note && errors_.is_text(*note, "a note")) e.note = note->text;
@@ -106,6 +114,14 @@ std::optional<Expectation> HandReader::read_expectation(const Node& n) {
 }
 
 }  // namespace
+
+void read_show(const Context& c, const Node& n, std::vector<ShownFigure>& show) {
+  if (n.is_empty() || !c.errors.is_list(n, "show")) return;
+  HandCalculation ignored;
+  HandReader reader(c, ignored);
+  for (const Node& entry : c.tree.children(n))
+    if (auto e = reader.read_expectation(entry, false)) show.push_back({std::move(e->figure), std::move(e->load_case)});
+}
 
 Entries read_hand(const Context& c, const Node& n, HandCalculation& hand) {
   return HandReader(c, hand).run(n);

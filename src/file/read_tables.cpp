@@ -10,8 +10,8 @@ namespace {
 
 class TableReader {
  public:
-  TableReader(const Tree& tree, Errors& errors, TablesBeside& tables)
-      : tree_(&tree), errors_(errors), tables_(tables) {}
+  TableReader(const Tree& tree, Errors& errors, const std::vector<std::string>& folders, TablesBeside& tables)
+      : tree_(&tree), errors_(errors), folders_(folders), tables_(tables) {}
   void run(const Node& n);
 
  private:
@@ -22,6 +22,7 @@ class TableReader {
 
   const Tree* tree_;
   Errors& errors_;
+  const std::vector<std::string>& folders_;
   TablesBeside& tables_;
 };
 
@@ -39,13 +40,16 @@ void TableReader::run(const Node& n) {
 // A model may come from a stranger: it must not make the program read, and quote, any file of this machine.
 std::string TableReader::why_not_beside(const std::filesystem::path& path) const {
   std::error_code error;
-  const auto folder =
-      std::filesystem::weakly_canonical(std::filesystem::path(errors_.file()).parent_path() / ".", error);
   const auto real = std::filesystem::weakly_canonical(path, error);
   if (error) return "cannot be found: " + error.message();
-  const auto beyond = real.lexically_relative(folder);
-  if (!beyond.empty() && *beyond.begin() != "..") return {};
-  return "lies outside the folder of the model; tables are read from beside the model or below it";
+  std::vector<std::filesystem::path> folders{std::filesystem::path(errors_.file()).parent_path() / "."};
+  folders.insert(folders.end(), folders_.begin(), folders_.end());
+  for (const auto& folder : folders) {
+    const auto beyond = real.lexically_relative(std::filesystem::weakly_canonical(folder, error));
+    if (!error && !beyond.empty() && *beyond.begin() != "..") return {};
+  }
+  return "lies outside the folder of the model; tables are read from beside the model or below it, and from folders that "
+         "--tables-from names";
 }
 
 // Rows with their cells in the order of these columns; the table has one of these sets, in any order.
@@ -116,8 +120,9 @@ TablesBeside::Rows TableReader::read_rows(const Node& n, std::string_view kind,
 
 }  // namespace
 
-void read_tables(const Tree& tree, Errors& errors, const Node& n, TablesBeside& tables) {
-  TableReader(tree, errors, tables).run(n);
+void read_tables(const Tree& tree, Errors& errors, const Node& n, const std::vector<std::string>& folders,
+                 TablesBeside& tables) {
+  TableReader(tree, errors, folders, tables).run(n);
 }
 
 }  // namespace corvex::file

@@ -1,9 +1,12 @@
 #include "file/reader.hpp"
 
+#include "file/unused.hpp"
+
 namespace corvex::file {
 
 Reader::Reader(std::shared_ptr<const Tree> tree, std::string file, Overrides overrides)
     : tree_(std::move(tree)),
+      table_folders_(overrides.table_folders),
       errors_(*tree_, std::move(file)),
       parameters_(*tree_, errors_, std::move(overrides)),
       model_{.structure = Structure::plane("")},
@@ -25,6 +28,7 @@ Expected<Model, Problems> Reader::run() {
   check_what_was_read();
   if (errors_.count() > 0) return errors_.take_problems();
   model_.notes = errors_.take_notes();
+  for (Problem& p : unused(*tree_, model_.structure, !tables_.files.empty())) model_.notes.push_back(std::move(p));
   return std::move(model_);
 }
 
@@ -34,17 +38,26 @@ void Reader::read_head() {
                      {{"corvex"},   {"$schema"},    {"title"},     {"notes"},    {"units"},  {"up"},
                       {"analysis"}, {"parameters"}, {"materials"}, {"sections"}, {"points"}, {"members"},
                       {"supports"}, {"loads"},      {"hand"},      {"tables"},   {"masses"}, {"combinations"},
-                      {"limits"},   {"accept"},     {"variants"},  {"defaults"}});
-  // Parts that add to the results without changing them: the rest is solved, and what is left out is told.
-  if (const Node* n = tree_->find_key(root, "accept")) errors_.warn(*n, "'accept' is not built yet: it is left out");
-  if (const Node* n = tree_->find_key(root, "variants"))
-    errors_.warn(*n, "'variants' is not built yet: the model is solved as it stands");
+                      {"limits"},   {"accept"},     {"variants"},  {"defaults"}, {"show"},
+                      {"choose"}});
+  if (const Node* n = tree_->find(root, "variants")) check_variants(*n);
   if (const Node* version = tree_->find(root, "corvex"); version && version->text != "1")
     errors_.fail(*version, fmt::format("this program reads version 1 of the format, not '{}'", version->text));
   if (const Node* title = tree_->find(root, "title")) errors_.is_text(*title, "a title");
   parameters_.read();
   if (const Node* n = tree_->find(root, "units")) read_units(*tree_, errors_, *n, units_, model_.units);
-  if (const Node* n = tree_->find(root, "tables")) read_tables(*tree_, errors_, *n, tables_);
+  if (const Node* n = tree_->find(root, "tables")) read_tables(*tree_, errors_, *n, table_folders_, tables_);
+}
+
+// Each is checked when it is built; here only that they are what they should be.
+void Reader::check_variants(const Node& n) {
+  if (n.is_empty() || !errors_.is_map(n, "variants")) return;
+  for (std::size_t i = 0; i < tree_->entries(n); ++i) {
+    const auto& [name, patch] = tree_->entry(n, i);
+    if (!patch.is_empty()) errors_.is_map(patch, fmt::format("variant '{}'", name.text));
+    if (const Node* inner = tree_->find_key(patch, "variants"))
+      errors_.fail(*inner, "a variant has no variants of its own");
+  }
 }
 
 void Reader::read_structure() {
@@ -69,6 +82,9 @@ void Reader::read_structure() {
   if (const Node* n = errors_.need(root, "loads", root, "a model")) model_.load_entries = read_loads(context_, *n);
   read("combinations", read_combinations);
   if (const Node* n = tree_->find(root, "limits")) model_.limit_entries = read_limits(context_, *n, model_.limits);
+  if (const Node* n = tree_->find(root, "accept")) read_accept(context_, *n, model_.acceptances);
+  if (const Node* n = tree_->find(root, "choose")) read_choose(context_, *n, model_.choose);
+  if (const Node* n = tree_->find(root, "show")) read_show(context_, *n, model_.show);
   if (const Node* n = tree_->find(root, "hand")) model_.hand_entries = read_hand(context_, *n, model_.hand);
 }
 

@@ -13,11 +13,13 @@ class Reader {
 
  private:
   void read_head();
+  void check_variants(const Node& n);
   void read_structure();
   void begin_structure(const Node* points);
   void check_what_was_read();
 
   std::shared_ptr<const Tree> tree_;
+  std::vector<std::string> table_folders_;
   Errors errors_;
   Parameters parameters_;
   WantedUnits units_;

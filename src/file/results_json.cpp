@@ -3,19 +3,14 @@
 
 #include "corvex/figures.hpp"
 #include "corvex/file.hpp"
-#include "file/json.hpp"
+#include "file/findings_json.hpp"
 
 namespace corvex {
 namespace {
 
+using file::add;
 using file::Json;
 using file::json_text;
-
-// A further entry of an object whose keys are known to differ: looking for the key first would cost a search
-// each.
-void add(Json& object, std::string key, Json value) {
-  object.get_ref<Json::object_t&>().emplace_back(std::move(key), std::move(value));
-}
 
 // What is not computed or infinite is null; minus zero is zero.
 Json number(double v) {
@@ -201,11 +196,7 @@ Json head_json(const Solution& solution) {
   Json j;
   j["format"] = "corvex-results";
   j["version"] = 2;
-  j["model"] = {{"title", s.title()},
-                {"plane", s.is_plane()},
-                {"points", s.points().size()},
-                {"members", s.members().size()},
-                {"mass", s.mass() ? number(s.mass()->si()) : Json(nullptr)}};
+  j["model"] = file::model_json(s);
   return j;
 }
 
@@ -234,19 +225,6 @@ Json hand_json(const JsonOptions& options) {
   return j;
 }
 
-Json findings_json(const Problems& findings) {
-  static constexpr const char* severities[] = {"error", "warning", "note"};
-  Json list = Json::array();
-  for (const Problem& p : findings) {
-    Json j = {{"severity", severities[static_cast<std::size_t>(p.severity)]}};
-    j["line"] = p.place.line > 0 ? Json(p.place.line) : Json(nullptr);
-    j["on"] = p.subject.name.empty() ? Json::array() : Json::array({p.subject.name});
-    j["text"] = p.text;
-    list.push_back(std::move(j));
-  }
-  return list;
-}
-
 }  // namespace
 
 std::string results_json(const Solution& solution, const JsonOptions& options) {
@@ -257,7 +235,7 @@ std::string results_json(const Solution& solution, const JsonOptions& options) {
   cases["envelope"] = envelope_json(solution);
   j["limits"] = limits_json(options.limits);
   j["hand"] = hand_json(options);
-  j["findings"] = findings_json(options.findings);
+  j["findings"] = file::findings_list(options.findings);
   if (!options.record.empty()) j["record"] = options.record;
   return json_text(j);
 }
@@ -315,7 +293,7 @@ std::string trace_json(const Solution& solution, const MemberRef& which, const s
 std::string verification_json(const Solution& solution, const JsonOptions& options) {
   Json j = head_json(solution);
   j["hand"] = hand_json(options);
-  j["findings"] = findings_json(options.findings);
+  j["findings"] = file::findings_list(options.findings);
   if (!options.record.empty()) j["record"] = options.record;
   return json_text(j);
 }

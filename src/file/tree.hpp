@@ -44,6 +44,10 @@ class Tree {
   [[gnu::visibility("hidden")]] static Expected<std::shared_ptr<const Tree>, Problems> parse(std::string_view text,
                                                                                              const std::string& file);
 
+  // A tree that was changed; it keeps the trees alive that its texts belong to.
+  [[gnu::visibility("hidden")]] static std::shared_ptr<const Tree> from(
+      const struct Draft& draft, std::vector<std::shared_ptr<const Tree>> sources);
+
   const Node& root() const { return nodes_[root_]; }
   std::span<const Node> children(const Node& n) const { return {nodes_.data() + n.first, n.count}; }
   std::size_t entries(const Node& map) const { return map.count / 2; }
@@ -58,6 +62,7 @@ class Tree {
   friend class TreeBuilder;
   std::vector<Node> nodes_;
   std::deque<std::string> blocks_;  // the texts; views into them stay valid
+  std::vector<std::shared_ptr<const Tree>> sources_;
   std::size_t root_ = 0;
 };
 

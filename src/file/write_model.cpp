@@ -174,8 +174,13 @@ class Writer {
     if (!same(Section(n.section.shape()), n.section)) return {};
     return std::visit([](const auto& shape) { return shape_text(shape); }, n.section.shape());
   }
-  // Sections of one shape and one torsion constant are one and the same.
-  static bool same(const Section& a, const Section& b) { return &a.area_properties() == &b.area_properties(); }
+  // The same shape with the same torsion constant: equal figures follow from equal dimensions alone.
+  static bool same(const Section& a, const Section& b) {
+    const AreaProperties &p = a.area_properties(), &q = b.area_properties();
+    if (&p == &q) return true;
+    return a.shape().index() == b.shape().index() && p.A == q.A && p.Iy == q.Iy && p.Iz == q.Iz && p.Iyz == q.Iyz &&
+           p.height == q.height && p.width == q.width && a.properties().J == b.properties().J;
+  }
 
   using Dimensions = std::vector<std::pair<const char*, Length>>;
   static std::string dimensions(const char* shape, const Dimensions& all) {

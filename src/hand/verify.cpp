@@ -1,5 +1,6 @@
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 #include "hand/work_out.hpp"
 
@@ -24,22 +25,31 @@ bool is_signed_by_default(const Figure& f) {
 struct Factor {
   double value;
   const char* words;
+  const char* cause = "";
 };
 // Usual mistakes of a hand calculation, by the factor that they leave between the computed and the hand value.
 constexpr Factor usual_slips[] = {{2, "twice"},
                                   {0.5, "half"},
                                   {4, "four times"},
                                   {0.25, "a quarter of"},
-                                  {8, "eight times (radius and diameter mixed up?)"},
-                                  {0.125, "an eighth of (radius and diameter mixed up?)"},
-                                  {16, "sixteen times (radius and diameter mixed up?)"},
-                                  {0.0625, "a sixteenth of (radius and diameter mixed up?)"},
+                                  {8, "eight times", " (radius and diameter mixed up?)"},
+                                  {0.125, "an eighth of", " (radius and diameter mixed up?)"},
+                                  {16, "sixteen times", " (radius and diameter mixed up?)"},
+                                  {0.0625, "a sixteenth of", " (radius and diameter mixed up?)"},
                                   {10, "ten times"},
                                   {0.1, "a tenth of"},
-                                  {1e3, "a thousand times (units?)"},
-                                  {1e-3, "a thousandth of (units?)"},
-                                  {9.80665, "gn times (mass for weight?)"},
-                                  {1 / 9.80665, "one over gn times (weight for mass?)"}};
+                                  {1e3, "a thousand times", " (units?)"},
+                                  {1e-3, "a thousandth of", " (units?)"},
+                                  {1e6, "a million times", " (units?)"},
+                                  {1e-6, "a millionth of", " (units?)"},
+                                  {std::numbers::pi, "π times"},
+                                  {1 / std::numbers::pi, "one over π times"},
+                                  {25.4, "25.4 times", " (inches?)"},
+                                  {1 / 25.4, "one over 25.4 times", " (inches?)"},
+                                  {180 / std::numbers::pi, "180/π times", " (degrees?)"},
+                                  {std::numbers::pi / 180, "π/180 times", " (degrees?)"},
+                                  {9.80665, "gn times", " (mass for weight?)"},
+                                  {1 / 9.80665, "one over gn times", " (weight for mass?)"}};
 
 // A usual slip that would explain the difference; empty where none would.
 std::string remark(const Expectation& e, const Comparison& c) {
@@ -55,7 +65,7 @@ std::string remark(const Expectation& e, const Comparison& c) {
                                           : "the same size with the other sign";
   for (const Factor& f : usual_slips)
     if (std::abs(ratio / f.value - 1) <= just)
-      return std::string("the computed value is just ") + f.words + " the hand value";
+      return std::string("the computed value is just ") + f.words + " the hand value" + f.cause;
   return {};
 }
 
@@ -76,6 +86,33 @@ void set_computed(Comparison& c, const std::optional<Quantity>& computed) {
   c.agrees = std::abs(c.deviation) <= allowed;
 }
 
+// A figure beside the one that was named with which the hand value agrees: of the member's other end, of the other sign,
+// or of another case. Empty where there is none.
+std::string remark_on_place(const Solution& solution, const Expectation& e, const Worked& w, const Comparison& c) {
+  const auto agrees = [&](const CaseResult& result, const Figure& figure) {
+    const auto other = hand::computed(result, figure, w.target, c.hand.si);
+    if (!other) return false;
+    const double off = other->si - c.hand.si;
+    return std::abs(c.absolute ? off : off / c.hand.si) <= c.within && c.hand.si != 0;
+  };
+  const CaseResult own = solution[w.load_case];
+  const bool of_member = hand::describe_kind(e.figure.kind).of == FigureKind::Of::member;
+  if (of_member && !e.figure.at)
+    for (const auto& [take, words] : {std::pair(Take::start, "the value at the start of the member"),
+                                      {Take::end, "the value at the end of the member"},
+                                      {Take::max, "the largest value along the member"},
+                                      {Take::min, "the least value along the member"}}) {
+      Figure other = e.figure;
+      other.take = take;
+      if (take != e.figure.take && agrees(own, other)) return std::string("it agrees with ") + words;
+    }
+  for (std::size_t i = 0; i < solution.size(); ++i) {
+    const CaseResult other = solution[i];
+    if (other.name() != own.name() && agrees(other, e.figure)) return "it agrees with case '" + other.name() + "'";
+  }
+  return {};
+}
+
 Comparison compare(const Solution& solution, const Expectation& e, const Worked& w) {
   Comparison c;
   c.what = hand::words(e.figure);
@@ -94,6 +131,8 @@ Comparison compare(const Solution& solution, const Expectation& e, const Worked&
   }
   set_computed(c, computed);
   if (!c.agrees && c.remark.empty()) c.remark = remark(e, c);
+  if (!c.agrees && c.remark.empty() && computed && e.figure.kind != Figure::Kind::mass)
+    c.remark = remark_on_place(solution, e, w, c);
   return c;
 }
 

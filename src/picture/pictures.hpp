@@ -12,6 +12,9 @@ void add_supports(Scene& scene);
 // What acts in the case: forces by size within their kind, line loads with both end values, all else as signs.
 void add_loads(Scene& scene);
 
+// Rings about the objects of the findings in the options.
+void add_marks(Scene& scene);
+
 void draw_structure(Scene& scene);
 void draw_deformed(Scene& scene);
 // N, V, M or T upon the members.

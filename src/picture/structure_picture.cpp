@@ -160,6 +160,7 @@ void draw_structure(Scene& scene) {
   add_supports(scene);
   add_loads(scene);
   add_names(scene, true);
+  add_marks(scene);
   const bool from_corner = !s.is_plane() && scene.options().view.value_or(View::space) == View::space;
   if (scene.options().dimensions && !from_corner) {
     add_dimensions(scene, true);

@@ -7,15 +7,16 @@
 
 #include "corvex/envelope.hpp"
 #include "section/worked.hpp"
-#include "solve/motion_words.hpp"
+#include "structure/words.hpp"
 
 namespace corvex::result {
 namespace {
 
-using solver::list;
-
-Problem about(std::string text, const std::string& member, Problem::Severity severity) {
-  return {std::move(text), {Subject::Kind::member, member}, {}, {}, severity};
+Problem about(const char* finding, std::string text, const std::vector<std::string>& members,
+              Problem::Severity severity) {
+  Problem p{std::move(text), {Subject::Kind::member, members.front()}, {}, {}, severity};
+  for (std::size_t i = 1; i < members.size(); ++i) p.others.push_back({Subject::Kind::member, members[i]});
+  return as_finding(finding, std::move(p));
 }
 
 // The shear centre lies beside the centroid.
@@ -60,10 +61,11 @@ void through_centroid(const Solution& solution, Problems& notes) {
             : fmt::format("worst stress {:.4g} MPa; {:.4g} MPa if the loads act at the centroid", *bent / 1e6,
                           *both / 1e6);
     notes.push_back(about(
+        "shear-centre",
         fmt::format("{}: {}. Loads act through the shear centre of the section, {:.3g} mm from its centroid, unless "
                     "they say 'through: centroid'",
                     s[m].name, figures, std::hypot(p.shear_centre_y.in(units::mm), p.shear_centre_z.in(units::mm))),
-        s[m].name, Problem::Severity::warning));
+        {s[m].name}, Problem::Severity::warning));
   }
 }
 
@@ -74,10 +76,11 @@ void warping(const Solution& solution, Problems& notes) {
     if (leaves_out_warping(solution, MemberId{i})) members.push_back(s.members()[i].name);
   if (members.empty()) return;
   notes.push_back(
-      about(fmt::format("{}: an open section that is twisted. The normal stress of restrained warping is not "
+      about("warping",
+            fmt::format("{}: an open section that is twisted. The normal stress of restrained warping is not "
                         "computed and could govern; stress and safety are told without it",
                         list(members)),
-            members.front(), Problem::Severity::warning));
+            members, Problem::Severity::warning));
 }
 
 // Torsion that brings a quarter of the strength about, in a section with sharp re-entrant corners.
@@ -99,10 +102,11 @@ void notches(const Solution& solution, Problems& notes) {
   }
   if (members.empty()) return;
   notes.push_back(
-      about(fmt::format("{}: the section has sharp re-entrant corners, where the shear stress of torsion has no "
+      about("sharp-corner",
+            fmt::format("{}: the section has sharp re-entrant corners, where the shear stress of torsion has no "
                         "bound; stress within a wall's thickness of them is left out. Give the corners their radius",
                         list(members)),
-            members.front(), Problem::Severity::note));
+            members, Problem::Severity::note));
 }
 
 }  // namespace

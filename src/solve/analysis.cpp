@@ -15,9 +15,11 @@ namespace {
 
 // A spin that nothing resists is harmless until a load works on it.
 Problem spinning_load(const Structure& s, std::size_t point, const std::string& load_case) {
-  return {fmt::format("in case '{}' a load turns point {}, where only hinged ends and links meet: nothing holds it",
-                      load_case, s.points()[point].name),
-          {Subject::Kind::load_case, load_case}};
+  Problem p{fmt::format("in case '{}' a load turns point {}, where only hinged ends and links meet: nothing holds it",
+                        load_case, s.points()[point].name),
+            {Subject::Kind::load_case, load_case}};
+  p.others = {{Subject::Kind::point, s.points()[point].name}};
+  return as_finding("free-to-move", std::move(p));
 }
 
 class Run {

@@ -57,11 +57,12 @@ Problems imbalances(const Structure& s, const Analysis& a) {
             : fmt::format("in case '{}' the movements may be off by {:.1e} of the largest: ", name, movement);
     text += refused ? "no digit can be trusted" : "few digits stand";
     text += " (long chains of very short members, or members far stiffer than their neighbours, lose them)";
-    problems.push_back({std::move(text),
-                        {Subject::Kind::load_case, name},
-                        {},
-                        {},
-                        refused ? Problem::Severity::error : Problem::Severity::note});
+    problems.push_back(as_finding(refused ? "ill-conditioned" : "digits",
+                                  {std::move(text),
+                                   {Subject::Kind::load_case, name},
+                                   {},
+                                   {},
+                                   refused ? Problem::Severity::error : Problem::Severity::note}));
   }
   return problems;
 }

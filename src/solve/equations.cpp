@@ -109,11 +109,11 @@ Problems Equations::explain_singular(const std::vector<Element>& elements) {
   // Soft, but nothing moves.
   factor_ = Factor::tolerant(K_);
   if (factor_->sound()) return {};
-  return {
-      {"the stiffness matrix is singular to working precision, though nothing moves freely: some members are "
-       "stiffer than others by more than the digits can hold",
-       {},
-       "members"}};
+  return {as_finding("ill-conditioned",
+                     {"the stiffness matrix is singular to working precision, though nothing moves freely: some "
+                      "members are stiffer than others by more than the digits can hold",
+                      {},
+                      "members"})};
 }
 
 // Whether the first solution is as good as further ones would make it.

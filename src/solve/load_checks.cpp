@@ -7,7 +7,7 @@
 
 #include "section/region.hpp"
 #include "section/worked.hpp"
-#include "solve/motion_words.hpp"
+#include "structure/words.hpp"
 
 namespace corvex::solver {
 namespace {
@@ -86,34 +86,34 @@ Problems loads_without_hold(const Structure& s, const Freedoms& f) {
 
 Problems notes(const Structure& s, const Analysis& a) {
   Problems notes;
-  const auto note = [&](std::string text, Subject subject) {
-    notes.push_back({std::move(text), std::move(subject), {}, {}, Problem::Severity::note});
+  const auto add = [&](const char* finding, const std::vector<std::string>& members, std::string text,
+                       Problem::Severity severity = Problem::Severity::note) {
+    Problem p{std::move(text), {Subject::Kind::member, members.front()}, {}, {}, severity};
+    for (std::size_t i = 1; i < members.size(); ++i) p.others.push_back({Subject::Kind::member, members[i]});
+    notes.push_back(as_finding(finding, std::move(p)));
   };
-  for (std::size_t p = 0; p < s.points().size(); ++p)
-    if (!a.system.freedoms.used[p])
-      note(fmt::format("no member goes through point {}", s.points()[p].name),
-           {Subject::Kind::point, s.points()[p].name});
-  for (const LoadCase& c : s.load_cases())
-    if (c.loads().empty()) note(fmt::format("load case '{}' is empty", c.name()), {Subject::Kind::load_case, c.name()});
   const std::vector<std::string> loaded = loaded_links(s, a);
   if (!loaded.empty())
-    note(fmt::format("{}: loads on a link (its own weight too) go to its ends; its own bending is not computed",
-                     list(loaded)),
-         {Subject::Kind::member, loaded.front()});
+    add("link-load", loaded,
+        fmt::format("{}: loads on a link (its own weight too) go to its ends; its own bending is not computed",
+                    list(loaded)));
   for (const NamedSection& n : s.sections())
     if (!n.note.empty())
-      note(fmt::format("section '{}', {}: {}", n.name, n.designation, n.note), {Subject::Kind::section, n.name});
+      notes.push_back(as_finding("unlisted-size", {fmt::format("section '{}', {}: {}", n.name, n.designation, n.note),
+                                                   {Subject::Kind::section, n.name},
+                                                   {},
+                                                   {},
+                                                   Problem::Severity::note}));
   for (std::size_t i = 0; i < s.materials().size(); ++i) {
     const Material& m = s.materials()[i];
     if (!m.weld_yield || m.allowable) continue;
     std::vector<std::string> members;
     for (const Member& member : s.members())
       if (member.material == i) members.push_back(member.name);
-    note(fmt::format(
-             "{}: beside welds '{}' yields at {:.4g} MPa already; safety is counted without welds. Where they stand in "
-             "stressed places, give a material with that as 'allowable'",
-             list(members), m.name, m.weld_yield->in(units::MPa)),
-         {Subject::Kind::member, members.front()});
+    add("welded-aluminium", members,
+        fmt::format("{}: beside welds '{}' yields at {:.4g} MPa already; safety is counted without welds. Where they "
+                    "stand in stressed places, give a material with that as 'allowable'",
+                    list(members), m.name, m.weld_yield->in(units::MPa)));
   }
   const auto askew = [&](const Member& m) { return s.section_of(m).area_properties().Iyz.si() != 0; };
   // In the plane only forces along the plane's own direction of the section act.
@@ -126,15 +126,12 @@ Problems notes(const Structure& s, const Analysis& a) {
   };
   if (s.is_plane())
     for (const auto& [section, members] : beams_of(s, askew))
-      notes.push_back(
-          {fmt::format("{}: section '{}' has a product of inertia (Iyz is not zero) and would bend out of the "
-                       "plane; here it is held in it, and its stress is N/A - Mz*y/Iz. Describe the structure "
-                       "in space to let it bend freely",
-                       list(members), section),
-           {Subject::Kind::member, members.front()},
-           {},
-           {},
-           Problem::Severity::warning});
+      add("held-in-plane", members,
+          fmt::format("{}: section '{}' has a product of inertia (Iyz is not zero) and would bend out of the plane; "
+                      "here it is held in it, and its stress is N/A - Mz*y/Iz. Describe the structure in space to let "
+                      "it bend freely",
+                      list(members), section),
+          Problem::Severity::warning);
   // The torsion of a thin open outline is what is left of a polar moment that is (length/wall)² times larger.
   const auto very_thin = [&](const Member& m) {
     const auto region = section::region(s.section_of(m).shape());
@@ -146,24 +143,20 @@ Problems notes(const Structure& s, const Analysis& a) {
   };
   if (!s.is_plane())
     for (const auto& [section, members] : beams_of(s, very_thin))
-      notes.push_back(
-          {fmt::format("{}: the open wall of section '{}' is thinner than 1/1000 of its length: its torsion "
-                       "constant may be off by 0.3 % and more; give it as a section of 'properties', J = sum of "
-                       "b*t^3/3",
-                       list(members), section),
-           {Subject::Kind::member, members.front()},
-           {},
-           {},
-           Problem::Severity::warning});
+      add("thin-wall", members,
+          fmt::format("{}: the open wall of section '{}' is thinner than 1/1000 of its length: its torsion constant may "
+                      "be off by 0.3 % and more; give it as a section of 'properties', J = sum of b*t^3/3",
+                      list(members), section),
+          Problem::Severity::warning);
   for (const auto& [section, members] : beams_of(s, twists)) {
     const SectionProperties& p = section::stiffness(s.sections()[s.find_section(section)->index].section);
-    note(fmt::format("{}: the shear centre of section '{}' lies at y = {:.3g} mm, z = {:.3g} mm from its centroid; {}",
-                     list(members), section, p.shear_centre_y.in(units::mm) + 0.0, p.shear_centre_z.in(units::mm) + 0.0,
-                     s.is_plane() ? "in a plane structure it is held against twisting"
-                     : s.analysis().through.place == Through::Place::shear_centre
-                         ? "loads act through the shear centre and do not twist it, unless they say 'through'"
-                         : "loads act at the place that 'through' names and twist it"),
-         {Subject::Kind::member, members.front()});
+    add("shear-centre", members,
+        fmt::format("{}: the shear centre of section '{}' lies at y = {:.3g} mm, z = {:.3g} mm from its centroid; {}",
+                    list(members), section, p.shear_centre_y.in(units::mm) + 0.0, p.shear_centre_z.in(units::mm) + 0.0,
+                    s.is_plane() ? "in a plane structure it is held against twisting"
+                    : s.analysis().through.place == Through::Place::shear_centre
+                        ? "loads act through the shear centre and do not twist it, unless they say 'through'"
+                        : "loads act at the place that 'through' names and twist it"));
   }
   return notes;
 }

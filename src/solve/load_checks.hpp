@@ -8,8 +8,7 @@ namespace corvex::solver {
 // Loads where the structure has nothing to take them: refused.
 Problems loads_without_hold(const Structure& structure, const Freedoms& f);
 
-// What is worth knowing about a structure that was solved: points without members, empty cases, loads across
-// links.
+// What is worth knowing about a structure that was solved: loads across links, shear centres, welds.
 Problems notes(const Structure& structure, const Analysis& analysis);
 
 }  // namespace corvex::solver

@@ -59,7 +59,11 @@ class RigidPart {
  private:
   Vector position(std::size_t p) const { return s_.points()[p].position; }
 
-  static void add(Problems& problems, std::string text) { problems.push_back({std::move(text), {}, "supports"}); }
+  void add(Problems& problems, std::string text) const {
+    Problem p = as_finding("free-to-move", {std::move(text), {}, "supports"});
+    for (const std::size_t point : points_) p.others.push_back({Subject::Kind::point, s_.points()[point].name});
+    problems.push_back(std::move(p));
+  }
 
   // A coordinate without its rounding noise.
   double tidy(double x) const { return std::abs(x) < 1e-9 * size_ ? 0.0 : x; }
@@ -301,11 +305,15 @@ Problems inner_motions(const Structure& structure, const Spans& spans, const std
   if (null > 0 && strains_a_span(spans, elements, f, motion(0))) return {};
   for (Eigen::Index c = 0; c < null && problems.size() < most_told; ++c) {
     const Eigen::VectorXd z = motion(c);
-    problems.push_back({in_words(structure, motion_of(f, z)), {}, "members"});
+    const Motion m = motion_of(f, z);
+    Problem p = as_finding("free-to-move", {in_words(structure, m), {}, "members"});
+    for (const std::string& name : moving_points(structure, m)) p.others.push_back({Subject::Kind::point, name});
+    problems.push_back(std::move(p));
   }
   const std::size_t all = static_cast<std::size_t>(null) + (weak.size() - static_cast<std::size_t>(m));
   if (null > 0 && all > problems.size())
-    problems.push_back({fmt::format("{} more motions are free", all - problems.size()), {}, "members"});
+    problems.push_back(
+        as_finding("free-to-move", {fmt::format("{} more motions are free", all - problems.size()), {}, "members"}));
   return problems;
 }
 

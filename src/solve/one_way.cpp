@@ -5,7 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "solve/motion_words.hpp"
+#include "structure/words.hpp"
 
 namespace corvex::solver {
 namespace {

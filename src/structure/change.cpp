@@ -112,6 +112,20 @@ void Structure::change(const MemberRef& member, const MemberOptions& options) {
   m = made(m.name, m.through, options);
 }
 
+std::optional<Support> Structure::support_of(PointId point) const {
+  (void)(*this)[point];
+  const auto p = std::find_if(supports_.begin(), supports_.end(), [&](const PointSupport& s) { return s.at == point; });
+  if (p == supports_.end()) return std::nullopt;
+  std::vector<Freedom> held;
+  for (std::size_t k = 0; k < 6; ++k)
+    if (p->held[k]) held.push_back(static_cast<Freedom>(k));
+  Support support = Support::hold(held);
+  for (const Vector& v : p->along) support = support.along(v);
+  const std::array<double, 6>& k = p->spring;
+  return support.spring({Stiffness::si(k[0]), Stiffness::si(k[1]), Stiffness::si(k[2]), TurningStiffness::si(k[3]),
+                         TurningStiffness::si(k[4]), TurningStiffness::si(k[5])});
+}
+
 void Structure::replace_support(PointId point, const Support& s) {
   remove_support(point);
   support(point, s);

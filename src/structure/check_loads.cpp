@@ -238,6 +238,9 @@ class LoadChecks : Checks {
               : others == 1 ? " and 1 other member"
                             : fmt::format(" and {} other members", others)),
           subject, "gravity");
+      problems_.back().finding = "no-density";
+      problems_.back().others.push_back({Kind::material, s_.materials()[i].name});
+      for (const std::string& m : members) problems_.back().others.push_back({Kind::member, m});
     }
   }
 };

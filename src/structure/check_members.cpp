@@ -119,7 +119,13 @@ class MemberChecks : Checks {
             subject, "through");
         return false;
       }
-      if (along <= before + 1e-9 * L || along > L * (1 + 1e-9)) {
+      if (along > L * (1 + 1e-9)) {
+        add(fmt::format("the points are not in order along the member: {} lies beyond the last one, {}", name,
+                        s_[m.through.back()].name),
+            subject, "through");
+        return false;
+      }
+      if (along <= before + 1e-9 * L) {
         add(fmt::format("the points are not in order along the member: {} does not come after {}", name,
                         s_[m.through[i - 1]].name),
             subject, "through");

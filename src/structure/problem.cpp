@@ -21,11 +21,18 @@ std::string subject_text(const Subject& s) {
     case Kind::limit: return fmt::format("limit {}", s.entry + 1);
     case Kind::hand_value: return "hand value " + s.name;
     case Kind::expectation: return fmt::format("expectation {}", s.entry + 1);
+    case Kind::parameter: return "parameter " + s.name;
+    case Kind::acceptance: return fmt::format("acceptance {}", s.entry + 1);
   }
   return {};
 }
 
 }  // namespace
+
+Problem as_finding(const char* identifier, Problem problem) {
+  problem.finding = identifier;
+  return problem;
+}
 
 Problem problem_at(Place place, std::string text) {
   Problem p;
@@ -40,7 +47,8 @@ std::string describe(const Problem& p) {
   const std::string where = p.place.line > 0 ? fmt::format("{}:{}:{}", p.place.file, p.place.line, p.place.column)
                             : !p.place.file.empty() ? p.place.file
                                                     : subject_text(p.subject);
-  return fmt::format("{}: {}: {}", where, severity, p.text);
+  const std::string finding = p.finding.empty() ? "" : fmt::format(" [{}]", p.finding);
+  return fmt::format("{}: {}: {}{}", where, severity, p.text, finding);
 }
 
 }  // namespace corvex

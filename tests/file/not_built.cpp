@@ -7,16 +7,6 @@ using namespace corvex::units;
 using Catch::Matchers::Contains;
 using namespace corvex::test;
 
-TEST_CASE("Keys that are not built yet") {
-  const auto [key, value] = GENERATE(table<std::string, std::string>({{"accept", "[]"}, {"variants", "{}"}}));
-  const Model model = read(replaced(sound, "corvex: 1", key + ": " + value));
-  REQUIRE(model.notes.size() == 1);
-  const std::string text = describe(model.notes[0]);
-  INFO(text);
-  CHECK_THAT(text, Contains("model.yaml:1:1: warning: '" + key + "' is not built yet: "));
-  CHECK(solve(model.structure).ok());
-}
-
 TEST_CASE("A limit that is not built yet is told, the others are checked") {
   const Model model = read(replaced(sound, "corvex: 1", "limits: [{safety: 1.5}, {buckling: 3}]"));
   REQUIRE(model.notes.size() == 1);

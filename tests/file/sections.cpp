@@ -78,7 +78,8 @@ TEST_CASE("A size that is not listed, and a section that twists, are noted") {
   REQUIRE(notes.size() == 1);
   CHECK(
       describe(notes[0]) ==
-      "model.yaml:3:12: note: section 'tube', SHS 61x61x4: not in the list of EN 10219-2; the nearest there is SHS 60x60x4");
+      "model.yaml:3:12: note: section 'tube', SHS 61x61x4: not in the list of EN 10219-2; the nearest there is SHS 60x60x4 "
+      "[unlisted-size]");
   const Model angle = read(cantilever(load, "L 80x80x8"));
   const Problems said = angle.located(solve(angle.structure).notes());
   REQUIRE(said.size() == 2);

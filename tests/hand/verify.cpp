@@ -130,9 +130,9 @@ TEST_CASE("A usual slip is named beside the value that it spoils") {
   const auto [formula, words] =
       GENERATE(table<const char*, const char*>({{"-50 N", "just twice the hand value"},
                                                 {"-200 N", "just half"},
-                                                {"-100 kN", "a thousandth of (units?)"},
-                                                {"-10.1972 N", "gn times (mass for weight?)"},
-                                                {"-800 N", "an eighth of (radius and diameter"},
+                                                {"-100 kN", "a thousandth of the hand value (units?)"},
+                                                {"-10.1972 N", "gn times the hand value (mass for weight?)"},
+                                                {"-800 N", "an eighth of the hand value (radius and diameter"},
                                                 {"-73 N", ""}}));
   const Figure up{.kind = Kind::reaction, .of = "A", .part = Part::z};
   const Comparison c = verified(s, {.expect = {{up, formula, "1 %", "lift"}}}).comparisons.at(0);

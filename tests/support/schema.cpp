@@ -49,7 +49,10 @@ const nlohmann::json& Schema::json() const {
 }
 
 void check_results(const std::string& printed) {
-  if (printed.find("\"corvex-results\"") == std::string::npos && printed.find("\"corvex-trace\"") == std::string::npos)
+  if (printed.find("\"corvex-results\"") == std::string::npos && printed.find("\"corvex-trace\"") == std::string::npos &&
+      printed.find("\"corvex-findings\"") == std::string::npos &&
+      printed.find("\"corvex-comparison\"") == std::string::npos &&
+      printed.find("\"corvex-choice\"") == std::string::npos)
     return;
   static const Schema schema("results.schema.json");
   const std::string why = schema.refusal(nlohmann::json::parse(printed));

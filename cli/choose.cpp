@@ -1,0 +1,79 @@
+#include "choose.hpp"
+
+#include <fmt/format.h>
+
+#include <atomic>
+#include <csignal>
+
+#include "corvex/choose.hpp"
+#include "corvex/document.hpp"
+#include "progress.hpp"
+#include "solved.hpp"
+
+namespace corvex::cli {
+namespace {
+
+std::atomic<bool> interrupted{false};
+
+void interrupt(int) {
+  interrupted = true;
+}
+
+// The model with the lightest sections instead of its own.
+Expected<std::string, Problems> with_choice(const ChooseOptions& o, const SectionChoice& choice,
+                                            const std::vector<ChoiceGroup>& groups) {
+  ModelOptions changed = o.model;
+  auto overrides = overrides_of(changed);
+  for (std::size_t g = 0; g < groups.size(); ++g) {
+    std::string pointer = "/sections/";
+    for (const char c : groups[g].section) pointer += c == '~' ? "~0" : c == '/' ? "~1" : std::string(1, c);
+    overrides.value().set.emplace_back(pointer, choice.found.front().designations[g]);
+  }
+  const auto document = read_document(o.model.path);
+  if (!document) return document.error();
+  return changed_text(*document, *overrides);
+}
+
+}  // namespace
+
+int choose(ChooseOptions o) {
+  const std::string target = o.output.output;
+  o.output.output.clear();
+  const auto form = form_of(o.output);
+  if (!form) return refuse(form.error());
+  Progress progress;
+  OutputOptions reading = o.output;
+  reading.output = target;
+  const auto model = read(o.model, reading, progress);
+  if (!model) return refused;
+  const auto refuse = [&](const auto& why) {
+    progress.done();
+    return cli::refuse(why);
+  };
+  if (model->choose.empty())
+    return refuse(std::string("the model has nothing to choose: write the sections and their series under choose:, as "
+                              "choose: {leg: {from: SHS}}"));
+  std::signal(SIGINT, interrupt);
+  Choosing wanted{.groups = model->choose, .limits = model->limits};
+  wanted.runners_up = static_cast<std::size_t>(o.runners_up);
+  wanted.stop = [] { return interrupted.load(); };
+  wanted.progress = [&](std::size_t tried) { progress.doing(fmt::format("{} choices tried", tried)); };
+  progress.doing("choosing sections");
+  const auto choice = corvex::choose(model->structure, wanted);
+  std::signal(SIGINT, SIG_DFL);
+  if (!choice) return refuse(model->located(choice.error()));
+  progress.done();
+  if (!target.empty() && !choice->found.empty()) {
+    const auto text = with_choice(o, *choice, model->choose);
+    if (!text) return cli::refuse(text.error());
+    if (const std::string why = write(target, *text); !why.empty()) return cli::refuse(why);
+  }
+  const int status = *form == Form::json
+                         ? put_text(choice_json(*choice, model->choose), o.output)
+                         : put_page(choice_page(model->structure.title(), model->units, *choice, model->choose),
+                                    model->structure.title(), *form, o.output);
+  if (status != 0) return status;
+  return choice->found.empty() ? limit_not_met : 0;
+}
+
+}  // namespace corvex::cli

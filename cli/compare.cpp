@@ -1,0 +1,100 @@
+#include "compare.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <filesystem>
+
+#include "corvex/compare.hpp"
+#include "corvex/document.hpp"
+#include "progress.hpp"
+
+namespace corvex::cli {
+namespace {
+
+Candidate candidate(const std::string& name, const Expected<Model, Problems>& model) {
+  if (!model) return {.name = name, .structure = Structure::plane(name), .refused = model.error()};
+  return {.name = name, .structure = model->structure, .limits = model->limits, .hand = model->hand};
+}
+
+// What all models of a comparison have in common.
+struct Gathered {
+  std::vector<Candidate> candidates;
+  std::vector<ShownFigure> show;
+  ModelUnits units;
+  std::string title;
+};
+
+void tell_refusals(const std::vector<Compared>& all, const std::vector<Candidate>& candidates) {
+  for (std::size_t i = 0; i < all.size(); ++i)
+    for (const Problem& p : all[i].refused) {
+      Problem named = p;
+      if (candidates[i].refused.empty()) named.text = all[i].name + ": " + named.text;
+      tell(named);
+    }
+}
+
+}  // namespace
+
+int compare(CompareOptions o) {
+  const auto form = form_of(o.output);
+  if (!form) return refuse(form.error());
+  auto overrides = overrides_of(o.model);
+  if (!overrides) return refuse(overrides.error());
+  overrides.value().show = o.show;
+  o.output.read = o.models;
+  if (const std::string why = overwrites(o.output.output, o.output.read); !why.empty()) return refuse(why);
+  Progress progress;
+  const auto refuse = [&](const auto& why) {
+    progress.done();
+    return cli::refuse(why);
+  };
+  Gathered g;
+  for (const std::string& path : o.models) {
+    progress.doing("reading " + path);
+    const auto document = read_document(path);
+    if (!document) return refuse(document.error());
+    const auto as_it_stands = build(*document, *overrides);
+    if (!as_it_stands) return refuse(as_it_stands.error());
+    for (const std::string& table : as_it_stands->table_files) o.output.read.push_back(table);
+    const bool first = g.candidates.empty();
+    if (first) {
+      g.units = as_it_stands->units;
+      g.title = as_it_stands->structure.title();
+      g.show = as_it_stands->show;
+    }
+    const bool one = o.models.size() == 1;
+    const std::string name = one ? "as it stands" : std::filesystem::path(path).stem().string();
+    g.candidates.push_back(candidate(name, as_it_stands));
+    const std::vector<std::string> known = document->variants();
+    for (const std::string& wanted : o.variants)
+      if (std::find(known.begin(), known.end(), wanted) == known.end()) {
+        Overrides unknown = *overrides;
+        unknown.variant = wanted;
+        return refuse(build(*document, unknown).error());
+      }
+    for (const std::string& variant : o.variants.empty() && one ? known : o.variants) {
+      Overrides with = *overrides;
+      with.variant = variant;
+      g.candidates.push_back(candidate(one ? variant : name + ", " + variant, build(*document, with)));
+    }
+  }
+  if (g.candidates.size() < 2)
+    return refuse(std::string("there is nothing to compare with: the model has no variants; name another model"));
+  if (const std::string why = choose_units(o.output.units, g.units); !why.empty()) return refuse(why);
+  progress.doing(fmt::format("solving {} models", g.candidates.size()));
+  const std::vector<Compared> all = corvex::compare(g.candidates, g.show);
+  progress.done();
+  tell_refusals(all, g.candidates);
+  const int status = *form == Form::json
+                         ? put_text(comparison_json(all, g.show), o.output)
+                         : put_page(comparison_page(g.title, g.units, all, g.show, style_of(o.output).digits), g.title,
+                                    *form, o.output);
+  if (status != 0) return status;
+  const bool well = std::all_of(all.begin(), all.end(), [](const Compared& c) {
+    return c.refused.empty() && c.limits_met().value_or(true) && c.hand_agrees().value_or(true);
+  });
+  return well ? 0 : limit_not_met;
+}
+
+}  // namespace corvex::cli

@@ -1,0 +1,51 @@
+#include "findings.hpp"
+
+#include <algorithm>
+#include <set>
+
+namespace corvex::cli {
+namespace {
+
+bool is_quiet(const Problem& p) {
+  static const std::set<std::string> for_inspect = {"crossing",        "weak-axis-up",     "no-combination",
+                                                    "unused-section",  "unused-material",  "unused-parameter",
+                                                    "load-on-support", "unsymmetric-answer"};
+  static const std::set<std::string> told_elsewhere = {"limit-exceeded", "hand-factor", "hand-shear"};
+  if (p.is_accepted() || told_elsewhere.contains(p.finding)) return true;
+  return p.severity == Problem::Severity::note && for_inspect.contains(p.finding);
+}
+
+}  // namespace
+
+void tell_briefly(const Problems& findings, const std::string& model) {
+  constexpr std::size_t most = 12;
+  std::size_t told = 0, left = 0;
+  for (const Problem& p : findings) {
+    if (is_quiet(p)) continue;
+    if (told < most)
+      tell(p), ++told;
+    else
+      ++left;
+  }
+  if (left > 0) say("and {} more: corvex inspect {}\n", left, model == "-" ? "MODEL" : model);
+}
+
+int refuse(const Model& model, const Problems& problems) {
+  const Problems with = model.located(with_remedies(model.structure, problems));
+  std::string last;
+  for (const Problem& p : with) {
+    tell(p);
+    last = p.remedy.empty() ? last : p.remedy;
+  }
+  if (!last.empty()) say("  remedy: {}\n", last);
+  // A post that only touches its rail is often why something moves.
+  const bool moves =
+      std::any_of(with.begin(), with.end(), [](const Problem& p) { return p.finding == "free-to-move"; });
+  if (!moves) return refused;
+  Problems causes = inspection_of(model).findings;
+  std::erase_if(causes, [](const Problem& p) { return p.finding == "free-to-move" || p.finding.empty(); });
+  tell_briefly(causes, model.file);
+  return refused;
+}
+
+}  // namespace corvex::cli

@@ -1,0 +1,34 @@
+#include "inspect.hpp"
+
+#include <algorithm>
+
+#include "corvex/document.hpp"
+#include "progress.hpp"
+#include "solved.hpp"
+
+namespace corvex::cli {
+
+int inspect(InspectOptions o) {
+  const auto form = form_of(o.output);
+  if (!form) return refuse(form.error());
+  Progress progress;
+  const auto model = read(o.model, o.output, progress);
+  if (!model) return refused;
+  progress.doing("inspecting " + o.model.path);
+  const Inspection inspection = inspection_of(*model);
+  progress.done();
+  // What makes a description unsound is refused by every verb.
+  Problems faults = inspection.findings;
+  std::erase_if(faults, [](const Problem& p) { return !p.finding.empty() || p.severity != Problem::Severity::error; });
+  if (!faults.empty()) return refuse(faults);
+  const Style style = style_of(o.output);
+  const int status =
+      *form == Form::json
+          ? put_text(findings_json(model->structure, inspection), o.output)
+          : put_page(inspection_page(model->units, model->structure, inspection, style.digits), model->structure.title(),
+                     *form, o.output);
+  if (status != 0) return status;
+  return asks_for_attention(inspection.findings) ? limit_not_met : 0;
+}
+
+}  // namespace corvex::cli

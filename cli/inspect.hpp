@@ -1,0 +1,18 @@
+// The verb `inspect`.
+#pragma once
+
+#include <string>
+
+#include "output.hpp"
+
+namespace corvex::cli {
+
+struct InspectOptions {
+  ModelOptions model;
+  OutputOptions output;
+};
+
+// What is probably a mistake, and the model as it was read. The exit status.
+int inspect(InspectOptions options);
+
+}  // namespace corvex::cli

@@ -1,0 +1,97 @@
+// Corvex: likely mistakes, found before and after solving.
+//
+// A finding is a Problem with an identifier that does not change, a severity, the objects that it is about, a sentence
+// that says what was found and one that says what to do. `inspect` looks at the description alone, `judge` at results.
+// A finding that is meant as it stands is accepted with a reason. docs/findings.md lists all of them with examples.
+//
+//     const corvex::Inspection inspection = corvex::inspect(trestle);
+//     for (const corvex::Problem& f : inspection.findings) fmt::print("{}\n", describe(f));
+//     fmt::print("{} redundants\n", *inspection.indeterminacy);   // 3 redundants
+//
+// Severities: an error means that results cannot be trusted, or that there are none; a warning is probably not what was
+// meant; a note is worth knowing.
+//
+// Threads: every function may be called from several threads at once.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "corvex/hand.hpp"
+#include "corvex/limits.hpp"
+#include "corvex/solution.hpp"
+
+#pragma GCC visibility push(default)
+
+namespace corvex {
+
+struct FindingKind {
+  const char* name;  // "unjoined-point"
+  Problem::Severity severity;
+  bool of_results;      // found by `judge`, not by `inspect`
+  const char* meaning;  // a short sentence
+};
+// In the order in which docs/findings.md lists them.
+const std::vector<FindingKind>& finding_kinds();
+
+// The resultant of all loads of a case about the global origin, weight included.
+struct LoadTotal {
+  std::string load_case;
+  std::size_t loads = 0;
+  Force force;
+  Moment moment;
+  // A point of the resultant's line of action, the one nearest to the origin; nothing without a resultant force. In
+  // space a moment about that line may remain.
+  std::optional<Vector> through;
+};
+
+// Of each load case. Of a sound description only.
+std::vector<LoadTotal> load_totals(const Structure& structure);
+
+// Members of one section and material, with their lengths between the ends of their axes.
+struct PartsOfOneKind {
+  std::string section, material;
+  std::size_t pieces = 0;
+  Length length;
+  std::optional<Mass> mass;  // nothing where the material has no density
+};
+std::vector<PartsOfOneKind> parts_list(const Structure& structure);
+
+struct Inspection {
+  Problems findings;
+  std::vector<LoadTotal> totals;  // of each load case
+  // The number of unknown member forces and reactions less that of the equations of equilibrium. Zero or more in a
+  // structure that cannot move: its degree of static indeterminacy. Nothing where the description is not sound.
+  std::optional<int> indeterminacy;
+};
+// What can be said without results. A structure of up to 2,000 members is also examined for motions that nothing
+// resists; in a larger one only `solve` finds those between members.
+Inspection inspect(const Structure& structure, const Limits& limits = {});
+
+// What results tell: stress beyond the strength, force beyond Euler's, large displacements, uplift, hand values that
+// differ by a usual slip. Of the load cases and combinations that are judged.
+Problems judge(const Solution& solution, const LimitCheck& limits = {}, const Verification& hand = {});
+
+// The findings that `solve` refuses with because the structure can move, with the smallest change that would hold it.
+Problems with_remedies(const Structure& structure, Problems problems);
+
+// A finding that is meant as it stands.
+struct Acceptance {
+  std::string finding;          // its identifier
+  std::vector<std::string> on;  // objects that it must be about; all findings of that kind if empty
+  std::string because;
+};
+// Enters the reasons, and adds a warning for each acceptance that matches nothing. `results`: whether findings of
+// results are among them; without, acceptances of those are not looked at.
+void accept(Problems& findings, const std::vector<Acceptance>& acceptances, bool results);
+
+// Whether an error or a warning stands that was not accepted.
+bool asks_for_attention(const Problems& findings);
+
+// The objects by their names, the subject first.
+std::vector<std::string> objects_of(const Problem& finding);
+
+}  // namespace corvex
+
+#pragma GCC visibility pop

@@ -1,0 +1,142 @@
+#include "inspect/findings.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace corvex {
+
+const std::vector<FindingKind>& finding_kinds() {
+  constexpr auto error = Problem::Severity::error, warning = Problem::Severity::warning, note = Problem::Severity::note;
+  static const std::vector<FindingKind> kinds = {
+      {"unjoined-point", error, false, "a point lies on a member that does not name it"},
+      {"near-points", error, false, "two points lie very near to each other"},
+      {"coincident-points", error, false, "two points lie at the same place"},
+      {"duplicate-member", error, false, "two members join the same two points"},
+      {"overlapping-members", error, false, "two members lie on the same line over some length"},
+      {"free-to-move", error, false, "the structure or a part of it can move"},
+      {"ill-conditioned", error, false, "rounding leaves few digits of the results"},
+      {"no-density", error, false, "gravity acts on a member without density"},
+      {"no-strength", error, false, "a limit of safety, and no strength to hold it against"},
+      {"unused-point", warning, false, "no member goes through a point"},
+      {"idle-support", warning, false, "a support on a point through which no member goes"},
+      {"unheld-foot", warning, false, "a foot at the height of the supports that is not held"},
+      {"loose-end", warning, false, "a member that is joined at one place only and carries nothing"},
+      {"empty-case", warning, false, "a load case without loads"},
+      {"zero-load", warning, false, "a load of no size"},
+      {"double-load", warning, false, "the same load twice in one case"},
+      {"load-on-support", warning, false, "a load that goes straight into a support"},
+      {"uncombined-case", warning, false, "a load case in no combination, while there are combinations"},
+      {"gravity-direction", warning, false, "gravity that does not act downwards"},
+      {"gravity-size", warning, false, "gravity of another size than 9.81 m/s²"},
+      {"gravity-twice", warning, false, "gravity twice in one case or combination"},
+      {"unit-suspect", warning, false, "a value far from its neighbours, or from what materials have"},
+      {"section-suspect", warning, false, "a section of unusual proportions"},
+      {"limit-suspect", warning, false, "a limit of unusual size"},
+      {"unmatched-acceptance", warning, false, "an acceptance that matches no finding"},
+      {"crossing", note, false, "two members cross without a joint"},
+      {"weak-axis-up", note, false, "a level member that bends about the weak axis of its section"},
+      {"no-combination", note, false, "several load cases, none of them combined"},
+      {"unused-section", note, false, "a section that no member has"},
+      {"unused-material", note, false, "a material that no member has"},
+      {"unused-parameter", note, false, "a parameter that no formula uses"},
+      {"over-strength", warning, true, "stress beyond the strength, and no limit that says so"},
+      {"over-buckling", warning, true, "compression beyond Euler's force"},
+      {"slender", warning, true, "a compressed member of a slenderness over 250"},
+      {"limit-exceeded", warning, true, "a limit that is not met"},
+      {"large-displacement", warning, true, "a displacement over 1/50 of the structure's size"},
+      {"large-rotation", warning, true, "a rotation over 0.1 rad"},
+      {"uplift", warning, true, "a support that only bears is pulled upwards"},
+      {"slack", warning, true, "a member that acts one way only and never acts"},
+      {"digits", note, true, "results with fewer digits than usual"},
+      {"hand-factor", note, true, "a hand value that differs by a usual slip"},
+      {"hand-shear", note, true, "a hand value that differs by the deformation of shear"},
+      {"unsymmetric-answer", note, true, "an unsymmetric answer of a symmetric structure under symmetric loads"},
+      {"link-load", note, true, "a load across a link, which goes to its ends"},
+      {"shear-centre", note, true, "a section whose shear centre lies beside its centroid"},
+      {"held-in-plane", warning, true, "a section that would bend out of the plane"},
+      {"welded-aluminium", note, true, "a material that yields sooner beside welds"},
+      {"warping", warning, true, "torsion whose warping stress is not computed"},
+      {"thin-wall", warning, true, "an open wall so thin that its torsion constant is uncertain"},
+      {"sharp-corner", note, true, "torsion in a section with sharp re-entrant corners"},
+      {"unlisted-size", note, true, "a section of a size that its standard does not list"},
+  };
+  return kinds;
+}
+
+bool asks_for_attention(const Problems& findings) {
+  return std::any_of(findings.begin(), findings.end(), [](const Problem& p) {
+    return p.severity != Problem::Severity::note && !p.is_accepted();
+  });
+}
+
+std::vector<std::string> objects_of(const Problem& finding) {
+  std::vector<std::string> names;
+  const auto enter = [&](const Subject& s) {
+    if (!s.name.empty() && std::find(names.begin(), names.end(), s.name) == names.end()) names.push_back(s.name);
+  };
+  enter(finding.subject);
+  for (const Subject& s : finding.others) enter(s);
+  return names;
+}
+
+namespace {
+
+bool matches(const Acceptance& a, const Problem& finding) {
+  if (a.finding != finding.finding) return false;
+  const std::vector<std::string> objects = objects_of(finding);
+  return std::all_of(a.on.begin(), a.on.end(), [&](const std::string& name) {
+    return std::find(objects.begin(), objects.end(), name) != objects.end();
+  });
+}
+
+}  // namespace
+
+void accept(Problems& findings, const std::vector<Acceptance>& acceptances, bool results) {
+  Problems unmatched;
+  for (std::size_t i = 0; i < acceptances.size(); ++i) {
+    const Acceptance& a = acceptances[i];
+    bool found = false;
+    for (Problem& p : findings)
+      if (matches(a, p)) p.because = a.because, found = true;
+    const auto& kinds = finding_kinds();
+    const auto kind = std::find_if(kinds.begin(), kinds.end(), [&](const FindingKind& k) { return k.name == a.finding; });
+    if (found || (!results && kind != kinds.end() && kind->of_results)) continue;
+    const std::string about = a.on.empty() ? "" : " about " + list(a.on);
+    Problem p{fmt::format("there is no finding {}{} to accept", a.finding, about),
+              {Subject::Kind::acceptance, "", i},
+              {},
+              {},
+              Problem::Severity::warning};
+    p.finding = "unmatched-acceptance";
+    p.remedy = "remove it, or correct its names";
+    unmatched.push_back(std::move(p));
+  }
+  findings.insert(findings.end(), unmatched.begin(), unmatched.end());
+}
+
+namespace inspection {
+
+Problem::Severity severity_of(std::string_view finding) {
+  for (const FindingKind& k : finding_kinds())
+    if (finding == k.name) return k.severity;
+  return Problem::Severity::warning;
+}
+
+Problem& Findings::add(const char* finding, Subject subject, std::string text, std::string remedy) {
+  Problem p{std::move(text), std::move(subject), {}, {}, severity_of(finding)};
+  p.finding = finding;
+  p.remedy = std::move(remedy);
+  all_.push_back(std::move(p));
+  return all_.back();
+}
+
+std::string in_mm(double metres) {
+  return fmt::format("{:.4g} mm", metres * 1e3 + 0.0);
+}
+
+std::string in_kN(double newtons) {
+  return fmt::format("{:.4g} kN", newtons / 1e3 + 0.0);
+}
+
+}  // namespace inspection
+}  // namespace corvex

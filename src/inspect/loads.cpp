@@ -1,0 +1,269 @@
+// Loads that do nothing, that are there twice, or that never reach the structure.
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+#include "inspect/findings.hpp"
+
+namespace corvex::inspection {
+namespace {
+
+constexpr std::size_t nothing = static_cast<std::size_t>(-1);
+
+// What a load is on, and whether two loads are the same.
+struct Target {
+  std::size_t operator()(const PointLoad& l) const { return l.at.index; }
+  std::size_t operator()(const MemberLoad& l) const { return l.on.index; }
+  std::size_t operator()(const LineLoad& l) const { return l.on.index; }
+  std::size_t operator()(const SpreadLoad& l) const { return l.on.empty() ? nothing : l.on.front().index; }
+  std::size_t operator()(const HeatLoad& l) const { return l.on.index; }
+  std::size_t operator()(const ShortenLoad& l) const { return l.on.index; }
+  std::size_t operator()(const SettleLoad& l) const { return l.at.index; }
+  std::size_t operator()(const GravityLoad&) const { return nothing; }
+};
+
+bool same(const PointLoad& a, const PointLoad& b) {
+  return a.at == b.at && a.force == b.force && a.moment == b.moment;
+}
+bool same(const MemberLoad& a, const MemberLoad& b) {
+  return a.on == b.on && a.at == b.at && a.force == b.force && a.moment == b.moment && a.axes == b.axes;
+}
+bool same(const LineLoad& a, const LineLoad& b) {
+  return a.on == b.on && a.from == b.from && a.to == b.to && a.first == b.first && a.last == b.last &&
+         a.axes == b.axes && a.per == b.per;
+}
+bool same(const SpreadLoad& a, const SpreadLoad& b) {
+  return a.on == b.on && a.force == b.force && a.axes == b.axes;
+}
+bool same(const HeatLoad& a, const HeatLoad& b) {
+  return a.on == b.on && a.across == b.across && a.plus == b.plus && a.minus == b.minus;
+}
+bool same(const ShortenLoad& a, const ShortenLoad& b) {
+  return a.on == b.on && a.by == b.by;
+}
+bool same(const SettleLoad& a, const SettleLoad& b) {
+  return a.at == b.at && a.move == b.move && a.turn == b.turn;
+}
+// Told as gravity-twice.
+bool same(const GravityLoad&, const GravityLoad&) {
+  return false;
+}
+
+bool same(const Load& a, const Load& b) {
+  return a.index() == b.index() && std::visit(
+                                       [&](const auto& one) {
+                                         return same(one, std::get<std::decay_t<decltype(one)>>(b));
+                                       },
+                                       a);
+}
+
+struct IsNothing {
+  bool operator()(const PointLoad& l) const { return zero(l.force) && zero(l.moment); }
+  bool operator()(const MemberLoad& l) const { return zero(l.force) && zero(l.moment); }
+  bool operator()(const LineLoad& l) const { return zero(l.first) && zero(l.last); }
+  bool operator()(const SpreadLoad& l) const { return zero(l.force); }
+  bool operator()(const HeatLoad& l) const {
+    return l.plus == 0 && (l.across == HeatLoad::Across::nothing || l.minus == 0);
+  }
+  bool operator()(const ShortenLoad& l) const { return l.by == 0; }
+  bool operator()(const SettleLoad& l) const { return zero(l.move) && zero(l.turn); }
+  bool operator()(const GravityLoad& l) const { return zero(l.acceleration); }
+};
+
+// "a force on C", "a line load on rail"
+struct InWords {
+  const Structure& s;
+  std::string operator()(const PointLoad& l) const {
+    return fmt::format("{} on {}", zero(l.force) ? "moment" : "force", s[l.at].name);
+  }
+  std::string operator()(const MemberLoad& l) const {
+    return fmt::format("{} on {}", zero(l.force) ? "moment" : "force", s[l.on].name);
+  }
+  std::string operator()(const LineLoad& l) const { return "line load on " + s[l.on].name; }
+  std::string operator()(const SpreadLoad& l) const {
+    return l.on.empty() ? "spread load" : "spread load on " + s[l.on.front()].name;
+  }
+  std::string operator()(const HeatLoad& l) const { return "change of temperature of " + s[l.on].name; }
+  std::string operator()(const ShortenLoad& l) const { return "lack of fit of " + s[l.on].name; }
+  std::string operator()(const SettleLoad& l) const { return "settlement of " + s[l.at].name; }
+  std::string operator()(const GravityLoad&) const { return "gravity"; }
+};
+
+class Loads {
+ public:
+  explicit Loads(Findings& f) : f_(f), s_(f.structure()), support_(s_.points().size(), nullptr) {
+    for (const PointSupport& p : s_.supports()) support_[p.at.index] = &p;
+  }
+
+  void run() {
+    for (const LoadCase& c : s_.load_cases()) {
+      std::map<std::pair<std::size_t, std::size_t>, std::vector<std::size_t>> by_target;
+      for (std::size_t i = 0; i < c.loads().size(); ++i) {
+        const Load& load = c.loads()[i];
+        if (std::visit(IsNothing(), load)) {
+          tell_nothing(c, i);
+          continue;
+        }
+        std::vector<std::size_t>& before = by_target[{load.index(), std::visit(Target(), load)}];
+        if (std::any_of(before.begin(), before.end(), [&](std::size_t k) { return same(c.loads()[k], load); }))
+          tell_twice(c, i);
+        else
+          before.push_back(i);
+        if (const auto* l = std::get_if<PointLoad>(&load); l && goes_into_support(*l)) tell_on_support(c, i, *l);
+      }
+    }
+  }
+
+ private:
+  Subject load(const LoadCase& c, std::size_t i) const { return {Subject::Kind::load, c.name(), i}; }
+  // The point or the member that the load is on.
+  void add_target(Problem& p, const Load& load) const {
+    if (const auto* l = std::get_if<PointLoad>(&load)) return p.others.push_back(f_.point(l->at));
+    if (const auto* l = std::get_if<SettleLoad>(&load)) return p.others.push_back(f_.point(l->at));
+    if (const std::size_t m = std::visit(Target(), load); m != nothing) p.others.push_back(f_.member(m));
+  }
+  std::string words(const LoadCase& c, std::size_t i) const { return std::visit(InWords{s_}, c.loads()[i]); }
+
+  void tell_nothing(const LoadCase& c, std::size_t i) {
+    add_target(f_.add("zero-load", load(c, i), fmt::format("the {} in case '{}' is zero", words(c, i), c.name()),
+                      "give it its size, or remove it"),
+               c.loads()[i]);
+  }
+
+  void tell_twice(const LoadCase& c, std::size_t i) {
+    add_target(f_.add("double-load", load(c, i),
+                      fmt::format("the {} is in case '{}' twice, with the same size", words(c, i), c.name()),
+                      "remove one, or write their sum as one load"),
+               c.loads()[i]);
+  }
+
+  // Every component of the load is one that the support holds.
+  bool goes_into_support(const PointLoad& l) const {
+    const PointSupport* p = support_[l.at.index];
+    if (!p) return false;
+    const double parts[] = {l.force.x, l.force.y, l.force.z, l.moment.x, l.moment.y, l.moment.z};
+    if (!p->along.empty()) {
+      const HeldAxes held = held_axes(s_, *p);
+      Vector rest = l.force;
+      const Vector axes[] = {held.axes.x, held.axes.y, held.axes.z};
+      for (int k = 0; held.skew && k < held.count; ++k) rest = rest - axes[k] * dot(rest, axes[k]);
+      if (held.skew) return zero(l.moment) && length(rest) <= 1e-9 * length(l.force);
+    }
+    for (std::size_t k = 0; k < 6; ++k)
+      if (parts[k] != 0 && !p->held[k]) return false;
+    return true;
+  }
+
+  // A row of equal loads often has its last ones on the supports.
+  bool is_one_of_a_row(const LoadCase& c, const PointLoad& l) const {
+    return std::any_of(c.loads().begin(), c.loads().end(), [&](const Load& other) {
+      const auto* o = std::get_if<PointLoad>(&other);
+      return o && !(o->at == l.at) && !support_[o->at.index] && length(cross(o->force, l.force)) <= 1e-9 * dot(l.force, l.force) &&
+             dot(o->force, l.force) > 0 && length(o->force) <= 2.001 * length(l.force) &&
+             length(o->force) >= 0.999 * length(l.force);
+    });
+  }
+
+  void tell_on_support(const LoadCase& c, std::size_t i, const PointLoad& l) {
+    Problem& p = f_.add("load-on-support", load(c, i),
+                        fmt::format("the {} in case '{}' goes straight into the support there and stresses no member",
+                                    words(c, i), c.name()),
+                        "move it to where it acts; or accept it, where only the reaction is wanted");
+    p.others.push_back(f_.point(l.at));
+    if (is_one_of_a_row(c, l)) p.severity = Problem::Severity::note;
+  }
+
+  Findings& f_;
+  const Structure& s_;
+  std::vector<const PointSupport*> support_;
+};
+
+// Standard gravity, m/s².
+constexpr double gn = 9.80665;
+
+class Gravity {
+ public:
+  explicit Gravity(Findings& f) : f_(f), s_(f.structure()), weighs_(s_.load_cases().size()) {}
+
+  void run() {
+    for (std::size_t c = 0; c < s_.load_cases().size(); ++c) check(c);
+    for (const Combination& c : s_.combinations()) check(c);
+  }
+
+ private:
+  // How much of an acceleration acts downwards.
+  double down(const Vector& a) const { return -dot(s_.up_direction(), a); }
+
+  void check(std::size_t number) {
+    const LoadCase& c = s_.load_cases()[number];
+    for (std::size_t i = 0; i < c.loads().size(); ++i) {
+      const auto* g = std::get_if<GravityLoad>(&c.loads()[i]);
+      if (!g || zero(g->acceleration)) continue;
+      const Subject subject{Subject::Kind::load, c.name(), i};
+      const double size = length(g->acceleration), downwards = down(g->acceleration);
+      // Accelerations of a moving machine and of an earthquake are smaller than gravity and act to any side.
+      const bool weight = downwards > 0.9 * size;
+      if (!weight && (downwards < -0.1 * size || (size > 0.8 * gn && downwards < 0.5 * gn)))
+        f_.add("gravity-direction", subject,
+               fmt::format("gravity in case '{}' acts along {}, not downwards", c.name(), direction(s_, g->acceleration)),
+               fmt::format("write gravity: down, or along {}", s_.up() == Up::y ? "-y" : "-z"));
+      else if (size > 3 * gn || (weight && size < gn / 3))
+        f_.add("gravity-size", subject,
+               fmt::format("gravity in case '{}' is {:.4g} m/s^2, {:.3g} times that of the earth", c.name(), size, size / gn),
+               "write gravity: down, or the acceleration with its unit: 9.81 m/s^2");
+      if (downwards <= 0.5 * size) continue;
+      if (weighs_[number])
+        f_.add("gravity-twice", subject, fmt::format("gravity acts twice in case '{}'", c.name()), "remove one of them");
+      weighs_[number] = true;
+    }
+  }
+
+  void check(const Combination& c) {
+    std::vector<std::string> with;
+    for (const Combination::Term& t : c.terms)
+      if (t.factor != 0 && weighs_[t.load_case]) with.push_back(s_.load_cases()[t.load_case].name());
+    if (with.size() < 2) return;
+    f_.add("gravity-twice", {Subject::Kind::combination, c.name},
+           fmt::format("combination '{}' has gravity {} times: in {}", c.name, with.size(), list(with)),
+           "keep gravity in one of these cases");
+  }
+
+  Findings& f_;
+  const Structure& s_;
+  std::vector<bool> weighs_;  // of each case
+};
+
+}  // namespace
+
+void check_loads(Findings& f) {
+  Loads(f).run();
+}
+
+void check_gravity(Findings& f) {
+  Gravity(f).run();
+}
+
+void check_cases(Findings& f) {
+  const Structure& s = f.structure();
+  std::vector<bool> combined(s.load_cases().size());
+  for (const Combination& c : s.combinations())
+    for (const Combination::Term& t : c.terms) combined[t.load_case] = true;
+  std::vector<std::string> names;
+  for (std::size_t i = 0; i < s.load_cases().size(); ++i) {
+    const std::string& name = s.load_cases()[i].name();
+    const Subject subject{Subject::Kind::load_case, name};
+    if (s.load_cases()[i].loads().empty())
+      f.add("empty-case", subject, fmt::format("load case '{}' is empty", name), "give it its loads, or remove it");
+    else if (!s.combinations().empty() && !combined[i])
+      f.add("uncombined-case", subject,
+            fmt::format("load case '{}' is in no combination: tables, limits and the envelope do not count it", name),
+            "name it in a combination, if need be in one of its own");
+    names.push_back(name);
+  }
+  if (s.combinations().empty() && names.size() > 1)
+    f.add("no-combination", {Subject::Kind::load_case, names.front()},
+          fmt::format("the cases {} are judged one by one: no combination adds them", list(names)),
+          "where they act together, write them under combinations");
+}
+
+}  // namespace corvex::inspection

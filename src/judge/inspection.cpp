@@ -1,0 +1,86 @@
+// What can be said of a structure without results.
+#include <set>
+
+#include "corvex/findings.hpp"
+#include "inspect/findings.hpp"
+#include "judge/steadiness.hpp"
+#include "solve/freedoms.hpp"
+#include "solve/system.hpp"
+
+namespace corvex {
+namespace {
+
+// Each span passes on so many independent forces; each free freedom is one equation of equilibrium. A reaction is an
+// unknown of the freedom that it holds: neither counts.
+int indeterminacy(const Structure& s) {
+  const solver::Spans spans = solver::cut(s);
+  const solver::Freedoms f = solver::freedoms(s, spans);
+  int unknowns = 0, equations = 0;
+  for (const solver::Span& span : spans.all) {
+    if (!span.beam) {
+      ++unknowns;
+      continue;
+    }
+    const bool about_y = s.is_plane() && !bending_axes(s, s.members()[span.member]).z;
+    int forces = 0;
+    for (std::size_t k = 0; k < 6; ++k) {
+      const bool there = !s.is_plane() || k == 0 || (about_y ? k == 2 || k == 4 : k == 1 || k == 5);
+      if (!there) continue;
+      // Twelve end forces less six conditions of equilibrium; each release makes one of them known.
+      ++forces;
+      forces -= span.freed_a[k] + span.freed_b[k];
+    }
+    unknowns += forces;
+  }
+  for (std::size_t p = 0; p < f.status.size(); ++p)
+    for (const solver::Status status : f.status[p]) equations += status == solver::Status::free;
+  for (const solver::PointSpring& spring : f.springs)
+    for (std::size_t k = 0; k < 6; ++k)
+      unknowns += spring.stiffness[k] > 0 && f.status[spring.point][k] == solver::Status::free;
+  return unknowns - equations;
+}
+
+// An end that is loose because it is not joined to what it touches is told once.
+Problems without_consequences(Problems findings) {
+  std::set<std::string> unjoined;
+  for (const Problem& p : findings)
+    if (p.finding == "unjoined-point" || p.finding == "near-points" || p.finding == "coincident-points")
+      for (const std::string& name : objects_of(p)) unjoined.insert(name);
+  std::erase_if(findings, [&](const Problem& p) {
+    return p.finding == "loose-end" && !p.others.empty() && unjoined.contains(p.others.front().name);
+  });
+  return findings;
+}
+
+}  // namespace
+
+Inspection inspect(const Structure& structure, const Limits& limits) {
+  Inspection result;
+  result.findings = structure.validate();
+  inspection::Findings f(structure);
+  if (solver::are_refusals(result.findings)) {
+    // A coordinate in another unit is a usual reason.
+    inspection::check_coordinates(f);
+    for (Problem& p : f.take()) result.findings.push_back(std::move(p));
+    return result;
+  }
+  inspection::check_joints(f);
+  inspection::check_ends(f);
+  inspection::check_loads(f);
+  inspection::check_gravity(f);
+  inspection::check_cases(f);
+  inspection::check_coordinates(f);
+  inspection::check_materials(f);
+  inspection::check_load_sizes(f);
+  inspection::check_sections(f);
+  inspection::check_limits(f, limits);
+  for (Problem& p : without_consequences(f.take())) result.findings.push_back(std::move(p));
+  constexpr std::size_t few = 2000;
+  if (structure.members().size() <= few)
+    for (Problem& p : with_remedies(structure, judging::motions(structure))) result.findings.push_back(std::move(p));
+  result.totals = load_totals(structure);
+  result.indeterminacy = indeterminacy(structure);
+  return result;
+}
+
+}  // namespace corvex

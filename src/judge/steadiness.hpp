@@ -1,0 +1,11 @@
+// Whether a structure can move, whatever its loads are.
+#pragma once
+
+#include "corvex/structure.hpp"
+
+namespace corvex::judging {
+
+// What moves and how; empty where nothing can. All members that act one way only act.
+Problems motions(const Structure& structure);
+
+}  // namespace corvex::judging

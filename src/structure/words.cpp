@@ -1,0 +1,30 @@
+#include "structure/words.hpp"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+namespace corvex {
+
+std::string list(const std::vector<std::string>& names, std::size_t most) {
+  std::string text;
+  const std::size_t shown = names.size() <= most ? names.size() : most - 1;
+  for (std::size_t i = 0; i < shown; ++i) {
+    if (i > 0) text += i + 1 == names.size() ? " and " : ", ";
+    text += names[i];
+  }
+  if (shown < names.size()) text += fmt::format(" and {} more", names.size() - shown);
+  return text;
+}
+
+std::string direction(const Structure& structure, Vector v) {
+  v = v / length(v);
+  const double parts[] = {v.x, v.y, v.z};
+  for (int i = 0; i < 3; ++i)
+    if (std::abs(parts[i]) > 1 - 1e-9) return std::string(1, "xyz"[i]);
+  const auto clean = [](double c) { return std::abs(c) < 1e-6 ? 0.0 : c; };
+  if (structure.is_plane()) return fmt::format("({:.3g}, {:.3g})", clean(v.x), clean(v.y));
+  return fmt::format("({:.3g}, {:.3g}, {:.3g})", clean(v.x), clean(v.y), clean(v.z));
+}
+
+}  // namespace corvex

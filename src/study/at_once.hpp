@@ -1,0 +1,37 @@
+// The same work for many things, on several threads.
+#pragma once
+
+#include <atomic>
+#include <exception>
+#include <mutex>
+#include <thread>
+#include <vector>
+
+namespace corvex::study {
+
+// Calls `work` with each number below `count`, each once. What one throws first is thrown when all have ended.
+template <class Work>
+void at_once(std::size_t count, unsigned threads, const Work& work) {
+  if (threads == 0) threads = std::max(1u, std::thread::hardware_concurrency());
+  std::atomic<std::size_t> next{0};
+  std::exception_ptr thrown;
+  std::mutex mutex;
+  const auto run = [&] {
+    for (std::size_t i = next++; i < count; i = next++) {
+      try {
+        work(i);
+      } catch (...) {
+        const std::lock_guard lock(mutex);
+        if (!thrown) thrown = std::current_exception();
+        next = count;
+      }
+    }
+  };
+  std::vector<std::thread> others;
+  for (unsigned t = 1; t < threads && t < count; ++t) others.emplace_back(run);
+  run();
+  for (std::thread& t : others) t.join();
+  if (thrown) std::rethrow_exception(thrown);
+}
+
+}  // namespace corvex::study

@@ -1,0 +1,135 @@
+#include "corvex/compare.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "hand/work_out.hpp"
+#include "study/at_once.hpp"
+
+namespace corvex {
+
+std::string words(const ShownFigure& shown) {
+  return hand::words(shown.figure) + (shown.load_case.empty() ? "" : " in " + shown.load_case);
+}
+
+namespace {
+
+// Whether a value is worse than another, in the way that the figure takes values.
+bool is_taken_before(const Figure& f, double a, double b) {
+  if (f.take == Take::max) return a > b;
+  if (f.take == Take::min) return a < b;
+  return std::abs(a) > std::abs(b);
+}
+
+}  // namespace
+
+Expected<std::vector<std::optional<Quantity>>, Problems> shown_values(const Solution& solution,
+                                                                      const std::vector<ShownFigure>& figures) {
+  const Structure& s = solution.structure();
+  const std::vector<std::size_t> judged = solution.judged();
+  HandCalculation asked;
+  for (const ShownFigure& f : figures) {
+    const Dimension d = hand::dimension_of(f.figure);
+    // A hand calculation that compares nothing finds names and places.
+    Expectation e{.figure = f.figure, .is = Quantity(0, d), .within = Quantity(1, d), .load_case = f.load_case};
+    if (e.load_case.empty() && f.figure.kind != Figure::Kind::mass && !judged.empty())
+      e.load_case = solution[judged.front()].name();
+    asked.expect.push_back(std::move(e));
+  }
+  const auto worked = hand::work_out(s, asked);
+  if (!worked) return worked.error();
+  std::vector<std::optional<Quantity>> values;
+  for (std::size_t i = 0; i < figures.size(); ++i) {
+    const Figure& f = figures[i].figure;
+    if (f.kind == Figure::Kind::mass) {
+      const auto mass = s.mass();
+      values.push_back(mass ? std::optional(Quantity(*mass)) : std::nullopt);
+      continue;
+    }
+    const hand::Worked& w = worked->expectations[i];
+    const std::vector<std::size_t> cases =
+        figures[i].load_case.empty() ? judged : std::vector<std::size_t>{w.load_case};
+    std::optional<Quantity> taken;
+    for (const std::size_t c : cases)
+      if (const auto value = hand::computed(solution[c], f, w.target, 0);
+          value && (!taken || is_taken_before(f, value->si, taken->si)))
+        taken = value;
+    values.push_back(taken);
+  }
+  return values;
+}
+
+std::optional<bool> Compared::limits_met() const {
+  if (limits.verdicts.empty()) return std::nullopt;
+  return limits.all_met();
+}
+
+std::optional<bool> Compared::hand_agrees() const {
+  if (hand.comparisons.empty()) return std::nullopt;
+  return hand.all_agree();
+}
+
+namespace {
+
+void keep_larger(std::optional<Worst>& worst, Worst other) {
+  if (!worst || other.value.si > worst->value.si) worst = std::move(other);
+}
+
+void find_worst(const Solution& solution, Compared& c) {
+  const Structure& s = solution.structure();
+  for (const std::size_t number : solution.judged()) {
+    const CaseResult result = solution[number];
+    const std::string& name = result.name();
+    for (const PointSupport& p : s.supports()) {
+      const Reaction r = result.reaction(p.at);
+      keep_larger(c.reaction, {ForceSize::si(std::hypot(r.x.si(), r.y.si(), r.z.si())), s[p.at].name, name, {}});
+    }
+    for (std::size_t i = 0; i < s.members().size(); ++i) {
+      const MemberResult m = result[MemberId{i}];
+      const std::string& member = s.members()[i].name;
+      const Extreme move = m.movement(), sag = m.sag();
+      keep_larger(c.displacement, {move.value, member, name, move.at});
+      keep_larger(c.sag, {sag.value, member, name, sag.at});
+      const auto stress = m.von_mises();
+      if (!stress) continue;
+      keep_larger(c.stress, {stress->value, member, name, stress->at});
+      const auto safety = m.safety_against(stress->value);
+      if (safety && (!c.safety || *safety < c.safety->value.si))
+        c.safety = Worst{Quantity(*safety, dimension::number), member, name, stress->at};
+    }
+  }
+}
+
+Compared compared(const Candidate& candidate, const std::vector<ShownFigure>& show) {
+  Compared c{.name = candidate.name, .refused = candidate.refused};
+  if (!c.refused.empty()) return c;
+  const Solution solution = solve(candidate.structure);
+  if (!solution.ok()) {
+    c.refused = solution.problems();
+    return c;
+  }
+  const auto limits = check_limits(solution, candidate.limits);
+  const auto hand = verify(solution, candidate.hand);
+  const auto values = shown_values(solution, show);
+  if (!limits) c.refused = limits.error();
+  if (!values) c.refused.insert(c.refused.end(), values.error().begin(), values.error().end());
+  if (!c.refused.empty()) return c;
+  c.mass = candidate.structure.mass();
+  c.limits = *limits;
+  // A hand calculation of the model as it stands may speak of what a variant no longer has.
+  if (hand) c.hand = *hand;
+  c.shown = *values;
+  find_worst(solution, c);
+  return c;
+}
+
+}  // namespace
+
+std::vector<Compared> compare(const std::vector<Candidate>& candidates, const std::vector<ShownFigure>& show,
+                              unsigned threads) {
+  std::vector<Compared> all(candidates.size());
+  study::at_once(candidates.size(), threads, [&](std::size_t i) { all[i] = compared(candidates[i], show); });
+  return all;
+}
+
+}  // namespace corvex
