@@ -389,7 +389,8 @@ std::size_t bare_events(const std::string& text) {
 }
 
 void reading() {
-  fmt::print("\n## Reading\n\nA model file beside the bare events of libyaml on the same text, and how long it takes to inspect what was read.\n\n");
+  fmt::print(
+      "\n## Reading\n\nA model file beside the bare events of libyaml on the same text, and how long it takes to inspect what was read.\n\n");
   fmt::print("| members | text | events | read | bare events | ratio | inspect |\n|--:|--:|--:|--:|--:|--:|--:|\n");
   for (const int n : {11, 33}) {
     const Structure s = lattice(n, 1);
@@ -402,7 +403,8 @@ void reading() {
       keep_less(bare, timed([&] { events = bare_events(text); }));
     }
     fmt::print("| {} | {:.1f} MB | {} | {} | {} | {:.2f} | {} |\n", s.members().size(),
-               static_cast<double>(text.size()) / 1e6, events, seconds(ours), seconds(bare), ours / bare, seconds(inspected));
+               static_cast<double>(text.size()) / 1e6, events, seconds(ours), seconds(bare), ours / bare,
+               seconds(inspected));
   }
 }
 

@@ -51,8 +51,9 @@ int choose(ChooseOptions o) {
     return cli::refuse(why);
   };
   if (model->choose.empty())
-    return refuse(std::string("the model has nothing to choose: write the sections and their series under choose:, as "
-                              "choose: {leg: {from: SHS}}"));
+    return refuse(
+        std::string("the model has nothing to choose: write the sections and their series under choose:, as "
+                    "choose: {leg: {from: SHS}}"));
   std::signal(SIGINT, interrupt);
   Choosing wanted{.groups = model->choose, .limits = model->limits};
   wanted.runners_up = static_cast<std::size_t>(o.runners_up);

@@ -1,14 +1,13 @@
 #include "findings.hpp"
 
-#include <algorithm>
 #include <set>
 
 namespace corvex::cli {
 namespace {
 
 bool is_quiet(const Problem& p) {
-  static const std::set<std::string> for_inspect = {"crossing",        "weak-axis-up",     "no-combination",
-                                                    "unused-section",  "unused-material",  "unused-parameter",
+  static const std::set<std::string> for_inspect = {"crossing",        "weak-axis-up",      "no-combination",
+                                                    "unused-section",  "unused-material",   "unused-parameter",
                                                     "load-on-support", "unsymmetric-answer"};
   static const std::set<std::string> told_elsewhere = {"limit-exceeded", "hand-factor", "hand-shear"};
   if (p.is_accepted() || told_elsewhere.contains(p.finding)) return true;
@@ -38,12 +37,11 @@ int refuse(const Model& model, const Problems& problems) {
     last = p.remedy.empty() ? last : p.remedy;
   }
   if (!last.empty()) say("  remedy: {}\n", last);
-  // A post that only touches its rail is often why something moves.
-  const bool moves =
-      std::any_of(with.begin(), with.end(), [](const Problem& p) { return p.finding == "free-to-move"; });
-  if (!moves) return refused;
+  // A post that only touches its rail, or a coordinate in another unit, is often why.
   Problems causes = inspection_of(model).findings;
-  std::erase_if(causes, [](const Problem& p) { return p.finding == "free-to-move" || p.finding.empty(); });
+  std::erase_if(causes, [](const Problem& p) {
+    return p.finding == "free-to-move" || p.finding == "unheld-load" || p.finding.empty();
+  });
   tell_briefly(causes, model.file);
   return refused;
 }

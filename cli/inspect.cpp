@@ -22,11 +22,10 @@ int inspect(InspectOptions o) {
   std::erase_if(faults, [](const Problem& p) { return !p.finding.empty() || p.severity != Problem::Severity::error; });
   if (!faults.empty()) return refuse(faults);
   const Style style = style_of(o.output);
-  const int status =
-      *form == Form::json
-          ? put_text(findings_json(model->structure, inspection), o.output)
-          : put_page(inspection_page(model->units, model->structure, inspection, style.digits), model->structure.title(),
-                     *form, o.output);
+  const int status = *form == Form::json
+                         ? put_text(findings_json(model->structure, inspection), o.output)
+                         : put_page(inspection_page(model->units, model->structure, inspection, style.digits),
+                                    model->structure.title(), *form, o.output);
   if (status != 0) return status;
   return asks_for_attention(inspection.findings) ? limit_not_met : 0;
 }

@@ -177,7 +177,8 @@ Expected<Overrides, std::string> overrides_of(const ModelOptions& o) {
   for (const std::string& one : o.set) {
     const std::size_t equals = one.find('=');
     if (equals == std::string::npos || equals == 0)
-      return fmt::format("--set '{}': a name and a value were expected, as wall='5 mm' or /sections/leg='SHS 80x80x4'", one);
+      return fmt::format("--set '{}': a name and a value were expected, as wall='5 mm' or /sections/leg='SHS 80x80x4'",
+                         one);
     const std::string what = one.substr(0, equals), value = one.substr(equals + 1);
     if (what.front() == '/')
       overrides.set.emplace_back(what, value);

@@ -1,12 +1,12 @@
 #include "progress.hpp"
 
-#include "output.hpp"
-
 #include <fmt/format.h>
 #include <unistd.h>
 
 #include <cstdio>
 #include <utility>
+
+#include "output.hpp"
 
 namespace corvex::cli {
 

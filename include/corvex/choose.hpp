@@ -3,14 +3,14 @@
 //     corvex::Choosing wanted{.groups = {{.section = "rail", .from = corvex::profiles_of("SHS")}},
 //                             .limits = {{.kind = corvex::Limit::Kind::safety, .required = 1.5}}};
 //     const auto choice = corvex::choose(trestle, wanted);
-//     fmt::print("{} of {} tried, {}\n", choice->found.size() > 0, choice->possible > 0, choice->proven);   // true of true tried, true
+//     fmt::print("{} found, {}\n", choice->found.size(), choice->proven);   // 4 found, true
 //
-// Choices are tried in the order of their mass, so that the first one that holds is the lightest: no other way of searching
-// is trusted, since a heavier section may be the weaker one. A limit holds where check_limits says that it is met in every
-// case that it looks at.
+// Choices are tried in the order of their mass, so that the first one that holds is the lightest: no other way of
+// searching is trusted, since a heavier section may be the weaker one. A limit holds where check_limits says that it is
+// met in every case that it looks at.
 //
-// Threads: `choose` uses several of its own, and may be called from several at once. The result does not depend on their
-// number.
+// Threads: `choose` uses several of its own, and may be called from several at once. The result does not depend on
+// their number.
 #pragma once
 
 #include <functional>
@@ -58,8 +58,8 @@ struct SectionChoice {
   std::size_t tried = 0, possible = 0;
 };
 
-// Refused where there is no limit, a limit cannot be checked, a section is not one of the structure's, a list is empty, a
-// material has no density, or there are more than ten million choices.
+// Refused where there is no limit, a limit cannot be checked, a section is not one of the structure's, a list is empty,
+// a material has no density, or there are more than ten million choices.
 Expected<SectionChoice, Problems> choose(const Structure& structure, const Choosing& wanted);
 
 }  // namespace corvex

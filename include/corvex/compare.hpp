@@ -2,11 +2,13 @@
 //
 //     corvex::Structure thick = trestle;
 //     thick.replace_section("rail", corvex::SquareTube{.width = 60_mm, .wall = 6_mm});
-//     const auto sides = corvex::compare({{.name = "as it stands", .structure = trestle}, {.name = "thick", .structure = thick}});
+//     const std::vector<corvex::Candidate> both{{.name = "as it stands", .structure = trestle},
+//                                               {.name = "thick", .structure = thick}};
+//     const auto sides = corvex::compare(both);
 //     fmt::print("{:.2f}\n", sides[1].mass->si() / sides[0].mass->si());   // 1.21
 //
-// Each is solved by itself; what is told of it equals what its own solution tells, whatever the number of threads. Worst
-// figures are those of the cases and combinations that are judged. SI units.
+// Each is solved by itself; what is told of it equals what its own solution tells, whatever the number of threads.
+// Worst figures are those of the cases and combinations that are judged. SI units.
 //
 // Threads: `compare` uses several of its own, and may be called from several at once.
 #pragma once
@@ -66,8 +68,8 @@ struct Compared {
   std::optional<bool> hand_agrees() const;
 };
 
-// In the order of the candidates. Refused where a figure to be shown, a limit or a hand value is not of a candidate: then
-// of that candidate alone. `threads`: as many as there are processors if 0.
+// In the order of the candidates. Refused where a figure to be shown, a limit or a hand value is not of a candidate:
+// then of that candidate alone. `threads`: as many as there are processors if 0.
 std::vector<Compared> compare(const std::vector<Candidate>& candidates, const std::vector<ShownFigure>& show = {},
                               unsigned threads = 0);
 

@@ -65,9 +65,11 @@ struct Inspection {
   // structure that cannot move: its degree of static indeterminacy. Nothing where the description is not sound.
   std::optional<int> indeterminacy;
 };
-// What can be said without results. A structure of up to 2,000 members is also examined for motions that nothing
-// resists; in a larger one only `solve` finds those between members.
+// What can be said without looking at results. A structure of up to 2,000 members is solved for it, since that finds
+// motions that nothing resists and loads that nothing carries; of a larger one only `solve` tells them.
 Inspection inspect(const Structure& structure, const Limits& limits = {});
+// The same of a structure that was solved.
+Inspection inspect(const Solution& solution, const Limits& limits = {});
 
 // What results tell: stress beyond the strength, force beyond Euler's, large displacements, uplift, hand values that
 // differ by a usual slip. Of the load cases and combinations that are judged.

@@ -11,8 +11,9 @@ Page choice_page(const std::string& title, const ModelUnits& units, const Sectio
   Page page{Heading{title}};
   std::string words;
   if (choice.found.empty())
-    words = choice.proven ? fmt::format("No choice meets every limit: all {} were tried.", choice.possible)
-                          : fmt::format("Nothing was found: {} of {} choices were tried.", choice.tried, choice.possible);
+    words = choice.proven
+                ? fmt::format("No choice meets every limit: all {} were tried.", choice.possible)
+                : fmt::format("Nothing was found: {} of {} choices were tried.", choice.tried, choice.possible);
   else
     words = fmt::format("The lightest of {} choices that meets every limit; {} were tried, in the order of their mass.",
                         choice.possible, choice.tried);

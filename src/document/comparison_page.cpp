@@ -22,15 +22,18 @@ class Comparisons {
     add_columns(t, "displacement", units_.deflection);
     add_columns(t, "stress", units_.stress);
     t.columns.push_back(number_column("safety"));
-    const bool limits = std::any_of(all_.begin(), all_.end(), [](const Compared& c) { return c.limits_met().has_value(); });
-    const bool hand = std::any_of(all_.begin(), all_.end(), [](const Compared& c) { return c.hand_agrees().has_value(); });
+    const bool limits =
+        std::any_of(all_.begin(), all_.end(), [](const Compared& c) { return c.limits_met().has_value(); });
+    const bool hand =
+        std::any_of(all_.begin(), all_.end(), [](const Compared& c) { return c.hand_agrees().has_value(); });
     if (limits) t.columns.push_back(words_column("limits"));
     if (hand) t.columns.push_back(words_column("hand"));
     const Compared& first = all_.front();
     for (const Compared& c : all_) {
       std::vector<Cell> cells{c.name};
       const bool is_first = &c == &first;
-      const auto add = [&](const std::optional<Quantity>& value, const std::optional<Quantity>& other, const NamedUnit& unit) {
+      const auto add = [&](const std::optional<Quantity>& value, const std::optional<Quantity>& other,
+                           const NamedUnit& unit) {
         cells.push_back(value ? Cell(value->si / unit.si) : unknown());
         cells.push_back(is_first ? Cell() : change(value, other));
       };
@@ -51,13 +54,19 @@ class Comparisons {
     Table t{.name = "comparison-places", .title = "Where the worst is"};
     Column variant = words_column("variant", true);
     variant.grouped = true;
-    t.columns = {variant, words_column("figure"), number_column("value"), words_column("unit"), words_column("on"),
-                 number_column("at", units_.length.text), words_column("case")};
+    t.columns = {variant,
+                 words_column("figure"),
+                 number_column("value"),
+                 words_column("unit"),
+                 words_column("on"),
+                 number_column("at", units_.length.text),
+                 words_column("case")};
     t.columns[2].unit_of_row = true;
     for (const Compared& c : all_)
-      for (const auto& [name, worst, unit] :
-           {std::tuple("displacement", &c.displacement, &units_.deflection), {"sag", &c.sag, &units_.deflection},
-            {"stress", &c.stress, &units_.stress}, {"reaction", &c.reaction, &units_.force}})
+      for (const auto& [name, worst, unit] : {std::tuple("displacement", &c.displacement, &units_.deflection),
+                                              {"sag", &c.sag, &units_.deflection},
+                                              {"stress", &c.stress, &units_.stress},
+                                              {"reaction", &c.reaction, &units_.force}})
         if (const std::optional<Worst>& w = *worst)
           t.row({c.name, name, w->value.si / unit->si, unit->text, w->on,
                  w->at ? Cell(w->at->si() / units_.length.si) : Cell(), w->load_case});
@@ -149,7 +158,8 @@ Page comparison_page(const std::string& title, const ModelUnits& units, const st
   page.emplace_back(c.figures());
   if (!show.empty()) page.emplace_back(c.shown());
   page.emplace_back(c.places());
-  page.emplace_back(Words{{{"", "Change is against the first. Stress is the worst von Mises stress, safety the strength over it."}}});
+  page.emplace_back(
+      Words{{{"", "Change is against the first. Stress is the worst von Mises stress, safety the strength over it."}}});
   return page;
 }
 

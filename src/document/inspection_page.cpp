@@ -28,8 +28,7 @@ std::string ordinal(int n) {
 // "2 errors, 1 warning, 3 notes, 1 accepted"
 std::string summary(const Problems& findings) {
   std::size_t of[3] = {}, accepted = 0;
-  for (const Problem& p : findings)
-    p.is_accepted() ? ++accepted : ++of[static_cast<std::size_t>(p.severity)];
+  for (const Problem& p : findings) p.is_accepted() ? ++accepted : ++of[static_cast<std::size_t>(p.severity)];
   std::string text;
   const auto add = [&](std::size_t n, const std::string& words) {
     if (n > 0) text += (text.empty() ? "" : ", ") + words;
@@ -56,8 +55,9 @@ std::string determinacy(const Inspection& inspection) {
 Table findings_table(const Problems& findings) {
   static constexpr const char* severities[] = {"error", "warning", "note"};
   Table t{.name = "findings", .title = "Findings"};
-  t.columns = {words_column("severity", true), number_column("line"), words_column("finding", true), words_column("on"),
-               words_column("text"),           words_column("remedy"), words_column("accepted because")};
+  t.columns = {
+      words_column("severity", true), number_column("line"),  words_column("finding", true),   words_column("on"),
+      words_column("text"),           words_column("remedy"), words_column("accepted because")};
   t.columns[1].most_digits = 9;
   for (std::size_t k = 4; k < 7; ++k) t.columns[k].use = For::data;
   for (const Problem& p : findings) {
@@ -81,8 +81,8 @@ Page inspection_page(const ModelUnits& units, const Structure& structure, const 
   add_head(page, units, structure, digits);
   auto& words = std::get<Words>(page[1]);
   words.lines.front().text += determinacy(inspection);
-  words.lines.push_back({"", summary(inspection.findings) + ".",
-                         asks_for_attention(inspection.findings) ? Tone::warning : Tone::good});
+  words.lines.push_back(
+      {"", summary(inspection.findings) + ".", asks_for_attention(inspection.findings) ? Tone::warning : Tone::good});
   if (!inspection.findings.empty()) page.emplace_back(findings_table(inspection.findings));
   if (structure.members().empty()) return page;
   add_model(page, units, structure);

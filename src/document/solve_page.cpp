@@ -66,10 +66,9 @@ void add_envelope(Page& page, const EnvelopeTables& e, const Selection& shown, b
 
 Problems findings_of(const Model& model, const Solution& solution, const LimitCheck& limits, const Verification& hand,
                      bool with_stress) {
-  Problems findings = inspect(model.structure, model.limits).findings;
+  Problems findings = inspect(solution, model.limits).findings;
   const auto add = [&](const Problems& some) { findings.insert(findings.end(), some.begin(), some.end()); };
   add(model.notes);
-  add(solution.notes());
   add(limits.notes);
   if (with_stress) add(judge(solution, limits, hand));
   accept(findings, model.acceptances, with_stress);

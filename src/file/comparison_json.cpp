@@ -34,8 +34,11 @@ std::string comparison_json(const std::vector<Compared>& all, const std::vector<
   for (const Compared& c : all) {
     Json one;
     one["mass"] = c.mass ? Json(c.mass->si()) : Json(nullptr);
-    for (const auto& [key, worst] : {std::pair("displacement", &c.displacement), {"reaction", &c.reaction}, {"sag", &c.sag},
-                                     {"stress", &c.stress}, {"safety", &c.safety}})
+    for (const auto& [key, worst] : {std::pair("displacement", &c.displacement),
+                                     {"reaction", &c.reaction},
+                                     {"sag", &c.sag},
+                                     {"stress", &c.stress},
+                                     {"safety", &c.safety}})
       one[key] = worst_json(*worst);
     one["limits_met"] = verdict(c.limits_met());
     one["hand_agrees"] = verdict(c.hand_agrees());

@@ -48,14 +48,14 @@ std::string findings_json(const Structure& s, const Inspection& inspection) {
     Json through = Json::array();
     for (const PointId p : m.through) through.push_back(s[p].name);
     Json one = {{"through", std::move(through)},
-                       {"length", s.length_of(m)},
-                       {"kind", m.kind == MemberKind::beam ? "beam" : "link"},
-                       {"section", s.sections()[m.section.index].name},
-                       {"material", s.material_of(m).name},
-                       {"E", s.material_of(m).E.si()},
-                       {"strength", strength ? Json(strength->si()) : Json(nullptr)},
-                       {"own_x", three(axes.x.x, axes.x.y, axes.x.z)},
-                       {"own_y", three(axes.y.x, axes.y.y, axes.y.z)}};
+                {"length", s.length_of(m)},
+                {"kind", m.kind == MemberKind::beam ? "beam" : "link"},
+                {"section", s.sections()[m.section.index].name},
+                {"material", s.material_of(m).name},
+                {"E", s.material_of(m).E.si()},
+                {"strength", strength ? Json(strength->si()) : Json(nullptr)},
+                {"own_x", three(axes.x.x, axes.x.y, axes.x.z)},
+                {"own_y", three(axes.y.x, axes.y.y, axes.y.z)}};
     file::add(members, m.name, std::move(one));
   }
   Json& supports = j["supports"] = Json::object();

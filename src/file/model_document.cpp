@@ -67,8 +67,8 @@ std::string quoted(const std::string& pointer) {
 }
 
 // The tree with the variant and the values that are asked for.
-Expected<std::shared_ptr<const Tree>, Problems> patched(const std::shared_ptr<const Tree>& tree, const std::string& file,
-                                                        const Overrides& o) {
+Expected<std::shared_ptr<const Tree>, Problems> patched(const std::shared_ptr<const Tree>& tree,
+                                                        const std::string& file, const Overrides& o) {
   if (o.variant.empty() && o.set.empty() && o.show.empty()) return tree;
   Draft root = file::draft_of(*tree, tree->root());
   std::vector<std::shared_ptr<const Tree>> sources{tree};
@@ -80,14 +80,16 @@ Expected<std::shared_ptr<const Tree>, Problems> patched(const std::shared_ptr<co
       for (std::size_t i = 0; variants && variants->is_map() && i < tree->entries(*variants); ++i)
         names.emplace_back(tree->entry(*variants, i).key.text);
       std::string hint = did_you_mean(o.variant, names);
-      if (hint.empty()) hint = names.empty() ? "; the file has no variants" : fmt::format("; there are: {}", fmt::join(names, ", "));
+      if (hint.empty())
+        hint = names.empty() ? "; the file has no variants" : fmt::format("; there are: {}", fmt::join(names, ", "));
       return whole(file, fmt::format("there is no variant '{}'{}", o.variant, hint));
     }
     if (!patch->is_map())
-      return Problems{problem_at({file, static_cast<int>(patch->line), static_cast<int>(patch->column)},
-                                 fmt::format("variant '{}' is a map of what it changes, as {{sections: {{leg: …}}}}, but "
-                                             "this is {}",
-                                             o.variant, file::kind_name(*patch)))};
+      return Problems{
+          problem_at({file, static_cast<int>(patch->line), static_cast<int>(patch->column)},
+                     fmt::format("variant '{}' is a map of what it changes, as {{sections: {{leg: …}}}}, but "
+                                 "this is {}",
+                                 o.variant, file::kind_name(*patch)))};
     merge(root, draft_of(*tree, *patch));
   }
   for (const auto& [pointer, text] : o.set) {
@@ -107,7 +109,8 @@ Expected<std::shared_ptr<const Tree>, Problems> patched(const std::shared_ptr<co
   }
   for (const std::string& figure : o.show) {
     const std::string name = "--show '" + figure + "'";
-    auto entry = Tree::parse(figure.find('{') == std::string::npos ? "show: [{" + figure + "}]" : "show: [" + figure + "]", name);
+    auto entry = Tree::parse(
+        figure.find('{') == std::string::npos ? "show: [{" + figure + "}]" : "show: [" + figure + "]", name);
     if (!entry) return whole(file, fmt::format("{}: {}", name, entry.error().front().text));
     sources.push_back(*entry);
     Draft draft = draft_of(**entry, (*entry)->root());

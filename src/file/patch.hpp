@@ -19,9 +19,9 @@ Draft draft_of(const Tree& tree, const Node& node);
 // Entries of the patch replace those of the target, maps are merged, `null` removes.
 void merge(Draft& target, const Draft& patch);
 
-// Puts a value where the pointer leads: instead of what is there, as a new entry of a map, or at the end of a list where
-// the last part is "-". `key` is the last part of the pointer as a node. The reason, with the nearest key, where it leads
-// nowhere.
+// Puts a value where the pointer leads: instead of what is there, as a new entry of a map, or at the end of a list
+// where the last part is "-". `key` is the last part of the pointer as a node. The reason, with the nearest key, where
+// it leads nowhere.
 std::string set(Draft& root, std::string_view pointer, const Draft& key, const Draft& value);
 // The parts of a pointer, its escapes resolved.
 std::vector<std::string> parts_of(std::string_view pointer);

@@ -75,7 +75,8 @@ class ChooseReader : PartReader {
       bound.min = part(n.text.substr(0, at));
       bound.max = part(n.text.substr(at + between.size()));
     } else {
-      errors_.fail(n, fmt::format("'{}': a range was expected, as 60 mm to 100 mm, at least 60 mm or at most 100 mm", n.text));
+      errors_.fail(
+          n, fmt::format("'{}': a range was expected, as 60 mm to 100 mm, at least 60 mm or at most 100 mm", n.text));
       return;
     }
     wanted.bounds.push_back(std::move(bound));

@@ -106,7 +106,8 @@ std::optional<Expectation> HandReader::read_expectation(const Node& n, bool comp
   if (const Node* take = with("take"))
     if (const auto c = errors_.choice(*take, "a value to take", takes)) e.figure.take = static_cast<Take>(*c);
   if (const Node* at = with("at")) e.figure.at = hand_formula(*at, "'at'");
-  if (const Node* is = compared ? errors_.need(n, "is", n, "an expectation") : nullptr) e.is = hand_formula(*is, "'is'");
+  if (const Node* is = compared ? errors_.need(n, "is", n, "an expectation") : nullptr)
+    e.is = hand_formula(*is, "'is'");
   if (const Node* within = with("within")) e.within = hand_formula(*within, "'within'");
   if (const Node* c = with("case"); c && errors_.is_text(*c, "the name of a load case")) e.load_case = c->text;
   if (const Node* note = with("note"); note && errors_.is_text(*note, "a note")) e.note = note->text;

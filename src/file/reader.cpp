@@ -38,8 +38,7 @@ void Reader::read_head() {
                      {{"corvex"},   {"$schema"},    {"title"},     {"notes"},    {"units"},  {"up"},
                       {"analysis"}, {"parameters"}, {"materials"}, {"sections"}, {"points"}, {"members"},
                       {"supports"}, {"loads"},      {"hand"},      {"tables"},   {"masses"}, {"combinations"},
-                      {"limits"},   {"accept"},     {"variants"},  {"defaults"}, {"show"},
-                      {"choose"}});
+                      {"limits"},   {"accept"},     {"variants"},  {"defaults"}, {"show"},   {"choose"}});
   if (const Node* n = tree_->find(root, "variants")) check_variants(*n);
   if (const Node* version = tree_->find(root, "corvex"); version && version->text != "1")
     errors_.fail(*version, fmt::format("this program reads version 1 of the format, not '{}'", version->text));

@@ -14,7 +14,8 @@ bool is_plain(const Node& n) {
       !(n.text.front() == '-' && n.text.size() > 1 && n.text[1] != ' '))
     return false;
   if (n.text.find_first_of(anywhere) != std::string_view::npos) return false;
-  return n.text.find(": ") == std::string_view::npos && n.text.find(" #") == std::string_view::npos && n.text.back() != ':';
+  return n.text.find(": ") == std::string_view::npos && n.text.find(" #") == std::string_view::npos &&
+         n.text.back() != ':';
 }
 
 std::string scalar(const Node& n) {

@@ -6,8 +6,8 @@
 
 namespace corvex::file {
 
-// Parameters that no formula names, and materials that nothing is made of. `tables`: formulas may stand in tables beside
-// the file too, which are not looked at; then nothing is said of parameters.
+// Parameters that no formula names, and materials that nothing is made of. `tables`: formulas may stand in tables
+// beside the file too, which are not looked at; then nothing is said of parameters.
 Problems unused(const Tree& tree, const Structure& structure, bool tables);
 
 }  // namespace corvex::file

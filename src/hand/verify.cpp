@@ -86,8 +86,8 @@ void set_computed(Comparison& c, const std::optional<Quantity>& computed) {
   c.agrees = std::abs(c.deviation) <= allowed;
 }
 
-// A figure beside the one that was named with which the hand value agrees: of the member's other end, of the other sign,
-// or of another case. Empty where there is none.
+// A figure beside the one that was named with which the hand value agrees: of the member's other end, of the other
+// sign, or of another case. Empty where there is none.
 std::string remark_on_place(const Solution& solution, const Expectation& e, const Worked& w, const Comparison& c) {
   const auto agrees = [&](const CaseResult& result, const Figure& figure) {
     const auto other = hand::computed(result, figure, w.target, c.hand.si);

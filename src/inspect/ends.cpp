@@ -55,7 +55,8 @@ class Ends {
     double least = 1;
     for (const std::size_t i : at_.members(p)) {
       const auto& through = s_.members()[i].through;
-      const std::size_t k = static_cast<std::size_t>(std::find(through.begin(), through.end(), PointId{p}) - through.begin());
+      const std::size_t k =
+          static_cast<std::size_t>(std::find(through.begin(), through.end(), PointId{p}) - through.begin());
       for (const std::size_t other : {k - 1, k + 1}) {
         if (other >= through.size()) continue;
         const Vector way = s_[through[other]].position - s_.points()[p].position;
@@ -111,15 +112,18 @@ class Ends {
     if (m.through.front().index != p && m.through.back().index != p) return;
     std::size_t joined = 0;
     for (const PointId q : m.through)
-      if (at_.members(q.index).size() > 1 || at_.is_held(q.index)) ++joined;
-      else if (at_.is_loaded(q.index)) return;
+      if (at_.members(q.index).size() > 1 || at_.is_held(q.index))
+        ++joined;
+      else if (at_.is_loaded(q.index))
+        return;
     if (joined > 1 || (joined == 0 && m.through.front().index != p)) return;
-    Problem& found = f_.add("loose-end", f_.member(own.front()),
-                            joined == 0 ? fmt::format("{} is joined to nothing", m.name)
-                                        : fmt::format("{} ends at {}, where nothing is joined to it and nothing acts; it "
-                                                      "carries no load",
-                                                      m.name, name(p)),
-                            fmt::format("join {} to the member that it was meant to meet, hold it, or remove {}", name(p), m.name));
+    Problem& found =
+        f_.add("loose-end", f_.member(own.front()),
+               joined == 0 ? fmt::format("{} is joined to nothing", m.name)
+                           : fmt::format("{} ends at {}, where nothing is joined to it and nothing acts; it "
+                                         "carries no load",
+                                         m.name, name(p)),
+               fmt::format("join {} to the member that it was meant to meet, hold it, or remove {}", name(p), m.name));
     found.others.push_back(f_.point(PointId{p}));
   }
 

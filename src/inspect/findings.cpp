@@ -14,6 +14,7 @@ const std::vector<FindingKind>& finding_kinds() {
       {"duplicate-member", error, false, "two members join the same two points"},
       {"overlapping-members", error, false, "two members lie on the same line over some length"},
       {"free-to-move", error, false, "the structure or a part of it can move"},
+      {"unheld-load", error, false, "a load that no member carries"},
       {"ill-conditioned", error, false, "rounding leaves few digits of the results"},
       {"no-density", error, false, "gravity acts on a member without density"},
       {"no-strength", error, false, "a limit of safety, and no strength to hold it against"},
@@ -47,26 +48,25 @@ const std::vector<FindingKind>& finding_kinds() {
       {"large-rotation", warning, true, "a rotation over 0.1 rad"},
       {"uplift", warning, true, "a support that only bears is pulled upwards"},
       {"slack", warning, true, "a member that acts one way only and never acts"},
-      {"digits", note, true, "results with fewer digits than usual"},
+      {"digits", note, false, "results with fewer digits than usual"},
       {"hand-factor", note, true, "a hand value that differs by a usual slip"},
       {"hand-shear", note, true, "a hand value that differs by the deformation of shear"},
       {"unsymmetric-answer", note, true, "an unsymmetric answer of a symmetric structure under symmetric loads"},
-      {"link-load", note, true, "a load across a link, which goes to its ends"},
-      {"shear-centre", note, true, "a section whose shear centre lies beside its centroid"},
-      {"held-in-plane", warning, true, "a section that would bend out of the plane"},
-      {"welded-aluminium", note, true, "a material that yields sooner beside welds"},
-      {"warping", warning, true, "torsion whose warping stress is not computed"},
-      {"thin-wall", warning, true, "an open wall so thin that its torsion constant is uncertain"},
-      {"sharp-corner", note, true, "torsion in a section with sharp re-entrant corners"},
-      {"unlisted-size", note, true, "a section of a size that its standard does not list"},
+      {"link-load", note, false, "a load across a link, which goes to its ends"},
+      {"shear-centre", note, false, "a section whose shear centre lies beside its centroid"},
+      {"held-in-plane", warning, false, "a section that would bend out of the plane"},
+      {"welded-aluminium", note, false, "a material that yields sooner beside welds"},
+      {"warping", warning, false, "torsion whose warping stress is not computed"},
+      {"thin-wall", warning, false, "an open wall so thin that its torsion constant is uncertain"},
+      {"sharp-corner", note, false, "torsion in a section with sharp re-entrant corners"},
+      {"unlisted-size", note, false, "a section of a size that its standard does not list"},
   };
   return kinds;
 }
 
 bool asks_for_attention(const Problems& findings) {
-  return std::any_of(findings.begin(), findings.end(), [](const Problem& p) {
-    return p.severity != Problem::Severity::note && !p.is_accepted();
-  });
+  return std::any_of(findings.begin(), findings.end(),
+                     [](const Problem& p) { return p.severity != Problem::Severity::note && !p.is_accepted(); });
 }
 
 std::vector<std::string> objects_of(const Problem& finding) {
@@ -99,7 +99,8 @@ void accept(Problems& findings, const std::vector<Acceptance>& acceptances, bool
     for (Problem& p : findings)
       if (matches(a, p)) p.because = a.because, found = true;
     const auto& kinds = finding_kinds();
-    const auto kind = std::find_if(kinds.begin(), kinds.end(), [&](const FindingKind& k) { return k.name == a.finding; });
+    const auto kind =
+        std::find_if(kinds.begin(), kinds.end(), [&](const FindingKind& k) { return k.name == a.finding; });
     if (found || (!results && kind != kinds.end() && kind->of_results)) continue;
     const std::string about = a.on.empty() ? "" : " about " + list(a.on);
     Problem p{fmt::format("there is no finding {}{} to accept", a.finding, about),

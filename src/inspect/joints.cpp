@@ -48,7 +48,11 @@ Nearest nearest(const Piece& p, const Piece& q) {
 class Joints {
  public:
   explicit Joints(Findings& f)
-      : f_(f), s_(f.structure()), at_(s_), touch_(touching * s_.bounds().diagonal()), reach_(s_.points().size(), 1e300) {
+      : f_(f),
+        s_(f.structure()),
+        at_(s_),
+        touch_(touching * s_.bounds().diagonal()),
+        reach_(s_.points().size(), 1e300) {
     for (std::size_t i = 0; i < s_.members().size(); ++i) {
       const Member& m = s_.members()[i];
       for (std::size_t k = 0; k + 1 < m.through.size(); ++k)
@@ -111,9 +115,9 @@ class Joints {
 
   void tell_points(std::size_t i, std::size_t k, double apart) {
     const bool same = apart <= touch_;
-    const std::string text = same ? fmt::format("points {} and {} lie at the same place and are not joined", name(i), name(k))
-                                  : fmt::format("points {} and {} lie {} apart and are not joined", name(i), name(k),
-                                                in_mm(apart));
+    const std::string text =
+        same ? fmt::format("points {} and {} lie at the same place and are not joined", name(i), name(k))
+             : fmt::format("points {} and {} lie {} apart and are not joined", name(i), name(k), in_mm(apart));
     f_.add(same ? "coincident-points" : "near-points", f_.point(PointId{k}), text,
            fmt::format("use one point for both: write {} instead of {}{}", name(i), name(k),
                        same ? "" : ", or correct a coordinate"))
@@ -166,15 +170,15 @@ class Joints {
     const auto [b0, b1] = ends(b);
     const bool twice = (same(a0, b0) && same(a1, b1)) || (same(a0, b1) && same(a1, b0));
     const Subject later = f_.member(pair.second);
-    Problem& p =
-        twice ? f_.add("duplicate-member", later,
-                       fmt::format("{} and {} both go from {} to {}: the structure has this member twice", a.name,
-                                   b.name, name(a0), name(a1)),
-                       fmt::format("remove one of them; two members side by side are one of twice the section"))
-              : f_.add("overlapping-members", later,
-                       fmt::format("{} and {} lie on the same line over some length and act side by side there",
-                                   a.name, b.name),
-                       "end one where the other begins, or remove it");
+    Problem& p = twice
+                     ? f_.add("duplicate-member", later,
+                              fmt::format("{} and {} both go from {} to {}: the structure has this member twice",
+                                          a.name, b.name, name(a0), name(a1)),
+                              fmt::format("remove one of them; two members side by side are one of twice the section"))
+                     : f_.add("overlapping-members", later,
+                              fmt::format("{} and {} lie on the same line over some length and act side by side there",
+                                          a.name, b.name),
+                              "end one where the other begins, or remove it");
     p.others.push_back(f_.member(pair.first));
   }
 
@@ -243,12 +247,12 @@ class Joints {
     const std::string remedy = m.kind == MemberKind::link
                                    ? fmt::format("{}make two links of {}, which ends at two points", move, m.name)
                                    : fmt::format("{}name {} in {}: through: [{}]", move, name(p), m.name, points);
-    Problem& found = f_.add("unjoined-point", f_.member(piece.member),
-                            beside <= touch_
-                                ? fmt::format("point {} lies on {}, which does not name it: they are not joined", name(p), m.name)
-                                : fmt::format("point {} lies {} beside {} and is not joined to it", name(p), in_mm(beside),
-                                              m.name),
-                            remedy);
+    Problem& found =
+        f_.add("unjoined-point", f_.member(piece.member),
+               beside <= touch_
+                   ? fmt::format("point {} lies on {}, which does not name it: they are not joined", name(p), m.name)
+                   : fmt::format("point {} lies {} beside {} and is not joined to it", name(p), in_mm(beside), m.name),
+               remedy);
     found.key = "through";
     found.others.push_back(f_.point(PointId{p}));
   }
@@ -279,7 +283,8 @@ class Joints {
       double gap = 1e300;
       if (length(cross(on, q.way())) <= parallel * length(on) * length(q.way())) {
         for (const Vector& v : {q.from, q.to})
-          if (length(cross(v - from, on)) <= touch_ * length(on) && dot(v - from, on) > 0) gap = std::min(gap, length(v - from));
+          if (length(cross(v - from, on)) <= touch_ * length(on) && dot(v - from, on) > 0)
+            gap = std::min(gap, length(v - from));
       } else if (const Nearest n = nearest(ray, q); n.distance <= touch_) {
         gap = n.s * length(on);
       }
@@ -298,11 +303,11 @@ class Joints {
   void tell_short(const Member& m, std::size_t end, std::size_t piece, double gap) {
     const Piece& q = pieces_[piece];
     short_.insert(end);
-    Problem& p = f_.add("loose-end", {Subject::Kind::member, m.name},
-                        fmt::format("{} ends at {}, {} short of {}, and is not joined to it", m.name, name(end), in_mm(gap),
-                                    member_name(q.member)),
-                        fmt::format("let it end at a point of {}, or correct the coordinates of {}", member_name(q.member),
-                                    name(end)));
+    Problem& p = f_.add(
+        "loose-end", {Subject::Kind::member, m.name},
+        fmt::format("{} ends at {}, {} short of {}, and is not joined to it", m.name, name(end), in_mm(gap),
+                    member_name(q.member)),
+        fmt::format("let it end at a point of {}, or correct the coordinates of {}", member_name(q.member), name(end)));
     p.others = {f_.point(PointId{end}), f_.member(q.member)};
     for (const std::size_t other : {q.a, q.b})
       if (length(position(other) - position(end)) <= gap * (1 + 1e-6)) p.others.push_back(f_.point(PointId{other}));

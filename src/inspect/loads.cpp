@@ -50,11 +50,8 @@ bool same(const GravityLoad&, const GravityLoad&) {
 }
 
 bool same(const Load& a, const Load& b) {
-  return a.index() == b.index() && std::visit(
-                                       [&](const auto& one) {
-                                         return same(one, std::get<std::decay_t<decltype(one)>>(b));
-                                       },
-                                       a);
+  return a.index() == b.index() &&
+         std::visit([&](const auto& one) { return same(one, std::get<std::decay_t<decltype(one)>>(b)); }, a);
 }
 
 struct IsNothing {
@@ -158,9 +155,9 @@ class Loads {
   bool is_one_of_a_row(const LoadCase& c, const PointLoad& l) const {
     return std::any_of(c.loads().begin(), c.loads().end(), [&](const Load& other) {
       const auto* o = std::get_if<PointLoad>(&other);
-      return o && !(o->at == l.at) && !support_[o->at.index] && length(cross(o->force, l.force)) <= 1e-9 * dot(l.force, l.force) &&
-             dot(o->force, l.force) > 0 && length(o->force) <= 2.001 * length(l.force) &&
-             length(o->force) >= 0.999 * length(l.force);
+      return o && !(o->at == l.at) && !support_[o->at.index] &&
+             length(cross(o->force, l.force)) <= 1e-9 * dot(l.force, l.force) && dot(o->force, l.force) > 0 &&
+             length(o->force) <= 2.001 * length(l.force) && length(o->force) >= 0.999 * length(l.force);
     });
   }
 
@@ -204,16 +201,19 @@ class Gravity {
       // Accelerations of a moving machine and of an earthquake are smaller than gravity and act to any side.
       const bool weight = downwards > 0.9 * size;
       if (!weight && (downwards < -0.1 * size || (size > 0.8 * gn && downwards < 0.5 * gn)))
-        f_.add("gravity-direction", subject,
-               fmt::format("gravity in case '{}' acts along {}, not downwards", c.name(), direction(s_, g->acceleration)),
-               fmt::format("write gravity: down, or along {}", s_.up() == Up::y ? "-y" : "-z"));
+        f_.add(
+            "gravity-direction", subject,
+            fmt::format("gravity in case '{}' acts along {}, not downwards", c.name(), direction(s_, g->acceleration)),
+            fmt::format("write gravity: down, or along {}", s_.up() == Up::y ? "-y" : "-z"));
       else if (size > 3 * gn || (weight && size < gn / 3))
         f_.add("gravity-size", subject,
-               fmt::format("gravity in case '{}' is {:.4g} m/s^2, {:.3g} times that of the earth", c.name(), size, size / gn),
+               fmt::format("gravity in case '{}' is {:.4g} m/s^2, {:.3g} times that of the earth", c.name(), size,
+                           size / gn),
                "write gravity: down, or the acceleration with its unit: 9.81 m/s^2");
       if (downwards <= 0.5 * size) continue;
       if (weighs_[number])
-        f_.add("gravity-twice", subject, fmt::format("gravity acts twice in case '{}'", c.name()), "remove one of them");
+        f_.add("gravity-twice", subject, fmt::format("gravity acts twice in case '{}'", c.name()),
+               "remove one of them");
       weighs_[number] = true;
     }
   }

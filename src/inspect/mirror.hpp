@@ -6,10 +6,10 @@
 namespace corvex::inspection {
 
 struct Mirror {
-  double Vector::*axis = &Vector::x;   // square to the plane
-  std::vector<std::size_t> point;      // the image of each point
-  std::vector<std::size_t> member;     // of each member
-  std::vector<bool> runs_back;         // whether the image runs from its end to its start
+  double Vector::*axis = &Vector::x;  // square to the plane
+  std::vector<std::size_t> point;     // the image of each point
+  std::vector<std::size_t> member;    // of each member
+  std::vector<bool> runs_back;        // whether the image runs from its end to its start
 };
 
 // The plane through the middle of the structure, square to this axis; nothing where points or members have no image.

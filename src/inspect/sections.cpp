@@ -17,9 +17,11 @@ struct Proportions {
 
   static Result tube(double side, double wall, const char* what) {
     if (wall > side / 4)
-      return Fault{"wall", fmt::format("a wall of {} is more than a quarter of the {} of {}", in_mm(wall), what, in_mm(side))};
+      return Fault{"wall",
+                   fmt::format("a wall of {} is more than a quarter of the {} of {}", in_mm(wall), what, in_mm(side))};
     if (wall < side / 200)
-      return Fault{"wall", fmt::format("a wall of {} is less than 1/200 of the {} of {}", in_mm(wall), what, in_mm(side))};
+      return Fault{"wall",
+                   fmt::format("a wall of {} is less than 1/200 of the {} of {}", in_mm(wall), what, in_mm(side))};
     return std::nullopt;
   }
   static Result sides(double height, double width) {
@@ -32,7 +34,8 @@ struct Proportions {
     if (const Result r = sides(height.si(), width.si())) return r;
     for (const auto& [thick, of, key] : {std::tuple(web, width, "web"), {flange, height, "flange"}}) {
       if (thick > of / 4.0)
-        return Fault{key, fmt::format("a {} of {} is more than a quarter of {}", key, in_mm(thick.si()), in_mm(of.si()))};
+        return Fault{key,
+                     fmt::format("a {} of {} is more than a quarter of {}", key, in_mm(thick.si()), in_mm(of.si()))};
       if (thick < of / 300.0)
         return Fault{key, fmt::format("a {} of {} is less than 1/300 of {}", key, in_mm(thick.si()), in_mm(of.si()))};
     }
@@ -60,9 +63,11 @@ struct Proportions {
     if (const Result r = sides(s.height.si(), s.width.si())) return r;
     const Length leg = std::min(s.height, s.width);
     if (s.wall > leg / 3.0)
-      return Fault{"wall", fmt::format("a wall of {} is more than a third of the leg of {}", in_mm(s.wall.si()), in_mm(leg.si()))};
+      return Fault{"wall", fmt::format("a wall of {} is more than a third of the leg of {}", in_mm(s.wall.si()),
+                                       in_mm(leg.si()))};
     if (s.wall < leg / 200.0)
-      return Fault{"wall", fmt::format("a wall of {} is less than 1/200 of the leg of {}", in_mm(s.wall.si()), in_mm(leg.si()))};
+      return Fault{
+          "wall", fmt::format("a wall of {} is less than 1/200 of the leg of {}", in_mm(s.wall.si()), in_mm(leg.si()))};
     return std::nullopt;
   }
   Result operator()(const Outline&) const { return std::nullopt; }
@@ -95,7 +100,8 @@ class Sections {
     for (std::size_t i = 0; i < s_.sections().size(); ++i) {
       const NamedSection& n = s_.sections()[i];
       if (members_[i].empty()) {
-        f_.add("unused-section", {Subject::Kind::section, n.name}, fmt::format("no member has the section '{}'", n.name),
+        f_.add("unused-section", {Subject::Kind::section, n.name},
+               fmt::format("no member has the section '{}'", n.name),
                "remove it, or give it to the members that it was meant for");
         continue;
       }
@@ -131,7 +137,8 @@ class Sections {
     // A radius of gyration is about 0.4 of a section's height.
     if (ratio < 1.5)
       f_.add("section-suspect", {Subject::Kind::section, name},
-             fmt::format("section '{}' is larger than any of its members is long", name), "check the units of its dimensions");
+             fmt::format("section '{}' is larger than any of its members is long", name),
+             "check the units of its dimensions");
     else if (bends && ratio > 2000)
       f_.add("section-suspect", {Subject::Kind::section, name},
              fmt::format("section '{}' is a wire beside the length of its members: 1/{:.0f}", name, ratio),
@@ -187,7 +194,8 @@ void check_limits(Findings& f, const Limits& limits) {
     switch (l.kind) {
       case Limit::Kind::safety: {
         if (v < 1)
-          suspect("safety", fmt::format("a safety of {:.4g} allows stress beyond the strength", v), "write a number over 1");
+          suspect("safety", fmt::format("a safety of {:.4g} allows stress beyond the strength", v),
+                  "write a number over 1");
         else if (v > 30)
           suspect("safety", fmt::format("a safety of {:.4g} is unusually high", v), "check the number");
         std::set<std::size_t> without;
@@ -201,17 +209,18 @@ void check_limits(Findings& f, const Limits& limits) {
         std::vector<std::string> names;
         for (const std::size_t m : without) names.push_back(s.members()[m].name);
         const std::string& material = s.material_of(s.members()[*without.begin()]).name;
-        Problem& p = f.add("no-strength", subject,
-                           fmt::format("the safety of {} cannot be checked: the material '{}' has no strength", list(names),
-                                       material),
-                           fmt::format("give '{}' a yield or an allowable stress", material));
+        Problem& p = f.add(
+            "no-strength", subject,
+            fmt::format("the safety of {} cannot be checked: the material '{}' has no strength", list(names), material),
+            fmt::format("give '{}' a yield or an allowable stress", material));
         for (const std::size_t m : without) p.others.push_back(f.member(m));
         p.others.push_back({Subject::Kind::material, material});
         break;
       }
       case Limit::Kind::sag:
         if (v >= 1)
-          suspect("sag", fmt::format("a sag of {:.4g} times the span", v), fmt::format("write 1/{:.4g} if that was meant", v));
+          suspect("sag", fmt::format("a sag of {:.4g} times the span", v),
+                  fmt::format("write 1/{:.4g} if that was meant", v));
         else if (v > 1.0 / 20 || v < 1.0 / 20000)
           suspect("sag", fmt::format("a sag of 1/{:.4g} of the span is unusual", 1 / v), "write it as 1/300");
         break;
@@ -223,7 +232,8 @@ void check_limits(Findings& f, const Limits& limits) {
         break;
       }
       case Limit::Kind::buckling:
-        if (v < 1) suspect("buckling", fmt::format("a load factor of {:.4g} allows buckling", v), "write a number over 1");
+        if (v < 1)
+          suspect("buckling", fmt::format("a load factor of {:.4g} allows buckling", v), "write a number over 1");
         break;
       case Limit::Kind::frequency: break;
     }

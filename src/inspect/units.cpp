@@ -18,10 +18,11 @@ class Coordinates {
   explicit Coordinates(Findings& f) : f_(f), s_(f.structure()) {}
 
   void run() {
-    if (s_.points().size() < 3 || std::any_of(s_.points().begin(), s_.points().end(),
-                                              [](const Point& p) { return !finite(p.position); }))
+    if (s_.points().size() < 3 ||
+        std::any_of(s_.points().begin(), s_.points().end(), [](const Point& p) { return !finite(p.position); }))
       return;
     find_far();
+    find_other_unit();
     find_small();
     find_short();
   }
@@ -31,8 +32,8 @@ class Coordinates {
 
   void tell(std::size_t p, int axis, const std::string& why) {
     f_.add("unit-suspect", {Subject::Kind::point, s_.points()[p].name},
-           fmt::format("{} = {} of point {} {}", "xyz"[axis], in_mm(s_.points()[p].position.*axes[axis]), s_.points()[p].name,
-                       why),
+           fmt::format("{} = {} of point {} {}", "xyz"[axis], in_mm(s_.points()[p].position.*axes[axis]),
+                       s_.points()[p].name, why),
            "check its unit: a number in m among mm, or the reverse");
   }
 
@@ -56,6 +57,33 @@ class Coordinates {
         if (std::abs(d.*axes[k]) > std::abs(d.*axes[axis])) axis = k;
       tell(p, axis, fmt::format("lies {:.0f} times as far out as the other points", away[p] / usual));
       far_.push_back(p);
+    }
+  }
+
+  // A coordinate that no other point has, far beyond the others, and that would be a coordinate of several of them in
+  // another unit: feet among inches, cm among mm.
+  void find_other_unit() {
+    constexpr std::size_t several = 3;
+    constexpr double beyond = 2;
+    for (int k = 0; k < 3; ++k) {
+      std::vector<double> values;
+      for (const Point& p : s_.points()) values.push_back(p.position.*axes[k]);
+      for (std::size_t p = 0; p < values.size(); ++p) {
+        if (std::find(far_.begin(), far_.end(), p) != far_.end() || values[p] == 0) continue;
+        double largest = 0;
+        for (std::size_t q = 0; q < values.size(); ++q)
+          if (q != p) largest = std::max(largest, std::abs(values[q]));
+        if (!(std::abs(values[p]) > beyond * largest)) continue;
+        for (const double times : {10.0, 12.0, 25.4, 100.0, 304.8}) {
+          const auto same = std::count_if(values.begin(), values.end(), [&](double v) {
+            return v != 0 && std::abs(values[p] / times - v) <= 1e-6 * std::abs(v);
+          });
+          if (static_cast<std::size_t>(same) < several) continue;
+          tell(p, k, fmt::format("is {:g} times what {} other points have", times, same));
+          far_.push_back(p);
+          break;
+        }
+      }
     }
   }
 
@@ -146,8 +174,8 @@ class Materials {
 
  private:
   void tell(const char* key, const std::string& text) {
-    Problem& p = f_.add("unit-suspect", {Subject::Kind::material, m_.name}, fmt::format("material '{}': {}", m_.name, text),
-                        "check the number and its unit");
+    Problem& p = f_.add("unit-suspect", {Subject::Kind::material, m_.name},
+                        fmt::format("material '{}': {}", m_.name, text), "check the number and its unit");
     p.key = key;
   }
 
@@ -184,7 +212,8 @@ class LoadSizes {
 
   void run() {
     for (const LoadCase& c : s_.load_cases())
-      for (std::size_t i = 0; i < c.loads().size(); ++i) std::visit([&](const auto& l) { look(c, i, l); }, c.loads()[i]);
+      for (std::size_t i = 0; i < c.loads().size(); ++i)
+        std::visit([&](const auto& l) { look(c, i, l); }, c.loads()[i]);
     for (const PointMass& m : s_.point_masses())
       if (9.80665 * m.mass > at_point_[m.at.index].force && at_point_[m.at.index].force > 0)
         f_.add("unit-suspect", {Subject::Kind::mass, s_[m.at].name},
@@ -221,7 +250,8 @@ class LoadSizes {
     if (length(l.force) > most.force && most.force > 0)
       tell(load(c, i), f_.point(l.at), fmt::format("the force of {} on {}", in_kN(length(l.force)), s_[l.at].name));
     else if (length(l.moment) > most.moment && most.moment > 0)
-      tell(load(c, i), f_.point(l.at), fmt::format("the moment of {:.4g} kN·m on {}", length(l.moment) / 1e3, s_[l.at].name));
+      tell(load(c, i), f_.point(l.at),
+           fmt::format("the moment of {:.4g} kN·m on {}", length(l.moment) / 1e3, s_[l.at].name));
   }
   void look(const LoadCase& c, std::size_t i, const MemberLoad& l) {
     sums_[c.name()].sizes += length(l.force);

@@ -3,7 +3,6 @@
 
 #include "corvex/findings.hpp"
 #include "inspect/findings.hpp"
-#include "judge/steadiness.hpp"
 #include "solve/freedoms.hpp"
 #include "solve/system.hpp"
 
@@ -54,7 +53,9 @@ Problems without_consequences(Problems findings) {
 
 }  // namespace
 
-Inspection inspect(const Structure& structure, const Limits& limits) {
+namespace {
+
+Inspection examined(const Structure& structure, const Limits& limits) {
   Inspection result;
   result.findings = structure.validate();
   inspection::Findings f(structure);
@@ -75,11 +76,29 @@ Inspection inspect(const Structure& structure, const Limits& limits) {
   inspection::check_sections(f);
   inspection::check_limits(f, limits);
   for (Problem& p : without_consequences(f.take())) result.findings.push_back(std::move(p));
-  constexpr std::size_t few = 2000;
-  if (structure.members().size() <= few)
-    for (Problem& p : with_remedies(structure, judging::motions(structure))) result.findings.push_back(std::move(p));
   result.totals = load_totals(structure);
   result.indeterminacy = indeterminacy(structure);
+  return result;
+}
+
+void add(Inspection& inspection, const Problems& problems) {
+  inspection.findings.insert(inspection.findings.end(), problems.begin(), problems.end());
+}
+
+}  // namespace
+
+Inspection inspect(const Structure& structure, const Limits& limits) {
+  constexpr std::size_t few = 2000;
+  Inspection result = examined(structure, limits);
+  if (!result.indeterminacy || structure.members().size() > few) return result;
+  const Solution solution = solve(structure);
+  add(result, solution.ok() ? solution.notes() : with_remedies(structure, solution.problems()));
+  return result;
+}
+
+Inspection inspect(const Solution& solution, const Limits& limits) {
+  Inspection result = examined(solution.structure(), limits);
+  add(result, solution.notes());
   return result;
 }
 

@@ -110,8 +110,9 @@ class Judge {
     // Where bending goes with it, the same warning is told by the load factor; it holds for straight members.
     if (worst.use > 1)
       f_.add("over-buckling", f_.member(i),
-             fmt::format("in case '{}' {} is pressed with {}, {:.3g} times Euler's force of a hinged bar of {}", solution_[worst.load_case].name(), m.name,
-                         inspection::in_kN(worst.force), worst.use, inspection::in_mm(worst.length)),
+             fmt::format("in case '{}' {} is pressed with {}, {:.3g} times Euler's force of a hinged bar of {}",
+                         solution_[worst.load_case].name(), m.name, inspection::in_kN(worst.force), worst.use,
+                         inspection::in_mm(worst.length)),
              "a stiffer section, or a point between that is held sideways; buckling is not part of the stresses")
           .others.push_back({Subject::Kind::load_case, solution_[worst.load_case].name()});
     else if (slender.use > 250)
@@ -142,7 +143,8 @@ class Judge {
     std::size_t where = 0, in = 0, turned_where = 0, turned_in = 0;
     for (const std::size_t c : judged_) {
       for (std::size_t i = 0; i < s_.members().size(); ++i)
-        if (const double move = solution_[c][MemberId{i}].movement().value.si; move > most) most = move, where = i, in = c;
+        if (const double move = solution_[c][MemberId{i}].movement().value.si; move > most)
+          most = move, where = i, in = c;
       for (std::size_t p = 0; p < s_.points().size(); ++p) {
         const Displacement d = solution_[c].displacement(PointId{p});
         const double turn = std::hypot(d.rx.si(), d.ry.si(), d.rz.si());
@@ -197,8 +199,8 @@ class Judge {
     bool some_act = false;
     for (std::size_t i = 0; i < s_.members().size(); ++i) {
       if (s_.members()[i].acts == Acts::always || judged_.empty()) continue;
-      const bool never =
-          std::all_of(judged_.begin(), judged_.end(), [&](std::size_t c) { return solution_[c][MemberId{i}].is_slack(); });
+      const bool never = std::all_of(judged_.begin(), judged_.end(),
+                                     [&](std::size_t c) { return solution_[c][MemberId{i}].is_slack(); });
       if (never)
         idle.push_back(i);
       else

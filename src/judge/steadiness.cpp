@@ -45,9 +45,9 @@ Structure changed(const Structure& s, const Change& c) {
     }
     Support support = Support::hold(freedoms);
     for (const Vector& v : before.directions()) support = support.along(v);
-    other.replace_support(point, support.spring({Stiffness::si(k[0]), Stiffness::si(k[1]), Stiffness::si(k[2]),
-                                                 TurningStiffness::si(k[3]), TurningStiffness::si(k[4]),
-                                                 TurningStiffness::si(k[5])}));
+    other.replace_support(
+        point, support.spring({Stiffness::si(k[0]), Stiffness::si(k[1]), Stiffness::si(k[2]),
+                               TurningStiffness::si(k[3]), TurningStiffness::si(k[4]), TurningStiffness::si(k[5])}));
     return other;
   }
   const MemberId m{c.at};
@@ -75,13 +75,15 @@ std::vector<Change> possible_changes(const Structure& s) {
   }
   for (std::size_t i = 0; i < s.members().size(); ++i) {
     const Member& m = s.members()[i];
-    const auto frees = [](const std::array<bool, 6>& end) { return std::find(end.begin(), end.end(), true) != end.end(); };
+    const auto frees = [](const std::array<bool, 6>& end) {
+      return std::find(end.begin(), end.end(), true) != end.end();
+    };
     if (m.kind == MemberKind::link)
       all.push_back({Change::Of::link, fmt::format("make the link {} a beam", m.name), i});
     else if (frees(m.freed_start) || frees(m.freed_end))
-      all.push_back({Change::Of::hinge, fmt::format("join {} rigidly, without its {}", m.name,
-                                                    m.hinge != Hinge::none ? "hinge" : "release"),
-                     i});
+      all.push_back(
+          {Change::Of::hinge,
+           fmt::format("join {} rigidly, without its {}", m.name, m.hinge != Hinge::none ? "hinge" : "release"), i});
   }
   // New supports, the lowest points first.
   std::vector<std::size_t> points;
@@ -121,7 +123,8 @@ std::vector<Change> pair_of_changes(const Structure& s, const std::vector<Change
   for (std::size_t i = 0; i < possible.size(); ++i) {
     const Structure one = changed(s, possible[i]);
     for (std::size_t k = i + 1; k < possible.size(); ++k) {
-      const bool same_member = possible[i].of != Change::Of::support && possible[k].of == possible[i].of && possible[i].at == possible[k].at;
+      const bool same_member =
+          possible[i].of != Change::Of::support && possible[k].of == possible[i].of && possible[i].at == possible[k].at;
       if (!same_member && motions(changed(one, possible[k])).empty()) return {possible[i], possible[k]};
     }
   }
@@ -143,7 +146,8 @@ std::string remedy(const Structure& s) {
   if (enough.size() == 1) return words("") + "; this alone is enough";
   if (!enough.empty()) {
     const std::size_t more = enough.size() > most_told ? enough.size() - most_told : 0;
-    return words(" or ") + (more > 0 ? fmt::format("; {} other single changes would do as well", more) : "; each alone is enough");
+    return words(" or ") +
+           (more > 0 ? fmt::format("; {} other single changes would do as well", more) : "; each alone is enough");
   }
   if (s.members().size() <= very_small) {
     if (possible.size() > most_tried) possible.resize(most_tried);

@@ -30,11 +30,16 @@ class Symmetry {
     for (std::size_t i = 0; i < s_.members().size(); ++i) {
       const Member &a = s_.members()[i], &b = s_.members()[m_.member[i]];
       const char* what = nullptr;
-      if (a.kind != b.kind) what = "kind";
-      else if (!is_same(s_.section_of(a), s_.section_of(b))) what = "section";
-      else if (!(s_.material_of(a) == s_.material_of(b))) what = "material";
-      else if ((m_.runs_back[i] ? b.freed_end : b.freed_start) != a.freed_start) what = "hinge";
-      else if (a.acts != b.acts) what = "way of acting";
+      if (a.kind != b.kind)
+        what = "kind";
+      else if (!is_same(s_.section_of(a), s_.section_of(b)))
+        what = "section";
+      else if (!(s_.material_of(a) == s_.material_of(b)))
+        what = "material";
+      else if ((m_.runs_back[i] ? b.freed_end : b.freed_start) != a.freed_start)
+        what = "hinge";
+      else if (a.acts != b.acts)
+        what = "way of acting";
       if (!what) continue;
       about = {{Subject::Kind::member, a.name}, {Subject::Kind::member, b.name}};
       return fmt::format("{} and {} differ by their {}", a.name, b.name, what);
@@ -84,8 +89,9 @@ class Symmetry {
     const bool back = m_.runs_back[p->on.index];
     if (q->on.index != m_.member[p->on.index]) return false;
     const double other_from = q->from, other_to = q->to.value_or(L), close = 1e-9 * L;
-    return std::abs(other_from - (back ? L - to : from)) <= close && std::abs(other_to - (back ? L - from : to)) <= close &&
-           same(back ? q->last : q->first, image(p->first)) && same(back ? q->first : q->last, image(p->last));
+    return std::abs(other_from - (back ? L - to : from)) <= close &&
+           std::abs(other_to - (back ? L - from : to)) <= close && same(back ? q->last : q->first, image(p->first)) &&
+           same(back ? q->first : q->last, image(p->last));
   }
 
   const Structure& s_;
@@ -128,8 +134,8 @@ Problems unsymmetric_answers(const Solution& solution) {
       if (why.empty()) continue;
       inspection::Findings f(s);
       f.add("unsymmetric-answer", about.front(),
-            fmt::format("structure and loads of case '{}' are symmetric, the movements are not: {}", s.load_cases()[c].name(),
-                        why),
+            fmt::format("structure and loads of case '{}' are symmetric, the movements are not: {}",
+                        s.load_cases()[c].name(), why),
             "make them alike, if that was meant")
           .others.assign(about.begin() + 1, about.end());
       return f.take();

@@ -26,8 +26,9 @@ class Marks {
     }
     for (const Mark& m : marks_) draw(m);
     if (!marks_.empty())
-      scene_.explain(open_ ? "Rings mark findings, double ones errors; an open point touches a member and is not joined to it"
-                           : "Rings mark findings, double ones errors; corvex inspect says more");
+      scene_.explain(
+          open_ ? "Rings mark findings, double ones errors; an open point touches a member and is not joined to it"
+                : "Rings mark findings, double ones errors; corvex inspect says more");
   }
 
  private:
@@ -38,7 +39,8 @@ class Marks {
     constexpr std::size_t most = 4;
     std::size_t entered = 0;
     for (const Subject& s : all) {
-      const bool of_point = s.kind == Subject::Kind::point || s.kind == Subject::Kind::support || s.kind == Subject::Kind::mass;
+      const bool of_point =
+          s.kind == Subject::Kind::point || s.kind == Subject::Kind::support || s.kind == Subject::Kind::mass;
       const auto point = of_point ? s_.find_point(s.name) : std::nullopt;
       if (!point || entered == most) continue;
       ++entered;
@@ -55,7 +57,8 @@ class Marks {
 
   void enter(const Problem& p, const Vector& place, const std::string& object) {
     const Spot at = scene_.at(place);
-    auto it = std::find_if(marks_.begin(), marks_.end(), [&](const Mark& m) { return length(m.at - at) < scene_.letter(); });
+    auto it =
+        std::find_if(marks_.begin(), marks_.end(), [&](const Mark& m) { return length(m.at - at) < scene_.letter(); });
     if (it == marks_.end()) it = marks_.insert(marks_.end(), {at});
     it->error |= p.severity == Problem::Severity::error;
     if (std::find(it->words.begin(), it->words.end(), p.finding) == it->words.end()) it->words.push_back(p.finding);

@@ -171,7 +171,7 @@ class RigidPart {
     const Vector turn{free(3, 0), free(4, 0), free(5, 0)};
     if (free.cols() == 1 && length(turn) > 1e-9)
       return fmt::format("{} about an axis along {}{}", who, direction(s_, turn), end);
-    return fmt::format("{} or slides in {} independent ways{}", who, free.cols(), end);
+    return fmt::format("{} or {} in {} independent ways{}", who, whole_ ? "slides" : "slide", free.cols(), end);
   }
 
   const Structure& s_;

@@ -20,7 +20,8 @@ std::vector<std::string> moving_points(const Structure& s, const Motion& motion)
   const bool moves = most >= small * turn;
   std::vector<std::string> names;
   for (std::size_t p = 0; p < motion.move.size(); ++p)
-    if (length(moves ? motion.move[p] : motion.turn[p]) > small * (moves ? most : turn)) names.push_back(s.points()[p].name);
+    if (length(moves ? motion.move[p] : motion.turn[p]) > small * (moves ? most : turn))
+      names.push_back(s.points()[p].name);
   return names;
 }
 

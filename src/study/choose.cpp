@@ -70,15 +70,17 @@ class Search {
     for (const ChoiceGroup& g : wanted_.groups) {
       possible *= static_cast<double>(g.from.size());
       if (!s_.find_section(g.section))
-        problems.push_back(refusal(fmt::format("there is no section '{}'{}", g.section, did_you_mean(g.section, names))));
+        problems.push_back(
+            refusal(fmt::format("there is no section '{}'{}", g.section, did_you_mean(g.section, names))));
       else if (g.from.empty())
-        problems.push_back(refusal(fmt::format("there is no profile to choose '{}' from: no listed one lies within its bounds",
-                                               g.section)));
+        problems.push_back(refusal(
+            fmt::format("there is no profile to choose '{}' from: no listed one lies within its bounds", g.section)));
     }
     if (possible > most_possible)
-      problems.push_back(refusal(fmt::format("{:.3g} choices are more than can be tried (10 million): narrow the lists by height "
-                                             "and width",
-                                             possible)));
+      problems.push_back(
+          refusal(fmt::format("{:.3g} choices are more than can be tried (10 million): narrow the lists by height "
+                              "and width",
+                              possible)));
     else
       choice_.possible = static_cast<std::size_t>(possible);
     const Problems wrong = s_.validate();
@@ -95,7 +97,8 @@ class Search {
         if (m.section.index == section) volume_weight += s_.material_of(m).density->si() * s_.length_of(m);
       std::vector<std::size_t> order(g.from.size());
       std::vector<double> mass(g.from.size());
-      for (std::size_t i = 0; i < order.size(); ++i) order[i] = i, mass[i] = g.from[i].section.area().si() * volume_weight;
+      for (std::size_t i = 0; i < order.size(); ++i)
+        order[i] = i, mass[i] = g.from[i].section.area().si() * volume_weight;
       std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return mass[a] < mass[b]; });
       std::vector<double> sorted;
       for (const std::size_t i : order) sorted.push_back(mass[i]);
@@ -166,14 +169,16 @@ class Search {
     for (std::size_t i = 0; i < batch.size() && choice_.found.size() < 1 + wanted_.runners_up; ++i) {
       if (!holds[i]) continue;
       FoundChoice found;
-      for (std::size_t g = 0; g < batch[i].size(); ++g) found.designations.push_back(profile(g, batch[i][g]).designation);
+      for (std::size_t g = 0; g < batch[i].size(); ++g)
+        found.designations.push_back(profile(g, batch[i][g]).designation);
       found.mass = Mass::si(s_.mass()->si() - replaced_ + order.mass(batch[i]));
       choice_.found.push_back(std::move(found));
     }
   }
 
   std::optional<Solution> solved(Worker& w, const Pick& pick) const {
-    for (std::size_t g = 0; g < pick.size(); ++g) w.structure.replace_section(wanted_.groups[g].section, profile(g, pick[g]));
+    for (std::size_t g = 0; g < pick.size(); ++g)
+      w.structure.replace_section(wanted_.groups[g].section, profile(g, pick[g]));
     Solution solution = w.solver.solve(w.structure);
     return solution.ok() ? std::optional(std::move(solution)) : std::nullopt;
   }

@@ -1,8 +1,8 @@
 // Changes of a model for one call: variants as merge patches, values by JSON Pointer, parameters. A changed model gives
 // what the same model gives when it is written out.
-#include "support/text.hpp"
-
 #include <corvex/file.hpp>
+
+#include "support/text.hpp"
 
 using namespace corvex;
 using namespace corvex::test;
@@ -63,7 +63,8 @@ TEST_CASE("A variant gives what the model gives when the change is written out")
            {"{parameters: {wall: 6 mm}}", "wall: 4 mm", "wall: 6 mm"},
            {"{sections: {rail: SHS 80x80x4}}", "rail: RHS 80x40x4", "rail: SHS 80x80x4"},
            {"{sections: {leg: {width: 70 mm}}}", "width: 60 mm", "width: 70 mm"},
-           {"{members: {rail: {hinge: both}}}", "through: [B, C, D], section", "through: [B, C, D], hinge: both, section"},
+           {"{members: {rail: {hinge: both}}}", "through: [B, C, D], section",
+            "through: [B, C, D], hinge: both, section"},
            // Lists are replaced as a whole; null removes; what was no map becomes one.
            {"{loads: {product: [{at: C, force: {down: 5}}]}}",
             "[{at: C, force: {down: 3.2}}, {on: rail, line: {down: 0.8 kN/m}}]", "[{at: C, force: {down: 5}}]"},
@@ -110,32 +111,40 @@ TEST_CASE("Values by JSON Pointer give what the model gives when they are writte
 
 TEST_CASE("A variant, then values by pointer, then parameters") {
   const ModelDocument d = document("variants: {other: {sections: {rail: SHS 80x80x4}, parameters: {wall: 5 mm}}}\n");
-  const Model m = built(d, {.parameters = {{"wall", "6 mm"}}, .variant = "other", .set = {{"/sections/rail", "SHS 100x100x4"}}});
+  const Model m =
+      built(d, {.parameters = {{"wall", "6 mm"}}, .variant = "other", .set = {{"/sections/rail", "SHS 100x100x4"}}});
   const auto written = read_model_text(
-      replaced(replaced(trestle, "wall: 4 mm", "wall: 6 mm"), "rail: RHS 80x40x4", "rail: SHS 100x100x4"), "written.yaml");
+      replaced(replaced(trestle, "wall: 4 mm", "wall: 6 mm"), "rail: RHS 80x40x4", "rail: SHS 100x100x4"),
+      "written.yaml");
   CHECK(results(m) == results(*written));
 }
 
 TEST_CASE("Names with a slash or a tilde are written with ~1 and ~0") {
-  const std::string odd = replaced(replaced(trestle, "  rail: RHS 80x40x4", "  a/b~c: RHS 80x40x4"), "section: rail", "section: a/b~c");
+  const std::string odd =
+      replaced(replaced(trestle, "  rail: RHS 80x40x4", "  a/b~c: RHS 80x40x4"), "section: rail", "section: a/b~c");
   const auto d = read_document_text(odd, "model.yaml");
   REQUIRE(d);
-  CHECK(built(*d, {.set = {{"/sections/a~1b~0c", "SHS 80x80x4"}}}).structure.sections()[1].designation == "SHS 80x80x4");
+  CHECK(built(*d, {.set = {{"/sections/a~1b~0c", "SHS 80x80x4"}}}).structure.sections()[1].designation ==
+        "SHS 80x80x4");
 }
 
 TEST_CASE("A change that fits nothing says where, with the nearest name") {
-  const ModelDocument d = document("variants:\n  thick: {parameters: {wall: 6 mm}}\n  wrong: {sections: {leg: {wal: 3 mm}}}\n"
-                                   "  no map: 5\n");
+  const ModelDocument d = document(
+      "variants:\n  thick: {parameters: {wall: 6 mm}}\n  wrong: {sections: {leg: {wal: 3 mm}}}\n"
+      "  no map: 5\n");
   CHECK_FALSE(build(d, {}));  // a variant that is no map is a mistake of the file
-  const ModelDocument sound = document("variants:\n  thick: {parameters: {wall: 6 mm}}\n  wrong: {sections: {leg: {wal: 3 mm}}}\n");
+  const ModelDocument sound =
+      document("variants:\n  thick: {parameters: {wall: 6 mm}}\n  wrong: {sections: {leg: {wal: 3 mm}}}\n");
   CHECK_THAT(refused(sound, {.variant = "thik"}), Contains("there is no variant 'thik'; did you mean 'thick'?"));
   CHECK_THAT(refused(document(), {.variant = "thik"}), Contains("the file has no variants"));
-  CHECK_THAT(refused(sound, {.variant = "wrong"}),
-             Contains("model.yaml:20:28: error: variant 'wrong': 'wal' is not a key of a square tube; did you mean 'wall'?"));
+  CHECK_THAT(
+      refused(sound, {.variant = "wrong"}),
+      Contains("model.yaml:20:28: error: variant 'wrong': 'wal' is not a key of a square tube; did you mean 'wall'?"));
   const auto set = [&](const std::string& pointer, const std::string& value = "x") {
     return refused(sound, {.set = {{pointer, value}}});
   };
-  CHECK_THAT(set("/sections/lag"), Contains("--set /sections/lag: there is no 'lag' in /sections; did you mean 'leg'?"));
+  CHECK_THAT(set("/sections/lag"),
+             Contains("--set /sections/lag: there is no 'lag' in /sections; did you mean 'leg'?"));
   CHECK_THAT(set("/section/leg"), Contains("there is no 'section' in the model; did you mean 'sections'?"));
   CHECK_THAT(set("/loads/product/2"), Contains("'2' is no entry of /loads/product, which is a list of 2"));
   CHECK_THAT(set("/loads/product/first"), Contains("'first' is no entry"));
@@ -143,11 +152,13 @@ TEST_CASE("A change that fits nothing says where, with the nearest name") {
   CHECK_THAT(set("sections/leg"), Contains("a pointer begins with a slash"));
   CHECK_THAT(set("/sections/leg", "[1, 2"), Contains("--set /sections/leg: not valid YAML"));
   CHECK_THAT(set("/sections/leg", "SHS 80x80x"), Contains("--set /sections/leg: 'SHS 80x80x' is no designation"));
-  CHECK_THAT(set("/members/rail/hinges", "both"), Contains("'hinges' is not a key of member 'rail'; did you mean 'hinge'?"));
+  CHECK_THAT(set("/members/rail/hinges", "both"),
+             Contains("'hinges' is not a key of member 'rail'; did you mean 'hinge'?"));
 }
 
 TEST_CASE("A variant has no variants of its own") {
   const auto model = read_model_text(trestle + "variants: {a: {variants: {b: {}}}}\n", "model.yaml");
   REQUIRE_FALSE(model);
-  CHECK_THAT(describe(model.error().front()), Contains("model.yaml:18:16: error: a variant has no variants of its own"));
+  CHECK_THAT(describe(model.error().front()),
+             Contains("model.yaml:18:16: error: a variant has no variants of its own"));
 }

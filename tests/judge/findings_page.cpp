@@ -53,9 +53,8 @@ TEST_CASE("The page of findings lists each with its severity and an example that
     std::string said;
     for (const Problem& f : all) said += describe(f) + "\n";
     INFO(said);
-    const auto it = std::find_if(all.begin(), all.end(), [&](const Problem& f) {
-      return f.finding == k.name && f.severity == k.severity;
-    });
+    const auto it = std::find_if(all.begin(), all.end(),
+                                 [&](const Problem& f) { return f.finding == k.name && f.severity == k.severity; });
     REQUIRE(it != all.end());
     CHECK_FALSE(it->text.empty());
     CHECK(it->place.line > 0);

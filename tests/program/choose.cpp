@@ -1,4 +1,5 @@
-// `choose`: the lightest listed sections, held against an exhaustive search; what cannot be chosen; the model that it writes.
+// `choose`: the lightest listed sections, held against an exhaustive search; what cannot be chosen; the model that it
+// writes.
 #include <algorithm>
 #include <catch2/catch.hpp>
 #include <corvex/file.hpp>
@@ -164,12 +165,15 @@ TEST_CASE("What cannot be chosen is refused") {
   refused(trestle, "the model has nothing to choose");
   refused(trestle + "choose: {lag: {from: SHS}}\n", "there is no section 'lag'; did you mean 'leg'?");
   refused(trestle + "choose: {leg: {from: SSH}}\n", "did you mean 'SHS'?");
-  refused(trestle + "choose: {leg: {from: SHS, height: 500 mm to 600 mm}}\n", "no listed profile of these series lies within these bounds");
+  refused(trestle + "choose: {leg: {from: SHS, height: 500 mm to 600 mm}}\n",
+          "no listed profile of these series lies within these bounds");
   refused(trestle + "choose: {leg: {from: SHS, height: 60 mm}}\n", "a range was expected, as 60 mm to 100 mm");
   refused(trestle + "choose: {leg: {from: SHS, height: 2 kg to 3 kg}}\n", "is a mass");
   refused(trestle + "choose: {leg: {height: at most 60 mm}}\n", "'from'");
   refused(trestle + "choose: {leg: {from: []}}\n", "the name of a series was expected");
-  std::string three = trestle + "choose: {leg: {from: [SHS, RHS, CHS]}, rail: {from: [SHS, RHS, CHS]}, other: {from: [SHS, RHS, CHS]}}\n";
+  std::string three =
+      trestle +
+      "choose: {leg: {from: [SHS, RHS, CHS]}, rail: {from: [SHS, RHS, CHS]}, other: {from: [SHS, RHS, CHS]}}\n";
   three.replace(three.find("  leg:  SHS 60x60x4"), 19, "  leg:  SHS 60x60x4\n  other: SHS 60x60x4");
   three.replace(three.find("[E, D], section: leg"), 20, "[E, D], section: other");
   refused(three, "are more than can be tried");

@@ -55,7 +55,8 @@ double least_safety(const Json& results) {
 TEST_CASE("Every figure of a comparison is that of the changed model solved alone") {
   const Folder folder;
   folder.write("model.yaml", trestle);
-  const Outcome o = folder.run("compare model.yaml --json --show 'moment: rail, take: max' --show 'reaction: A, part: x, case: push'");
+  const Outcome o = folder.run(
+      "compare model.yaml --json --show 'moment: rail, take: max' --show 'reaction: A, part: x, case: push'");
   CHECK(o.status == 1);  // the hand value of half the load differs
   const Json all = Json::parse(o.out);
   CHECK(all["format"] == "corvex-comparison");
@@ -93,10 +94,12 @@ TEST_CASE("A comparison of files, in every form") {
   }());
   const Outcome text = folder.run("compare thin.yaml thick.yaml --show 'moment: rail, at: 50 %, case: full'");
   CHECK(text.status == 0);
-  for (const char* words : {"Side by side", "thin", "thick", "+44.6", "Figures shown", "moment rail at 50 % in full", "Where the worst is"})
+  for (const char* words :
+       {"Side by side", "thin", "thick", "+44.6", "Figures shown", "moment rail at 50 % in full", "Where the worst is"})
     CHECK_THAT(text.out, Contains(words));
   CHECK_THAT(folder.run("compare thin.yaml thick.yaml --format markdown").out, Contains("| thick"));
-  CHECK_THAT(folder.run("compare thin.yaml thick.yaml --format csv --table comparison").out, Contains("variant,mass [kg],mass change [%]"));
+  CHECK_THAT(folder.run("compare thin.yaml thick.yaml --format csv --table comparison").out,
+             Contains("variant,mass [kg],mass change [%]"));
   CHECK(folder.run("compare thin.yaml thick.yaml -o both.xlsx").status == 0);
   CHECK(folder.has("both.xlsx"));
   CHECK_THAT(folder.run("compare thin.yaml thick.yaml --variants 'pinned rail'").out, Contains("thick, pinned rail"));
@@ -107,12 +110,14 @@ TEST_CASE("A comparison of files, in every form") {
 
 TEST_CASE("A variant that cannot be solved says why, and the others stand") {
   const Folder folder;
-  folder.write("model.yaml", trestle + "  loose: {supports: {A: roller, E: roller}}\n  wrong: {sections: {leg: {wal: 3 mm}}}\n");
+  folder.write("model.yaml",
+               trestle + "  loose: {supports: {A: roller, E: roller}}\n  wrong: {sections: {leg: {wal: 3 mm}}}\n");
   const Outcome o = folder.run("compare model.yaml --variants loose,wrong,thick");
   CHECK(o.status == 1);
   CHECK_THAT(o.out, Contains("cannot be solved: the structure slides along x: nothing holds it"));
   CHECK_THAT(o.out, Contains("cannot be solved: variant 'wrong': 'wal' is not a key"));
-  CHECK_THAT(o.err, Contains("loose: the structure slides along x") && Contains("variant 'wrong': 'wal' is not a key of a square tube; did you mean 'wall'?"));
+  CHECK_THAT(o.err, Contains("loose: the structure slides along x") &&
+                        Contains("variant 'wrong': 'wal' is not a key of a square tube; did you mean 'wall'?"));
   const Json j = Json::parse(folder.run("compare model.yaml --variants loose,wrong,thick --json").out);
   CHECK(j["variants"]["loose"]["mass"].is_null());
   CHECK(j["variants"]["thick"]["mass"].get<double>() == Approx(42.73).epsilon(1e-3));
@@ -122,12 +127,13 @@ TEST_CASE("A comparison that asks for what is not there is refused") {
   const Folder folder;
   folder.write("model.yaml", trestle);
   folder.write("alone.yaml", trestle.substr(0, trestle.find("variants:")));
-  for (const auto& [call, words] : {std::pair("compare alone.yaml", "there is nothing to compare with"),
-                                    {"compare model.yaml --variants thik", "there is no variant 'thik'; did you mean 'thick'?"},
-                                    {"compare model.yaml --show 'momen: rail'", "did you mean 'moment'?"},
-                                    {"compare model.yaml --show 'moment rail'", "a figure to show"},
-                                    {"compare none.yaml", "none.yaml"},
-                                    {"compare model.yaml -o model.yaml", "cannot be written"}}) {
+  for (const auto& [call, words] :
+       {std::pair("compare alone.yaml", "there is nothing to compare with"),
+        {"compare model.yaml --variants thik", "there is no variant 'thik'; did you mean 'thick'?"},
+        {"compare model.yaml --show 'momen: rail'", "did you mean 'moment'?"},
+        {"compare model.yaml --show 'moment rail'", "a figure to show"},
+        {"compare none.yaml", "none.yaml"},
+        {"compare model.yaml -o model.yaml", "cannot be written"}}) {
     const Outcome o = folder.run(call);
     INFO(call << "\n" << o.err);
     CHECK(o.status == 2);

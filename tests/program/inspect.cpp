@@ -47,11 +47,13 @@ TEST_CASE("inspect tells what was found with line and remedy, and the model as i
   const Outcome o = folder.run("inspect model.yaml");
   CHECK(o.status == 1);
   CHECK(o.err.empty());
-  for (const char* words : {"1 error, 1 warning", "unjoined-point", "point C lies on rail, which does not name it: they are not joined",
-                            "remedy: name C in rail: through: [B, C, D]", "double-load", "statically indeterminate to the 3rd degree",
-                            "Sums of the loads", "Parts"})
+  for (const char* words :
+       {"1 error, 1 warning", "unjoined-point", "point C lies on rail, which does not name it: they are not joined",
+        "remedy: name C in rail: through: [B, C, D]", "double-load", "statically indeterminate to the 3rd degree",
+        "Sums of the loads", "Parts"})
     CHECK_THAT(o.out, Contains(words));
-  CHECK_THAT(folder.run("inspect model.yaml --format markdown").out, Contains("| error    |    8 | unjoined-point | rail, C    |"));
+  CHECK_THAT(folder.run("inspect model.yaml --format markdown").out,
+             Contains("| error    |    8 | unjoined-point | rail, C    |"));
   CHECK_THAT(folder.run("inspect model.yaml --format csv --table findings").out,
              Contains("error,8,unjoined-point,\"rail, C\",\"point C lies on rail"));
   const Json j = Json::parse(folder.run("inspect model.yaml --json").out);
@@ -67,12 +69,13 @@ TEST_CASE("inspect tells what was found with line and remedy, and the model as i
 
 TEST_CASE("The line of action of the loads of a case is where their moment vanishes") {
   const Folder folder;
-  folder.write("model.yaml", beam_head +
-                                 "points: {A: [0, 0], B: [3000, 0]}\n"
-                                 "members: {beam: {through: [A, B], section: tube, material: S235}}\n"
-                                 "supports: {A: pinned, B: roller}\n"
-                                 "loads:\n  two: [{on: beam, at: 1 m, force: {down: 2}}, {on: beam, at: 2.5 m, force: {down: 1}}]\n"
-                                 "  ramp: [{on: beam, line: {down: [0, 2 kN/m]}}]\n");
+  folder.write("model.yaml",
+               beam_head +
+                   "points: {A: [0, 0], B: [3000, 0]}\n"
+                   "members: {beam: {through: [A, B], section: tube, material: S235}}\n"
+                   "supports: {A: pinned, B: roller}\n"
+                   "loads:\n  two: [{on: beam, at: 1 m, force: {down: 2}}, {on: beam, at: 2.5 m, force: {down: 1}}]\n"
+                   "  ramp: [{on: beam, line: {down: [0, 2 kN/m]}}]\n");
   const Json j = Json::parse(folder.run("inspect model.yaml --json").out);
   CHECK(j["cases"]["two"]["through"]["x"].get<double>() == Approx(1.5));
   CHECK(j["cases"]["ramp"]["through"]["x"].get<double>() == Approx(2));
@@ -104,8 +107,10 @@ TEST_CASE("An acceptance needs a known finding and a reason") {
   const Folder folder;
   for (const auto& [entry, words] :
        {std::pair("{finding: unjoined-points, because: so}", "did you mean 'unjoined-point'"),
-        {"{finding: crossing}", "because"}, {"{finding: crossing, because: ''}", "a reason was expected"},
-        {"{finding: crossing, because: so, at: C}", "'at'"}, {"crossing", "an acceptance"}}) {
+        {"{finding: crossing}", "because"},
+        {"{finding: crossing, because: ''}", "a reason was expected"},
+        {"{finding: crossing, because: so, at: C}", "'at'"},
+        {"crossing", "an acceptance"}}) {
     folder.write("model.yaml", touching + "accept: [" + entry + "]\n");
     const Outcome o = folder.run("inspect model.yaml");
     INFO(o.err);
@@ -121,8 +126,9 @@ TEST_CASE("Findings are told briefly beside results and pictures") {
     const Outcome o = folder.run(verb);
     INFO(verb << "\n" << o.err);
     CHECK(o.status == 0);
-    CHECK_THAT(o.err, Contains("model.yaml:8:24: error: point C lies on rail, which does not name it: they are not joined "
-                               "[unjoined-point]"));
+    CHECK_THAT(o.err,
+               Contains("model.yaml:8:24: error: point C lies on rail, which does not name it: they are not joined "
+                        "[unjoined-point]"));
     CHECK_THAT(o.err, Contains("[double-load]"));
   }
   const Json j = Json::parse(folder.run("solve model.yaml --json").out);
@@ -149,9 +155,11 @@ TEST_CASE("A structure that can move is refused with what would hold it") {
                                  "supports: {A: pinned, E: pinned}\nloads: {push: [{at: B, force: {x: 1}}]}\n");
   const Outcome links = folder.run("inspect links.yaml");
   CHECK(links.status == 1);
-  CHECK_THAT(links.out, Contains("free-to-move") && Contains("hold rz of E") && Contains("join right leg rigidly, without its hinge"));
+  CHECK_THAT(links.out, Contains("free-to-move") && Contains("hold rz of E") &&
+                            Contains("join right leg rigidly, without its hinge"));
   // A post that only touches its rail is named as the cause.
-  folder.write("loose.yaml", with(touching, "supports: {A: fixed, E: fixed, F: fixed}", "supports: {A: fixed, E: fixed}"));
+  folder.write("loose.yaml",
+               with(touching, "supports: {A: fixed, E: fixed, F: fixed}", "supports: {A: fixed, E: fixed}"));
   const Outcome loose = folder.run("solve loose.yaml");
   CHECK(loose.status == 2);
   CHECK_THAT(loose.err, Contains("give F a fixed support or give C a fixed support; each alone is enough"));
@@ -180,26 +188,30 @@ TEST_CASE("Pictures mark what was found, and show a point that only touches as a
   CHECK(count("open-point", "C") == 2);
   CHECK(count("open-point", "B") == 0);
   CHECK_THAT(folder.content("p.svg"), Contains("unjoined-point") && Contains("double-load"));
-  folder.write("sound.yaml", with(with(touching, "    - {at: B, force: {x: 0.3}}\n", ""), "through: [B, D]", "through: [B, C, D]"));
+  folder.write("sound.yaml",
+               with(with(touching, "    - {at: B, force: {x: 0.3}}\n", ""), "through: [B, D]", "through: [B, C, D]"));
   REQUIRE(folder.run("draw sound.yaml -o s.svg").status == 0);
   CHECK_THAT(folder.content("s.svg"), !Contains("\"finding"));
 }
 
 TEST_CASE("A hand value that differs says why where a simple reason fits") {
   const Folder folder;
-  const std::string model = beam_head +
-                            "points: {A: [0, 0], B: [3000, 0]}\n"
-                            "members: {beam: {through: [A, B], section: tube, material: S235}}\n"
-                            "supports: {A: fixed, B: roller}\n"
-                            "loads:\n  people: [{on: beam, line: {down: 0.6 kN/m}}]\n  cart: [{on: beam, at: 1 m, force: {down: 1}}]\n"
-                            "hand:\n  let: {q: 0.6 kN/m, L: 3 m}\n  expect:\n    - {";
-  for (const auto& [entry, words] : {std::pair("reaction: B, part: y, case: people, is: 3*q*L/4", "just half the hand value"),
-                                     {"reaction: B, part: y, case: people, is: 3*q*L/8*pi", "just one over π times"},
-                                     {"reaction: B, part: y, case: people, is: 3*q*L/8*1000", "just a thousandth of the hand value (units?)"},
-                                     {"reaction: B, part: y, case: people, is: -3*q*L/8", "the same size with the other sign"},
-                                     {"reaction: B, part: y, case: cart, is: 3*q*L/8", "it agrees with case 'people'"},
-                                     {"moment: beam, take: end, case: people, is: -q*L^2/8", "it agrees with the value at the start of the member"},
-                                     {"moment: beam, take: max, case: people, is: -q*L^2/8", "it agrees with the value at the start of the member"}}) {
+  const std::string model =
+      beam_head +
+      "points: {A: [0, 0], B: [3000, 0]}\n"
+      "members: {beam: {through: [A, B], section: tube, material: S235}}\n"
+      "supports: {A: fixed, B: roller}\n"
+      "loads:\n  people: [{on: beam, line: {down: 0.6 kN/m}}]\n  cart: [{on: beam, at: 1 m, force: {down: 1}}]\n"
+      "hand:\n  let: {q: 0.6 kN/m, L: 3 m}\n  expect:\n    - {";
+  for (const auto& [entry, words] :
+       {std::pair("reaction: B, part: y, case: people, is: 3*q*L/4", "just half the hand value"),
+        {"reaction: B, part: y, case: people, is: 3*q*L/8*pi", "just one over π times"},
+        {"reaction: B, part: y, case: people, is: 3*q*L/8*1000", "just a thousandth of the hand value (units?)"},
+        {"reaction: B, part: y, case: people, is: -3*q*L/8", "the same size with the other sign"},
+        {"reaction: B, part: y, case: cart, is: 3*q*L/8", "it agrees with case 'people'"},
+        {"moment: beam, take: end, case: people, is: -q*L^2/8", "it agrees with the value at the start of the member"},
+        {"moment: beam, take: max, case: people, is: -q*L^2/8",
+         "it agrees with the value at the start of the member"}}) {
     folder.write("model.yaml", model + entry + "}\n");
     const Outcome o = folder.run("verify model.yaml");
     INFO(entry << "\n" << o.out << o.err);
@@ -210,4 +222,39 @@ TEST_CASE("A hand value that differs says why where a simple reason fits") {
     for (const Json& f : j["findings"]) told = told || f["finding"] == "hand-factor";
     CHECK(told);
   }
+}
+
+TEST_CASE("A load that no member carries is told with what may be the cause") {
+  const Folder folder;
+  const std::string loaded =
+      with(touching, "{at: B, force: {x: 0.3}}\n    - {at: B, force: {x: 0.3}}", "{at: C, force: {down: 1}}");
+  folder.write("model.yaml", with(with(loaded, "  post:      {through: [F, C], section: tube, material: S235}\n", ""),
+                                  ", F: fixed}", "}"));
+  const Outcome solved = folder.run("solve model.yaml");
+  CHECK(solved.status == 2);
+  CHECK_THAT(solved.err, Contains("no member goes through point C: nothing carries this load [unheld-load]"));
+  CHECK_THAT(solved.err, Contains("remedy: name C in a member, or move the load") && Contains("[unjoined-point]"));
+  const Outcome inspected = folder.run("inspect model.yaml");
+  CHECK(inspected.status == 1);
+  CHECK_THAT(inspected.out, Contains("unheld-load") && Contains("unjoined-point"));
+}
+
+TEST_CASE("Feet among inches are found where several points have the same coordinate") {
+  const Folder folder;
+  const std::string stand =
+      "corvex: 1\nunits: {length: in, force: lbf}\nsections: {leg: SHS 2x2x1/4 in A500}\n"
+      "points: {a: [0, 0, 0], b: [48, 0, 0], c: [48, 30, 0], d: [0, 30, 0],\n"
+      "         A: [0, 0, 36], B: [48, 0, 36], C: [48, 30, 36], D: [0, 30, 36]}\n"
+      "members:\n  legs: {each: [[a, A], [b, B], [c, C], [d, D]], section: leg, material: A36}\n"
+      "  rails: {each: [[A, B], [B, C], [C, D], [D, A]], section: leg, material: A36}\n"
+      "supports: {'a, b, c, d': pinned}\nloads: {tank: [{at: [A, B, C, D], force: {down: 100}}]}\n";
+  folder.write("sound.yaml", stand);
+  CHECK(folder.run("inspect sound.yaml").status == 0);
+  folder.write("feet.yaml", with(stand, "B: [48, 0, 36]", "B: [48, 0, 36 ft]"));
+  const Outcome o = folder.run("inspect feet.yaml");
+  CHECK(o.status == 1);
+  CHECK_THAT(o.out, Contains("point B is 12 times what 3 other points have"));
+  // One foot of four is forgotten.
+  folder.write("three.yaml", with(stand, "'a, b, c, d': pinned", "'a, b, c': pinned"));
+  CHECK_THAT(folder.run("inspect three.yaml").out, Contains("d is the foot of legs.4"));
 }

@@ -29,8 +29,11 @@ variants:
 TEST_CASE("Every verb takes a variant and values of its own") {
   const Folder folder;
   folder.write("model.yaml", model);
-  CHECK(Json::parse(folder.run("solve model.yaml --variant longer --json").out)["cases"]["people"]["members"]["beam"]["length"] == 4.0);
-  CHECK(Json::parse(folder.run("solve model.yaml --set 'L=5 m' --json").out)["cases"]["people"]["members"]["beam"]["length"] == 5.0);
+  CHECK(Json::parse(folder.run("solve model.yaml --variant longer --json")
+                        .out)["cases"]["people"]["members"]["beam"]["length"] == 4.0);
+  CHECK(Json::parse(
+            folder.run("solve model.yaml --set 'L=5 m' --json").out)["cases"]["people"]["members"]["beam"]["length"] ==
+        5.0);
   CHECK_THAT(folder.run("verify model.yaml --variant longer").out, Contains("1.200"));
   CHECK_THAT(folder.run("trace model.yaml beam --set 'L=6 m' --at '50 %'").out, Contains("3000"));
   CHECK_THAT(folder.run("inspect model.yaml --variant stiffer").out, Contains("SHS 80x80x4"));
@@ -45,11 +48,12 @@ TEST_CASE("Every verb takes a variant and values of its own") {
 TEST_CASE("A wrong variant or value ends with 2 and says what is there") {
   const Folder folder;
   folder.write("model.yaml", model);
-  for (const auto& [call, words] : {std::pair("--variant long", "there is no variant 'long'; there are: longer, stiffer"),
-                                    {"--set l='3 m'", "there is no parameter 'l'"},
-                                    {"--set L", "--set 'L': a name and a value were expected"},
-                                    {"--set L='3 kg'", "'L' is a mass; a length was expected"},
-                                    {"--set /sections/tub=x", "there is no 'tub' in /sections; did you mean 'tube'?"}}) {
+  for (const auto& [call, words] :
+       {std::pair("--variant long", "there is no variant 'long'; there are: longer, stiffer"),
+        {"--set l='3 m'", "there is no parameter 'l'"},
+        {"--set L", "--set 'L': a name and a value were expected"},
+        {"--set L='3 kg'", "'L' is a mass; a length was expected"},
+        {"--set /sections/tub=x", "there is no 'tub' in /sections; did you mean 'tube'?"}}) {
     const Outcome o = folder.run(std::string("solve model.yaml -o r.txt ") + call);
     INFO(call << "\n" << o.err);
     CHECK(o.status == 2);

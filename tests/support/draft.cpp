@@ -22,7 +22,11 @@ struct Freed {
 }  // namespace
 
 Draft Draft::of(const Structure& s, const Limits& limits) {
-  Draft d{.title = s.title(), .plane = s.is_plane(), .up = s.up(), .analysis = s.analysis(), .points = s.points(),
+  Draft d{.title = s.title(),
+          .plane = s.is_plane(),
+          .up = s.up(),
+          .analysis = s.analysis(),
+          .points = s.points(),
           .sections = s.sections()};
   for (std::size_t i = 0; i < s.members().size(); ++i) {
     DraftMember m{s.members()[i].name, {}, s.options_of(MemberId(i))};

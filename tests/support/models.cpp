@@ -40,7 +40,8 @@ std::vector<NamedModel> shipped_models() {
     } else if (line == "```" && inside) {
       inside = false;
       const std::string name = "model-file.md, " + std::to_string(++number);
-      if (const auto model = read_model_text(block, name); model && solve(model->structure).ok()) all.push_back({name, block});
+      if (const auto model = read_model_text(block, name); model && solve(model->structure).ok())
+        all.push_back({name, block});
     } else if (inside) {
       block += line + "\n";
     }

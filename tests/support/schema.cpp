@@ -49,7 +49,8 @@ const nlohmann::json& Schema::json() const {
 }
 
 void check_results(const std::string& printed) {
-  if (printed.find("\"corvex-results\"") == std::string::npos && printed.find("\"corvex-trace\"") == std::string::npos &&
+  if (printed.find("\"corvex-results\"") == std::string::npos &&
+      printed.find("\"corvex-trace\"") == std::string::npos &&
       printed.find("\"corvex-findings\"") == std::string::npos &&
       printed.find("\"corvex-comparison\"") == std::string::npos &&
       printed.find("\"corvex-choice\"") == std::string::npos)
