@@ -37,6 +37,10 @@ TEST_CASE("The page of findings lists each with its severity and an example that
   static constexpr const char* severities[] = {"error", "warning", "note"};
   const Page p = page();
   CHECK(p.rows.size() == finding_kinds().size());
+  std::ifstream schema(std::string(CORVEX_SOURCE) + "/share/corvex/model.schema.json");
+  const std::string schema_text{std::istreambuf_iterator<char>(schema), {}};
+  for (const FindingKind& k : finding_kinds())
+    CHECK(schema_text.find('"' + std::string(k.name) + '"') != std::string::npos);
   for (const FindingKind& k : finding_kinds()) {
     INFO(k.name);
     REQUIRE(p.rows.contains(k.name));
