@@ -68,21 +68,20 @@ class Coordinates {
     for (int k = 0; k < 3; ++k) {
       std::vector<double> values;
       for (const Point& p : s_.points()) values.push_back(p.position.*axes[k]);
-      for (std::size_t p = 0; p < values.size(); ++p) {
-        if (std::find(far_.begin(), far_.end(), p) != far_.end() || values[p] == 0) continue;
-        double largest = 0;
-        for (std::size_t q = 0; q < values.size(); ++q)
-          if (q != p) largest = std::max(largest, std::abs(values[q]));
-        if (!(std::abs(values[p]) > beyond * largest)) continue;
-        for (const double times : {10.0, 12.0, 25.4, 100.0, 304.8}) {
-          const auto same = std::count_if(values.begin(), values.end(), [&](double v) {
-            return v != 0 && std::abs(values[p] / times - v) <= 1e-6 * std::abs(v);
-          });
-          if (static_cast<std::size_t>(same) < several) continue;
-          tell(p, k, fmt::format("is {:g} times what {} other points have", times, same));
-          far_.push_back(p);
-          break;
-        }
+      const auto by_size = [](double a, double b) { return std::abs(a) < std::abs(b); };
+      const auto p = static_cast<std::size_t>(std::max_element(values.begin(), values.end(), by_size) - values.begin());
+      const double value = values[p];
+      values[p] = 0;
+      const double next = std::abs(*std::max_element(values.begin(), values.end(), by_size));
+      if (!(std::abs(value) > beyond * next) || std::find(far_.begin(), far_.end(), p) != far_.end()) continue;
+      for (const double times : {10.0, 12.0, 25.4, 100.0, 304.8}) {
+        const auto same = std::count_if(values.begin(), values.end(), [&](double v) {
+          return v != 0 && std::abs(value / times - v) <= 1e-6 * std::abs(v);
+        });
+        if (static_cast<std::size_t>(same) < several) continue;
+        tell(p, k, fmt::format("is {:g} times what {} other points have", times, same));
+        far_.push_back(p);
+        break;
       }
     }
   }
