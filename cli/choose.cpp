@@ -20,18 +20,15 @@ void interrupt(int) {
 }
 
 // The model with the lightest sections instead of its own.
-Expected<std::string, Problems> with_choice(const ChooseOptions& o, const SectionChoice& choice,
-                                            const std::vector<ChoiceGroup>& groups) {
-  ModelOptions changed = o.model;
-  auto overrides = overrides_of(changed);
+Expected<std::string, Problems> with_choice(const ModelDocument& document, const ModelOptions& options,
+                                            const SectionChoice& choice, const std::vector<ChoiceGroup>& groups) {
+  auto overrides = overrides_of(options);
   for (std::size_t g = 0; g < groups.size(); ++g) {
     std::string pointer = "/sections/";
     for (const char c : groups[g].section) pointer += c == '~' ? "~0" : c == '/' ? "~1" : std::string(1, c);
     overrides.value().set.emplace_back(pointer, choice.found.front().designations[g]);
   }
-  const auto document = read_document(o.model.path);
-  if (!document) return document.error();
-  return changed_text(*document, *overrides);
+  return changed_text(document, *overrides);
 }
 
 }  // namespace
@@ -44,7 +41,8 @@ int choose(ChooseOptions o) {
   Progress progress;
   OutputOptions reading = o.output;
   reading.output = target;
-  const auto model = read(o.model, reading, progress);
+  std::optional<ModelDocument> document;
+  const auto model = read(o.model, reading, progress, &document);
   if (!model) return refused;
   const auto refuse = [&](const auto& why) {
     progress.done();
@@ -65,7 +63,7 @@ int choose(ChooseOptions o) {
   if (!choice) return refuse(model->located(choice.error()));
   progress.done();
   if (!target.empty() && !choice->found.empty()) {
-    const auto text = with_choice(o, *choice, model->choose);
+    const auto text = with_choice(*document, o.model, *choice, model->choose);
     if (!text) return cli::refuse(text.error());
     if (const std::string why = write(target, *text); !why.empty()) return cli::refuse(why);
   }

@@ -6,7 +6,8 @@
 
 namespace corvex::cli {
 
-std::optional<Model> read(const ModelOptions& options, OutputOptions& output, Progress& progress) {
+std::optional<Model> read(const ModelOptions& options, OutputOptions& output, Progress& progress,
+                          std::optional<ModelDocument>* document) {
   // The line of progress makes room for what is said.
   const auto refused = [&](const auto& why) {
     progress.done();
@@ -18,7 +19,10 @@ std::optional<Model> read(const ModelOptions& options, OutputOptions& output, Pr
   output.read = {options.path};
   if (const std::string why = overwrites(output.output, output.read); !why.empty()) return refused(why);
   progress.doing("reading " + options.path);
-  auto model = read_model(options.path, *overrides);
+  const auto text = read_document(options.path);
+  if (!text) return refused(text.error());
+  if (document) *document = *text;
+  auto model = build(*text, *overrides);
   if (!model) return refused(model.error());
   for (const std::string& table : model->table_files) output.read.push_back(table);
   if (const std::string why = overwrites(output.output, output.read); !why.empty()) return refused(why);

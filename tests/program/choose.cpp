@@ -135,6 +135,9 @@ TEST_CASE("choose prints what it found, and writes the model with it") {
   // Written once more, nothing changes.
   CHECK(folder.run("choose chosen.yaml -o again.yaml").status == 0);
   CHECK(folder.content("again.yaml") == folder.content("chosen.yaml"));
+  // Standard input is read once.
+  CHECK(folder.run("choose - -o piped.yaml", folder.content("model.yaml")).status == 0);
+  CHECK(folder.content("piped.yaml") == folder.content("chosen.yaml"));
   CHECK(folder.run("choose model.yaml --runners-up 0 --format csv").out.find("runner-up") == std::string::npos);
 }
 
