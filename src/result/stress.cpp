@@ -70,6 +70,14 @@ std::pair<double, double> range(const Polynomial& p, double h) {
   return {low, high};
 }
 
+// On [0, h] a polynomial leaves the straight line between its values at both ends by no more than s(1 − s) of this,
+// s = x/h: x^k differs from the line by s(1 − s)(1 + s + … + s^(k−2)) of h^k.
+double off_the_chord(const Polynomial& p, double h) {
+  double most = 0, power = h;
+  for (std::size_t k = 2; k < 6; ++k) most += static_cast<double>(k - 1) * std::abs(p.c[k] * (power *= h));
+  return most;
+}
+
 // No more than this in size.
 double bound(const Polynomial& p, double h) {
   const auto [low, high] = range(p, h);
@@ -251,17 +259,46 @@ StressExtreme StressCourse::field_normal(double sign) const {
 
 namespace {
 
+// One cross-section. Its worst sample is found first; its worst place, which takes longer, when it is asked for.
+class CrossSection {
+ public:
+  CrossSection(const StressField& field, const Actions& actions)
+      : actions_(actions), sampled_(field.worst_sample(actions)), most_(field.most(actions, sampled_)) {}
+
+  double sampled() const { return sampled_.von_mises; }
+  // No more than this is its worst stress; the worst stress itself once it was asked for.
+  double most() const { return most_; }
+  const StressField::Place& worst(const StressField& field) {
+    if (!known_) {
+      worst_ = field.worst(actions_, sampled_);
+      most_ = worst_.von_mises;
+      known_ = true;
+    }
+    return worst_;
+  }
+
+ private:
+  Actions actions_;
+  StressField::Sampled sampled_;
+  double most_;
+  bool known_ = false;
+  StressField::Place worst_;
+};
+
 // The worst place along one loaded piece and across its section.
 class LoadedPiece {
  public:
-  LoadedPiece(const StressField& field, const ActionCourse& piece, BestStress& best)
-      : field_(field), p_(piece), best_(best) {}
+  // The cross-sections at its start and end were looked at.
+  LoadedPiece(const StressField& field, const ActionCourse& piece, const CrossSection& start, const CrossSection& end,
+              BestStress& best)
+      : field_(field), p_(piece), start_(start), end_(end), best_(best) {}
 
   // The section is looked at where one of the actions is extreme, and between; from the best of these the place along
   // the member and the place in the section are improved in turn. At last every sample of the outline is held against
-  // what was found, part by part.
+  // what was found, part by part. Most pieces are settled before that, since their actions hardly leave a straight
+  // line.
   void search() {
-    if (!best_.could_beat(field_.most(ranges_of(p_)))) return;
+    if (settled_by_chords() || !best_.could_beat(field_.most(ranges_of(p_)))) return;
     const std::vector<double> places = looked_at();
     std::vector<StressField::Sampled> on_outline;
     for (const double x : places) on_outline.push_back(field_.worst_sample(p_.at(x)));
@@ -283,16 +320,75 @@ class LoadedPiece {
   static constexpr double close = 1 + 5e-4;
 
   StressField::Place offer(double x) {
-    const StressField::Place w = field_.worst(p_.at(x));
+    CrossSection there(field_, p_.at(x));
+    return offer(x, there);
+  }
+  const StressField::Place& offer(double x, CrossSection& there) {
+    const StressField::Place& w = there.worst(field_);
     best_.offer(p_.from + x, w.von_mises, Length::si(w.y), Length::si(w.z));
     return w;
   }
 
-  std::vector<double> looked_at() const {
+  // The ends, and where one of the actions is extreme.
+  std::vector<double> extremes() const {
     std::vector<double> places{0, p_.length};
-    for (const Polynomial* q : {&p_.n, &p_.gy, &p_.gz, &p_.a, &p_.b, &p_.t})
+    for (const Polynomial* q : {&p_.n, &p_.gy, &p_.gz, &p_.a, &p_.b, &p_.t}) {
+      // A straight line has its extremes at the ends.
+      if (q->c[2] == 0 && q->c[3] == 0 && q->c[4] == 0 && q->c[5] == 0) continue;
       for (const double x : sign_changes(derivative(q->c), p_.length)) places.push_back(x);
+    }
     std::sort(places.begin(), places.end());
+    return places;
+  }
+
+  struct Looked {
+    double x;
+    CrossSection section;
+  };
+  Looked look(double x) const { return {x, x == 0 ? start_ : x == p_.length ? end_ : CrossSection(field_, p_.at(x))}; }
+
+  // Settles most pieces: those along which the actions hardly leave a straight line, or where one end is far worse.
+  bool settled_by_chords() {
+    std::vector<Looked> all;
+    std::size_t top = 0;
+    for (const double x : extremes()) {
+      all.push_back(look(x));
+      if (all.back().section.sampled() > all[top].section.sampled()) top = all.size() - 1;
+    }
+    const auto all_settled = [&](double slack, int halvings) {
+      for (std::size_t i = 0; i + 1 < all.size(); ++i)
+        if (!settled(all[i], all[i + 1], slack, halvings)) return false;
+      return true;
+    };
+    if (all_settled(1, 0)) return true;
+    improve(all[top].x, all[top].section);
+    return all_settled(close, 3);
+  }
+
+  // The von Mises stress at one place of the section is a norm of the actions. Between two cross-sections it is no more
+  // than on the chord between both, and what the actions add by leaving their own chords.
+  bool settled(Looked& a, Looked& b, double slack, int halvings) {
+    const double h = b.x - a.x;
+    if (!(h > 0)) return true;
+    const auto off = [&](const Polynomial& q) { return off_the_chord(shifted(q, a.x), h); };
+    const double beyond = field_.bound({off(p_.n), off(p_.gy), off(p_.gz), off(p_.a), off(p_.b), off(p_.t)});
+    const auto below = [&] {
+      const double rise = b.section.most() - a.section.most();
+      const double s = beyond > 0 ? std::clamp((1 + rise / beyond) / 2, 0.0, 1.0) : (rise > 0 ? 1.0 : 0.0);
+      return a.section.most() + rise * s + beyond * s * (1 - s) <= best_.value() * slack;
+    };
+    if (below()) return true;
+    if (halvings == 0) return false;
+    // The bounds of both ends leave room for the inside of the section; their worst stress itself does not.
+    for (Looked* end : {&a, &b})
+      if (best_.could_beat(end->section.most())) offer(end->x, end->section);
+    if (below()) return true;
+    Looked middle = look((a.x + b.x) / 2);
+    return settled(a, middle, slack, halvings - 1) && settled(middle, b, slack, halvings - 1);
+  }
+
+  std::vector<double> looked_at() const {
+    std::vector<double> places = extremes();
     for (std::size_t i = 0, n = places.size(); i + 1 < n; ++i) places.push_back((places[i] + places[i + 1]) / 2);
     std::sort(places.begin(), places.end());
     return places;
@@ -324,15 +420,18 @@ class LoadedPiece {
   }
 
   void improve(double x) {
+    CrossSection there(field_, p_.at(x));
+    improve(x, there);
+  }
+  void improve(double x, CrossSection& first) {
     constexpr int most_steps = 12;
-    double last = -1;
-    for (int step = 0; step < most_steps; ++step) {
-      const StressField::Place w = offer(x);
-      if (w.von_mises <= last * (1 + 1e-10)) break;
-      last = w.von_mises;
+    StressField::Place w = offer(x, first);
+    for (int step = 1; step < most_steps; ++step) {
       const auto [next, value] = worst_root(w.fields);
-      if (value < 0) break;
-      x = next;
+      if (value < 0) return;
+      const double last = w.von_mises;
+      w = offer(next);
+      if (w.von_mises <= last * (1 + 1e-10)) return;
     }
   }
 
@@ -365,6 +464,7 @@ class LoadedPiece {
 
   const StressField& field_;
   const ActionCourse& p_;
+  const CrossSection &start_, &end_;
   BestStress& best_;
 };
 
@@ -374,29 +474,28 @@ class LoadedPiece {
 StressExtreme StressCourse::field_von_mises(const std::vector<ActionCourse>& actions) const {
   struct End {
     double at;  // along the member
-    Actions actions;
-    StressField::Sampled outline;
+    CrossSection section;
   };
   const StressField& field = section_->field;
   std::vector<End> ends;
+  ends.reserve(2 * actions.size());
   std::size_t top = 0;
   for (const ActionCourse& p : actions)
     for (const double x : {0.0, p.length}) {
-      const Actions f = p.at(x);
-      ends.push_back({p.from + x, f, field.worst_sample(f)});
-      if (ends.back().outline.von_mises > ends[top].outline.von_mises) top = ends.size() - 1;
+      ends.push_back({p.from + x, CrossSection(field, p.at(x))});
+      if (ends.back().section.sampled() > ends[top].section.sampled()) top = ends.size() - 1;
     }
   BestStress best;
-  const auto offer = [&](const End& end) {
-    const StressField::Place w = field.worst(end.actions, end.outline);
+  const auto offer = [&](End& end) {
+    const StressField::Place& w = end.section.worst(field);
     best.offer(end.at, w.von_mises, Length::si(w.y), Length::si(w.z));
   };
   // The worst by its outline first; of the others only those that could reach it.
   if (!ends.empty()) offer(ends[top]);
   for (std::size_t i = 0; i < ends.size(); ++i)
-    if (i != top && best.could_beat(field.most(ends[i].actions, ends[i].outline))) offer(ends[i]);
-  for (const ActionCourse& p : actions)
-    if (p.loaded) LoadedPiece(section_->field, p, best).search();
+    if (i != top && best.could_beat(ends[i].section.most())) offer(ends[i]);
+  for (std::size_t i = 0; i < actions.size(); ++i)
+    if (actions[i].loaded) LoadedPiece(field, actions[i], ends[2 * i].section, ends[2 * i + 1].section, best).search();
   return best.take(1);
 }
 

@@ -18,25 +18,27 @@ void StressField::finish(double J) {
   for (std::size_t c = 0; c < chains_.size(); ++c)
     std::fill_n(chain_of_.begin() + static_cast<std::ptrdiff_t>(chains_[c].first), chains_[c].count, c);
   for (const EdgeSample& s : edge_) {
-    y_.push_back(s.at.imag());
-    z_.push_back(s.at.real());
-    up_.push_back(s.up);
-    right_.push_back(s.right);
-    twist_.push_back(s.twist);
     largest_up_ = std::max(largest_up_, std::abs(s.up));
     largest_right_ = std::max(largest_right_, std::abs(s.right));
+    largest_twist_ = std::max(largest_twist_, std::abs(s.twist));
+    furthest_y_ = std::max(furthest_y_, std::abs(s.at.imag()));
+    furthest_z_ = std::max(furthest_z_, std::abs(s.at.real()));
   }
-  constexpr std::size_t most = 12;
   for (const Chain& chain : chains_)
-    for (std::size_t first = chain.first, end = chain.first + chain.count; first < end; first += most) {
-      Run run{.first = first, .count = std::min(most, end - first)};
-      const auto range = [&](const std::vector<double>& v) {
-        const auto [low, high] = std::minmax_element(v.begin() + static_cast<std::ptrdiff_t>(first),
-                                                     v.begin() + static_cast<std::ptrdiff_t>(first + run.count));
+    for (std::size_t first = chain.first, end = chain.first + chain.count; first < end; first += most_in_run) {
+      const std::size_t count = std::min(most_in_run, end - first);
+      Block& block = blocks_.emplace_back();
+      for (std::size_t k = 0; k < most_in_run; ++k) {
+        const EdgeSample& s = edge_[first + std::min(k, count - 1)];
+        block.y[k] = s.at.imag(), block.z[k] = s.at.real();
+        block.up[k] = s.up, block.right[k] = s.right, block.twist[k] = s.twist;
+      }
+      const auto range = [](const Figure& v) {
+        const auto [low, high] = std::minmax_element(v.begin(), v.end());
         return Around::between(*low, *high);
       };
-      run.y = range(y_), run.z = range(z_), run.up = range(up_), run.right = range(right_), run.twist = range(twist_);
-      runs_.push_back(run);
+      runs_.push_back(
+          {first, count, range(block.y), range(block.z), range(block.up), range(block.right), range(block.twist)});
     }
   for (const InnerSample& s : inner_) {
     inner_unit_.push_back(unit(s, 0));
@@ -218,11 +220,11 @@ void StressField::climb(const InnerSample& s, const Actions& f, Place& best) con
     const Complex tau_zz = dd + f.b, tau_zy = -i * dd, tau_yy = -dd + f.a * i;
     const auto dot = [](Complex u, Complex v) { return u.real() * v.real() + u.imag() * v.imag(); };
     return SecondOrder{sigma * sigma + 3 * std::norm(tau),
-                 2 * sigma * f.gz + 6 * dot(tau, tau_z),
-                 2 * sigma * f.gy + 6 * dot(tau, tau_y),
-                 2 * f.gz * f.gz + 6 * (std::norm(tau_z) + dot(tau, tau_zz)),
-                 2 * f.gz * f.gy + 6 * (dot(tau_z, tau_y) + dot(tau, tau_zy)),
-                 2 * f.gy * f.gy + 6 * (std::norm(tau_y) + dot(tau, tau_yy))};
+                       2 * sigma * f.gz + 6 * dot(tau, tau_z),
+                       2 * sigma * f.gy + 6 * dot(tau, tau_y),
+                       2 * f.gz * f.gz + 6 * (std::norm(tau_z) + dot(tau, tau_zz)),
+                       2 * f.gz * f.gy + 6 * (dot(tau_z, tau_y) + dot(tau, tau_zy)),
+                       2 * f.gy * f.gy + 6 * (std::norm(tau_y) + dot(tau, tau_yy))};
   };
   Complex off = 0;
   const auto offer = [&](double square) {
@@ -258,26 +260,34 @@ void StressField::climb(const InnerSample& s, const Actions& f, Place& best) con
 
 // Of equal samples the first. The run that could have the largest stress is looked at first; then those that could
 // still exceed what it has.
+// The worst sample of the run with the largest bound tells which of the others need be looked at.
 StressField::Sampled StressField::worst_sample(const Actions& f) const {
   constexpr double rounding = 1e-12;
+  // The bounds of so many runs are kept; those of further ones are worked out again.
+  std::array<double, 128> kept;
   double most = -1, square = -1;
   std::size_t likely = 0, best = 0;
-  std::vector<double> bound(runs_.size());
-  for (std::size_t i = 0; i < runs_.size(); ++i)
-    if (bound[i] = runs_[i].most(f); bound[i] > most) most = bound[i], likely = i;
-  const auto look = [&](const Run& run, double& value, std::size_t& place) {
-    for (std::size_t i = run.first; i < run.first + run.count; ++i) {
-      const double sigma = f.n + f.gy * y_[i] + f.gz * z_[i];
-      const double tau = f.t * twist_[i] - f.a * up_[i] - f.b * right_[i];
-      const double s = sigma * sigma + 3 * tau * tau;
-      if (s > value * (1 + rounding)) value = s, place = i;
+  for (std::size_t i = 0; i < runs_.size(); ++i) {
+    const double bound = runs_[i].most(f);
+    if (i < kept.size()) kept[i] = bound;
+    if (bound > most) most = bound, likely = i;
+  }
+  const auto look = [&](std::size_t run, double& value, std::size_t& place) {
+    const Block& b = blocks_[run];
+    Figure s;
+    for (std::size_t k = 0; k < most_in_run; ++k) {
+      const double sigma = f.n + f.gy * b.y[k] + f.gz * b.z[k];
+      const double tau = f.t * b.twist[k] - f.a * b.up[k] - f.b * b.right[k];
+      s[k] = sigma * sigma + 3 * tau * tau;
     }
+    for (std::size_t k = 0; k < most_in_run; ++k)
+      if (s[k] > value * (1 + rounding)) value = s[k], place = runs_[run].first + k;
   };
   double least = -1;
   std::size_t ignored = 0;
-  if (!runs_.empty()) look(runs_[likely], least, ignored);
+  if (!runs_.empty()) look(likely, least, ignored);
   for (std::size_t i = 0; i < runs_.size(); ++i)
-    if (bound[i] >= least * (1 - rounding)) look(runs_[i], square, best);
+    if ((i < kept.size() ? kept[i] : runs_[i].most(f)) >= least * (1 - rounding)) look(i, square, best);
   return {best, std::sqrt(std::max(square, 0.0))};
 }
 
@@ -294,6 +304,15 @@ double StressField::with_inside(double outline, double a, double b, bool twisted
 
 double StressField::most(const Actions& f, const Sampled& sampled) const {
   return with_inside(sampled.von_mises, f.a, f.b, f.t != 0);
+}
+
+// The margin is that of with_inside.
+double StressField::bound(const Actions& f) const {
+  constexpr double margin = 1.3;
+  const double sigma = std::abs(f.n) + std::abs(f.gy) * furthest_y_ + std::abs(f.gz) * furthest_z_;
+  const double tau =
+      margin * (std::abs(f.a) * largest_up_ + std::abs(f.b) * largest_right_) + std::abs(f.t) * largest_twist_;
+  return std::sqrt(sigma * sigma + 3 * tau * tau);
 }
 
 double StressField::most(const ActionRanges& f) const {

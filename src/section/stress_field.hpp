@@ -10,6 +10,7 @@
 // A field is constant once it is built and may be read from several threads.
 #pragma once
 
+#include <array>
 #include <cmath>
 #include <complex>
 #include <cstddef>
@@ -126,6 +127,8 @@ class StressField {
   double most(const Actions& f, const Sampled& sampled) const;
   // The same for all these actions.
   double most(const ActionRanges& f) const;
+  // No more than this is the stress anywhere in the section, whatever the signs of the actions.
+  double bound(const Actions& sizes) const;
   // The worst place near one sample of the outline.
   Place near_edge(std::size_t sample, const Actions& f) const;
   // Shear stress (z + i·y) at a place near an inner sample.
@@ -149,13 +152,19 @@ class StressField {
   std::vector<InnerSample> inner_;
   std::vector<Chain> chains_;
   std::vector<std::size_t> chain_of_;  // of each edge sample
-  // The samples once more, one array a figure, for speed.
-  std::vector<double> y_, z_, up_, right_, twist_;
   std::vector<Run> runs_;
+  // The samples of each run once more, one array a figure, for speed. A short run repeats its last sample.
+  static constexpr std::size_t most_in_run = 12;
+  using Figure = std::array<double, most_in_run>;
+  struct Block {
+    Figure y, z, up, right, twist;
+  };
+  std::vector<Block> blocks_;
   // Of each inner sample: the fields at its place, and the largest size of each within its reach.
   std::vector<Unit> inner_unit_;
   std::vector<Sizes> inner_most_;
-  double J_ = 0, largest_up_ = 0, largest_right_ = 0;
+  double J_ = 0, largest_up_ = 0, largest_right_ = 0, largest_twist_ = 0;
+  double furthest_y_ = 0, furthest_z_ = 0;
 };
 
 }  // namespace corvex::section
