@@ -74,6 +74,33 @@ void studies() {
                sum += static_cast<double>(
                    check_limits(solution, {{.kind = Limit::Kind::sag, .required = 1.0 / 300}})->verdicts.size());
              }));
+  const SweepOptions options;
+  const auto variants = [&](const char* what, const auto& make) {
+    std::vector<SweptValue> values;
+    for (int i = 0; i < 1000; ++i) values.emplace_back(Quantity(i, dimension::number));
+    const Sweep s{.name = "variants",
+                  .vary = {{.name = "number", .values = values}},
+                  .show = {{.figure = {.kind = Figure::Kind::safety, .of = "all"}},
+                           {.figure = {.kind = Figure::Kind::displacement, .of = "l6", .part = Part::y}}}};
+    fmt::print("| 1,000 variants {}, with limits of safety and sag, on all threads | {:.2f} s |\n", what, seconds([&] {
+                 const auto runs = sweep(
+                     s,
+                     [&](const Picks& picks) {
+                       return Candidate{.structure = make(static_cast<int>(picks[0])),
+                                        .limits = {{.kind = Limit::Kind::safety, .required = 1.5},
+                                                   {.kind = Limit::Kind::sag, .required = 1.0 / 300}}};
+                     },
+                     options);
+                 sum += static_cast<double>(runs->size());
+               }));
+  };
+  variants("with 20 walls and 50 loads", [](int i) {
+    Structure s = girder(0.0032 + (i % 20) * 1e-4);
+    s.load_case("weight and product").clear();
+    s.load_case("weight and product").at(*s.find_point("u6"), Force{.y = (i / 20) * -0.1_kN}).gravity();
+    return s;
+  });
+  variants("each with a wall that was never there before", [](int i) { return girder(0.0062 + i * 1e-6); });
   if (sum == 0.123) fmt::print("\n");
 }
 

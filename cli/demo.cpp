@@ -11,6 +11,7 @@
 #include "corvex/document.hpp"
 #include "corvex/writing.hpp"
 #include "demo_models.hpp"
+#include "demo_studies.hpp"
 #include "output.hpp"
 #include "pictures.hpp"
 
@@ -79,7 +80,9 @@ int demo(const std::string& folder) {
   std::string told, page = page_head;
   for (const DemoModel& d : demo_models) {
     const fs::path path = fs::path(folder) / (std::string(d.name) + ".yaml");
-    const auto model = read_model_text(d.text, path.string());
+    const auto document = read_document_text(d.text, path.string());
+    if (!document) return refuse(describe(document.error().front()));
+    const auto model = build(*document);
     if (!model) return refuse(describe(model.error().front()));
     const Solution solution = solve(model->structure);
     if (!solution.ok()) return refuse(describe(solution.problems().front()));
@@ -108,7 +111,19 @@ int demo(const std::string& folder) {
       page += fmt::format("<a href=\"{0}\"><img src=\"{0}\" alt=\"{0}\"></a>\n", name);
       files.push_back(w);
     }
+    const auto studies = demo_studies(*document, *model, solution);
+    if (!studies) return refuse(studies.error());
+    std::string tables;
+    for (const auto& [name, content] : *studies) {
+      files.push_back({fs::path(path).replace_extension().concat(name), content});
+      const std::string file = std::string(d.name) + name;
+      if (name.ends_with(".svg"))
+        page += fmt::format("<a href=\"{0}\"><img src=\"{0}\" alt=\"{0}\"></a>\n", for_page(file));
+      else
+        tables += fmt::format(" <a href=\"{0}\">{0}</a>", for_page(file));
+    }
     page += "</div>\n";
+    if (!tables.empty()) page += fmt::format("<p>Tried out:{}</p>\n", tables);
     told += fmt::format("\n{}\n", d.look_at);
     told += fmt::format("  model {}, results {}.txt and .json\n", path.string(),
                         fs::path(path).replace_extension().string());
@@ -126,7 +141,7 @@ int demo(const std::string& folder) {
   }
   if (const std::string why = writer.commit(); !why.empty()) return refuse(why);
   const std::string words = fmt::format(
-      "The cider works, in {0}: all pictures on {0}/index.html\n{1}\nTry: corvex solve {2}\n     corvex verify {2}\n",
+      "The cider works, in {0}: all pictures on {0}/index.html\n{1}\nTry: corvex solve {2}\n     corvex verify {2}\n     corvex compare {2}\n     corvex sweep {2} -o rail.svg\n",
       folder, told, files.front().path.string());
   const std::string why = write("", words);
   return why.empty() ? 0 : refuse(why);

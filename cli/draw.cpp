@@ -3,7 +3,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <charconv>
 
 #include "corvex/document.hpp"
 #include "findings.hpp"
@@ -18,24 +17,26 @@ T chosen(const std::vector<std::string>& names, const std::string& name) {
   return static_cast<T>(std::find(names.begin(), names.end(), name) - names.begin());
 }
 
-// SVG goes to standard output too.
-std::optional<ImageFormat> format_of(const std::string& path) {
-  return path.empty() || path == "-" ? ImageFormat::svg : image_format(path);
-}
-
-// "1280x800"; an empty answer means success.
-std::string size(const std::string& text, PictureOptions& picture) {
-  if (text.empty()) return {};
-  const std::size_t cross = text.find('x');
-  const auto number = [](std::string_view t, double& v) {
-    const auto [end, error] = std::from_chars(t.data(), t.data() + t.size(), v);
-    return error == std::errc() && end == t.data() + t.size();
-  };
-  const std::string_view all = text;
-  if (cross != std::string::npos && number(all.substr(0, cross), picture.width) &&
-      number(all.substr(cross + 1), picture.height))
-    return {};
-  return fmt::format("--size '{}': width and height in pixels were expected, as 1280x800", text);
+// The variants that are asked for, each built and solved, behind the model as it stands. Tells why where it cannot.
+std::optional<std::vector<PictureSide>> sides_of(const DrawOptions& o, const ModelDocument& document,
+                                                 const Solution& as_it_stands) {
+  std::vector<PictureSide> sides{{"as it stands", as_it_stands}};
+  const std::vector<std::string> known = document.variants();
+  for (const std::string& name : o.variants.size() == 1 && o.variants.front() == "all" ? known : o.variants) {
+    auto with = overrides_of(o.model);
+    with.value().variant = name;
+    const auto model = build(document, *with);
+    if (!model) return refuse(model.error()), std::nullopt;
+    Solution solution = solve(model->structure);
+    if (!solution.ok()) {
+      Problems problems = model->located(solution.problems());
+      for (Problem& p : problems) p.text = fmt::format("variant '{}': {}", name, p.text);
+      return refuse(problems), std::nullopt;
+    }
+    sides.push_back({name, std::move(solution)});
+  }
+  if (sides.size() < 2) return refuse(std::string("the model has no variants")), std::nullopt;
+  return sides;
 }
 
 }  // namespace
@@ -52,7 +53,7 @@ const std::vector<std::string>& views() {
 }
 
 int draw(const DrawOptions& o) {
-  const auto format = format_of(o.output);
+  const auto format = picture_format(o.output);
   if (!format)
     return refuse(
         fmt::format("'{}': a picture ends with .svg, .png or .pdf, a moving one with .svg or .gif", o.output));
@@ -64,6 +65,9 @@ int draw(const DrawOptions& o) {
        {only_with(o.dimensions, "--dimensions", "structure"), only_with(o.real_width, "--real-width", "structure"),
         only_with(o.scale > 0, "--scale", "deformed"), only_with(o.true_scale, "--true-scale", "deformed")})
     if (!why.empty()) return refuse(why);
+  if (o.side_by_side && o.variants.empty()) return refuse(std::string("--side-by-side goes with --variants"));
+  if (!o.variants.empty() && !o.model.variant.empty())
+    return refuse(std::string("--variant draws one variant, --variants several beside the model as it stands"));
   PictureOptions picture{.of = chosen<PictureOf>(pictures(), o.what),
                          .dark = o.dark,
                          .dimensions = o.dimensions,
@@ -73,10 +77,11 @@ int draw(const DrawOptions& o) {
   if (!o.view.empty()) picture.view = chosen<View>(views(), o.view);
   if (o.true_scale) picture.scale = 1;
   if (o.scale > 0) picture.scale = o.scale;
-  if (const std::string why = size(o.size, picture); !why.empty()) return refuse(why);
+  if (const std::string why = picture_size(o.size, picture); !why.empty()) return refuse(why);
   Progress progress;
   OutputOptions output{.output = o.output, .units = o.units};
-  const auto solved = read_and_solve(o.model, output, progress);
+  std::optional<ModelDocument> document;
+  const auto solved = read_and_solve(o.model, output, progress, &document);
   if (!solved) return refused;
   const auto& [model, solution] = *solved;
   if (model.structure.is_plane() && !o.view.empty()) {
@@ -105,7 +110,14 @@ int draw(const DrawOptions& o) {
     return refuse(fmt::format("a {} is of one member: say which, as --only 'NAME'", o.what));
   picture.findings = findings_of(model, solution, {}, {}, false);
   tell_briefly(picture.findings, o.model.path);
-  const auto bytes = drawn(solution, picture, *format);
+  Expected<std::string, Problem> bytes = Problem{};
+  if (o.variants.empty()) {
+    bytes = drawn(solution, picture, *format);
+  } else {
+    const auto sides = sides_of(o, *document, solution);
+    if (!sides) return refused;
+    bytes = drawn(*sides, o.side_by_side ? Together::side_by_side : Together::overlaid, picture, *format);
+  }
   if (!bytes) return refuse(bytes.error().text);
   const std::string why = write(o.output, *bytes);
   return why.empty() ? 0 : refuse(why);

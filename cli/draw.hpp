@@ -11,9 +11,9 @@ namespace corvex::cli {
 struct DrawOptions {
   ModelOptions model;
   std::string what = "structure", load_case, view, size, output, units;
-  std::vector<std::string> only;
+  std::vector<std::string> only, variants;
   double scale = 0;
-  bool true_scale = false, dark = false, animate = false, dimensions = false, real_width = false;
+  bool true_scale = false, dark = false, animate = false, dimensions = false, real_width = false, side_by_side = false;
   int digits = 4;
 };
 

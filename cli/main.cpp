@@ -11,16 +11,17 @@
 #include <new>
 
 #include "catalogue.hpp"
-#include "corvex/formula.hpp"
-#include "demo.hpp"
 #include "choose.hpp"
 #include "compare.hpp"
+#include "corvex/formula.hpp"
+#include "demo.hpp"
 #include "draw.hpp"
 #include "inspect.hpp"
 #include "memory.hpp"
 #include "new.hpp"
 #include "output.hpp"
 #include "solve.hpp"
+#include "sweep.hpp"
 #include "trace.hpp"
 #include "version.hpp"
 
@@ -29,7 +30,8 @@ namespace {
 using corvex::cli::refuse;
 
 // Verbs that the design names; "not built yet" is another answer than "unknown".
-const std::vector<std::string> built = {"new", "inspect", "solve", "trace", "verify", "draw", "compare", "choose", "catalogue", "demo"};
+const std::vector<std::string> built = {"new",     "inspect", "solve",  "trace",     "verify", "draw",
+                                        "compare", "sweep",   "choose", "catalogue", "demo"};
 const std::vector<std::string> planned = {"derive", "report", "convert"};
 
 // A word where a verb should stand that is none.
@@ -146,6 +148,12 @@ void add_draw(CLI::App& verb, corvex::cli::DrawOptions& o) {
       ->type_name("NAME")
       ->delimiter(',')
       ->allow_extra_args(false);
+  verb.add_option("--variants", o.variants,
+                  "these variants, or all, upon the model as it stands: deformed shapes, N, V, M or T")
+      ->type_name("NAME")
+      ->delimiter(',')
+      ->allow_extra_args(false);
+  verb.add_flag("--side-by-side", o.side_by_side, "the variants beside each other at one scale, in any picture");
   CLI::Option* scale = verb.add_option("--scale", o.scale, "displacements so many times as large")
                            ->check(CLI::PositiveNumber)
                            ->type_name("TIMES");
@@ -174,7 +182,7 @@ int run(int argc, char** argv) {
   app.get_formatter()->label("SUBCOMMAND", "VERB");
   app.require_subcommand(1);
   app.footer(
-      "Exit status: 0 done, all limits met and all hand values agree; 1 done, but a limit is exceeded or not checked, a hand value differs, a search found nothing, inspect found an error or a warning that was not accepted, or a compared model could not be solved; 2 the model or the call is wrong, and "
+      "Exit status: 0 done, all limits met and all hand values agree; 1 done, but a limit is exceeded or not checked, a hand value differs, a search found nothing, inspect found an error or a warning that was not accepted, or a compared model or a run of a sweep could not be solved; 2 the model or the call is wrong, and "
       "nothing was written.");
 
   corvex::cli::NewOptions no;
@@ -201,8 +209,8 @@ int run(int argc, char** argv) {
   add_solve(*solve_verb, so);
 
   corvex::cli::InspectOptions in;
-  CLI::App* inspect_verb = app.add_subcommand(
-      "inspect", "what is probably a mistake, with a remedy, and the model as it was read");
+  CLI::App* inspect_verb =
+      app.add_subcommand("inspect", "what is probably a mistake, with a remedy, and the model as it was read");
   corvex::cli::add_model_options(*inspect_verb, in.model);
   corvex::cli::add_output_options(*inspect_verb, in.output);
 
@@ -221,11 +229,23 @@ int run(int argc, char** argv) {
   compare_verb->add_option("MODEL", cp.models, "model files; of a single one all its variants")->required();
   for (const auto& [name, values, what, type] :
        {std::tuple("--variants", &cp.variants, "only these variants", "NAME"),
-        {"--show", &cp.show, "a figure to show besides, in the words of a hand value: 'moment: rail, take: max'", "FIGURE"}})
+        {"--show", &cp.show, "a figure to show besides, in the words of a hand value: 'moment: rail, take: max'",
+         "FIGURE"}})
     compare_verb->add_option(name, *values, what)->type_name(type)->allow_extra_args(false);
   compare_verb->get_option("--variants")->delimiter(',');
   corvex::cli::add_change_options(*compare_verb, cp.model);
   corvex::cli::add_output_options(*compare_verb, cp.output);
+
+  corvex::cli::SweepCommand sw;
+  CLI::App* sweep_verb =
+      app.add_subcommand("sweep", "figures against what is varied: a table, or a plot with the limits as lines");
+  corvex::cli::add_model_options(*sweep_verb, sw.model);
+  sweep_verb->add_option("SWEEP", sw.name, "the name of the sweep in the model; may be left out where there is one");
+  sweep_verb->add_flag("--dark", sw.dark, "a plot on a dark page");
+  sweep_verb->add_option("--size", sw.size, "width and height of a plot in pixels, as 1280x800")->type_name("WxH");
+  corvex::cli::add_output_options(*sweep_verb, sw.output);
+  sweep_verb->get_option("--output")
+      ->description("write to this file: a plot if it ends with .svg, .png or .pdf, a spreadsheet if with .xlsx");
 
   corvex::cli::ChooseOptions cs;
   CLI::App* choose_verb = app.add_subcommand(
@@ -248,11 +268,13 @@ int run(int argc, char** argv) {
       app.add_subcommand("demo", "the example models of an orchard's cider works with their results, into a folder");
   demo_verb->add_option("DIR", folder, "the folder; made if it is not there")->required();
 
-  for (CLI::App* verb : {new_verb, inspect_verb, solve_verb, trace_verb, verify_verb, draw_verb, compare_verb, choose_verb, catalogue_verb, demo_verb})
+  for (CLI::App* verb : {new_verb, inspect_verb, solve_verb, trace_verb, verify_verb, draw_verb, compare_verb,
+                         sweep_verb, choose_verb, catalogue_verb, demo_verb})
     verb->group("Verbs");
 
   std::string memory;
-  for (CLI::App* verb : {inspect_verb, solve_verb, trace_verb, verify_verb, draw_verb, compare_verb, choose_verb, catalogue_verb})
+  for (CLI::App* verb : {inspect_verb, solve_verb, trace_verb, verify_verb, draw_verb, compare_verb, sweep_verb,
+                         choose_verb, catalogue_verb})
     verb->add_option("--max-memory", memory,
                      "take no more memory than this, as \"2 GB\"; three quarters of what is free if not given")
         ->type_name("SIZE");
@@ -275,6 +297,7 @@ int run(int argc, char** argv) {
   if (*inspect_verb) return corvex::cli::inspect(in);
   if (*trace_verb) return corvex::cli::trace(to);
   if (*choose_verb) return corvex::cli::choose(cs);
+  if (*sweep_verb) return corvex::cli::sweep(sw);
   if (*compare_verb) return corvex::cli::compare(cp);
   if (*draw_verb) return corvex::cli::draw(dr);
   if (*catalogue_verb) return corvex::cli::catalogue(co);

@@ -1,5 +1,9 @@
 #include "pictures.hpp"
 
+#include <fmt/format.h>
+
+#include <charconv>
+
 #ifdef CORVEX_PICTURES_LIBRARY
 #include <dlfcn.h>
 #endif
@@ -8,14 +12,32 @@ namespace corvex::cli {
 
 #ifdef CORVEX_PICTURES_LIBRARY
 
-Expected<std::string, Problem> drawn(const Solution& solution, const PictureOptions& options, ImageFormat format) {
-  // Found where the program finds its other libraries; never closed.
+namespace {
+
+// What the library of pictures has by this name, called with these; found where the program finds its other libraries,
+// never closed.
+template <class Entry, class... Given>
+Expected<std::string, Problem> from_library(const char* name, const Given&... given) {
   static void* const library = dlopen(CORVEX_PICTURES_LIBRARY, RTLD_NOW | RTLD_LOCAL);
-  static void* const entry = library ? dlsym(library, picture_entry) : nullptr;
+  void* const entry = library ? dlsym(library, name) : nullptr;
   if (!entry) return Problem{std::string("the library of pictures cannot be loaded: ") + dlerror()};
   Expected<std::string, Problem> bytes = Problem{};
-  reinterpret_cast<PictureEntry>(entry)(solution, options, format, bytes);
+  reinterpret_cast<Entry>(entry)(given..., bytes);
   return bytes;
+}
+
+}  // namespace
+
+Expected<std::string, Problem> drawn(const Solution& solution, const PictureOptions& options, ImageFormat format) {
+  return from_library<PictureEntry>(picture_entry, solution, options, format);
+}
+Expected<std::string, Problem> drawn(const std::vector<PictureSide>& sides, Together together,
+                                     const PictureOptions& options, ImageFormat format) {
+  return from_library<SidesEntry>(sides_entry, sides, together, options, format);
+}
+Expected<std::string, Problem> drawn(const Sweep& sweep, const std::vector<SweepRun>& runs, const std::string& title,
+                                     const PictureOptions& options, ImageFormat format) {
+  return from_library<SweepEntry>(sweep_entry, sweep, runs, title, options, format);
 }
 
 #else
@@ -23,7 +45,33 @@ Expected<std::string, Problem> drawn(const Solution& solution, const PictureOpti
 Expected<std::string, Problem> drawn(const Solution& solution, const PictureOptions& options, ImageFormat format) {
   return draw(solution, options, format);
 }
+Expected<std::string, Problem> drawn(const std::vector<PictureSide>& sides, Together together,
+                                     const PictureOptions& options, ImageFormat format) {
+  return draw(sides, together, options, format);
+}
+Expected<std::string, Problem> drawn(const Sweep& sweep, const std::vector<SweepRun>& runs, const std::string& title,
+                                     const PictureOptions& options, ImageFormat format) {
+  return draw(sweep, runs, title, options, format);
+}
 
 #endif
+
+std::string picture_size(const std::string& text, PictureOptions& picture) {
+  if (text.empty()) return {};
+  const std::size_t cross = text.find('x');
+  const auto number = [](std::string_view t, double& v) {
+    const auto [end, error] = std::from_chars(t.data(), t.data() + t.size(), v);
+    return error == std::errc() && end == t.data() + t.size();
+  };
+  const std::string_view all = text;
+  if (cross != std::string::npos && number(all.substr(0, cross), picture.width) &&
+      number(all.substr(cross + 1), picture.height))
+    return {};
+  return fmt::format("--size '{}': width and height in pixels were expected, as 1280x800", text);
+}
+
+std::optional<ImageFormat> picture_format(const std::string& path) {
+  return path.empty() || path == "-" ? ImageFormat::svg : image_format(path);
+}
 
 }  // namespace corvex::cli

@@ -8,5 +8,14 @@ namespace corvex::cli {
 
 // As corvex::draw does.
 Expected<std::string, Problem> drawn(const Solution& solution, const PictureOptions& options, ImageFormat format);
+Expected<std::string, Problem> drawn(const std::vector<PictureSide>& sides, Together together,
+                                     const PictureOptions& options, ImageFormat format);
+Expected<std::string, Problem> drawn(const Sweep& sweep, const std::vector<SweepRun>& runs, const std::string& title,
+                                     const PictureOptions& options, ImageFormat format);
+
+// "1280x800" as the size of a picture; an empty answer means success. Nothing is changed by an empty text.
+std::string picture_size(const std::string& text, PictureOptions& picture);
+// By the end of the path; SVG for standard output.
+std::optional<ImageFormat> picture_format(const std::string& path);
 
 }  // namespace corvex::cli

@@ -30,8 +30,9 @@ std::optional<Model> read(const ModelOptions& options, OutputOptions& output, Pr
   return std::move(model.value());
 }
 
-std::optional<Solved> read_and_solve(const ModelOptions& options, OutputOptions& output, Progress& progress) {
-  auto model = read(options, output, progress);
+std::optional<Solved> read_and_solve(const ModelOptions& options, OutputOptions& output, Progress& progress,
+                                     std::optional<ModelDocument>* document) {
+  auto model = read(options, output, progress, document);
   if (!model) return std::nullopt;
   const Structure& s = model->structure;
   progress.doing(fmt::format("solving {} members in {} load cases", s.members().size(), s.load_cases().size()));

@@ -17,6 +17,7 @@ struct Solved {
 std::optional<Model> read(const ModelOptions& options, OutputOptions& output, Progress& progress,
                           std::optional<ModelDocument>* document = nullptr);
 // Nothing where it is refused; the reason has been told then. Files that are read are noted in `output`.
-std::optional<Solved> read_and_solve(const ModelOptions& options, OutputOptions& output, Progress& progress);
+std::optional<Solved> read_and_solve(const ModelOptions& options, OutputOptions& output, Progress& progress,
+                                     std::optional<ModelDocument>* document = nullptr);
 
 }  // namespace corvex::cli

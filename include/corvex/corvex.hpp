@@ -21,5 +21,6 @@
 #include "corvex/section.hpp"
 #include "corvex/solution.hpp"
 #include "corvex/structure.hpp"
+#include "corvex/sweep.hpp"
 #include "corvex/trace.hpp"
 #include "corvex/version.hpp"

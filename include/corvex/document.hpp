@@ -79,6 +79,11 @@ Page results_page(const Solution& solution, const ModelUnits& units = {}, const 
 Page comparison_page(const std::string& title, const ModelUnits& units, const std::vector<Compared>& all,
                      const std::vector<ShownFigure>& show, int digits);
 
+// The runs of a sweep: what was varied, the figures, whether the limits are met. `units`: of what has no unit of its
+// own.
+Page sweep_page(const std::string& title, const ModelUnits& units, const Sweep& sweep,
+                const std::vector<SweepRun>& runs);
+
 // The lightest sections and the runners-up.
 Page choice_page(const std::string& title, const ModelUnits& units, const SectionChoice& choice,
                  const std::vector<ChoiceGroup>& groups);

@@ -30,6 +30,7 @@
 #include "corvex/hand.hpp"
 #include "corvex/limits.hpp"
 #include "corvex/solution.hpp"
+#include "corvex/sweep.hpp"
 #include "corvex/trace.hpp"
 
 #pragma GCC visibility push(default)
@@ -69,6 +70,7 @@ struct Model {
   std::vector<ChoiceGroup> choose{};
   // What comparisons show besides.
   std::vector<ShownFigure> show{};
+  std::vector<Sweep> sweeps{};
 
   // Fills in the lines of problems that `solve` finds in this model.
   Problems located(Problems problems) const;
@@ -127,13 +129,19 @@ class ModelDocument {
  private:
   friend Expected<ModelDocument, Problems> read_document_text(std::string_view text, const std::string& file);
   friend Expected<std::string, Problems> changed_text(const ModelDocument& document, const Overrides& overrides);
-  friend Expected<Model, Problems> build(const ModelDocument& document, const Overrides& overrides);
+  friend Expected<Model, Problems> build_changed(const ModelDocument& document, const Overrides& overrides,
+                                                 const char* changed_by);
   std::shared_ptr<const file::Tree> tree_;
   std::string file_;
 };
 Expected<ModelDocument, Problems> read_document(const std::string& path);
 Expected<ModelDocument, Problems> read_document_text(std::string_view text, const std::string& file);
 Expected<Model, Problems> build(const ModelDocument& document, const Overrides& overrides = {});
+
+// The runs of a sweep: the model with each combination of values, and with its overrides. A name that begins with a
+// slash is the JSON Pointer of a place in the file, any other one a parameter. Refused where the model without them is.
+Expected<std::vector<SweepRun>, Problems> sweep(const ModelDocument& document, const Overrides& overrides,
+                                                const Sweep& sweep, const SweepOptions& options = {});
 
 // The model file with what is changed in it, as YAML that reads back to the same model; comments are not kept.
 Expected<std::string, Problems> changed_text(const ModelDocument& document, const Overrides& overrides);
@@ -164,6 +172,8 @@ struct JsonOptions {
 std::string findings_json(const Structure& structure, const Inspection& inspection);
 // {"format": "corvex-comparison", …}. SI units.
 std::string comparison_json(const std::vector<Compared>& all, const std::vector<ShownFigure>& show);
+// {"format": "corvex-sweep", …}. SI units.
+std::string sweep_json(const Sweep& sweep, const std::vector<SweepRun>& runs);
 // {"format": "corvex-choice", …}. SI units.
 std::string choice_json(const SectionChoice& choice, const std::vector<ChoiceGroup>& groups);
 // All results in SI units at full precision, as docs/commands.md describes them.

@@ -64,10 +64,11 @@ struct Figure {
     deflection_z,  // movement of a member in its own axes
     sag,           // distance of a member from its chord
     stress,        // normal stress in a member
+    safety,        // of a member: its strength over the worst von Mises stress
     mass,          // of the whole structure
   };
   Kind kind = Kind::mass;
-  std::string of{};  // the point or the member
+  std::string of{};  // the point or the member; `all` is the worst of all members, unless one has this name
   Part part = Part::size;
   Take take = Take::extreme;
   // A place on the member instead of `take`: the value there with its sign, behind a jump; for stress the

@@ -51,6 +51,8 @@ struct PictureOptions {
   // Movements are drawn so many times; found from the size of the picture if not given.
   std::optional<double> scale{};
   double width = 1280, height = 800;
+  // Letters and symbols so many times as large as usual, from 0.5 to 4.
+  double letters = 1;
   // Only these members; all if empty. Sections and sheets are of the first.
   std::vector<MemberRef> only{};
   bool dark = false;
@@ -72,6 +74,22 @@ Expected<std::string, Problem> draw(const Solution& solution, const PictureOptio
 // Into a file, in the format that its name ends with (.svg, .png, .pdf, .gif); it is replaced whole or not at all. The
 // reason, where it cannot be.
 std::optional<Problem> draw(const Solution& solution, const PictureOptions& options, const std::string& path);
+// The figures of a sweep, one panel each: the first thing that is varied along the axis, a curve for each combination
+// of the others, the limits as lines. Of the options the size, the page, the units and the digits count.
+Expected<std::string, Problem> draw(const Sweep& sweep, const std::vector<SweepRun>& runs, const std::string& title,
+                                    const PictureOptions& options, ImageFormat format);
+// A solution with its name in a picture of several: a variant of the first one, as a rule.
+struct PictureSide {
+  std::string name{};
+  Solution solution;
+};
+// In one picture upon each other: deformed shapes, or diagrams of N, V, M or T, told apart by colour, dashes and marks;
+// or each in a picture of its own beside the others, all at one scale. Of the first one the case is taken that is shown
+// in all, and the names of the members of `only`. At most twelve.
+enum class Together { overlaid, side_by_side };
+Expected<std::string, Problem> draw(const std::vector<PictureSide>& sides, Together together,
+                                    const PictureOptions& options, ImageFormat format);
+
 // By the end of a file's name; nothing where it is none of them.
 inline std::optional<ImageFormat> image_format(std::string_view path) {
   constexpr std::string_view ends[] = {".svg", ".png", ".pdf", ".gif"};
@@ -82,6 +100,12 @@ inline std::optional<ImageFormat> image_format(std::string_view path) {
 
 // For programs that load the library only when they draw: the name of `draw` to memory in it, and its kind.
 inline constexpr const char* picture_entry = "corvex_draw_picture";
+inline constexpr const char* sides_entry = "corvex_draw_sides";
+using SidesEntry = void (*)(const std::vector<PictureSide>&, Together, const PictureOptions&, ImageFormat,
+                            Expected<std::string, Problem>& drawn);
+inline constexpr const char* sweep_entry = "corvex_draw_sweep";
+using SweepEntry = void (*)(const Sweep&, const std::vector<SweepRun>&, const std::string& title, const PictureOptions&,
+                            ImageFormat, Expected<std::string, Problem>& drawn);
 using PictureEntry = void (*)(const Solution&, const PictureOptions&, ImageFormat,
                               Expected<std::string, Problem>& drawn);
 

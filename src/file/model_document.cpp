@@ -68,7 +68,8 @@ std::string quoted(const std::string& pointer) {
 
 // The tree with the variant and the values that are asked for.
 Expected<std::shared_ptr<const Tree>, Problems> patched(const std::shared_ptr<const Tree>& tree,
-                                                        const std::string& file, const Overrides& o) {
+                                                        const std::string& file, const Overrides& o,
+                                                        const char* changed_by) {
   if (o.variant.empty() && o.set.empty() && o.show.empty()) return tree;
   Draft root = file::draft_of(*tree, tree->root());
   std::vector<std::shared_ptr<const Tree>> sources{tree};
@@ -93,7 +94,7 @@ Expected<std::shared_ptr<const Tree>, Problems> patched(const std::shared_ptr<co
     merge(root, draft_of(*tree, *patch));
   }
   for (const auto& [pointer, text] : o.set) {
-    const std::string name = "--set " + pointer;
+    const std::string name = changed_by + pointer;
     auto value = Tree::parse(text, name);
     if (!value) return whole(file, fmt::format("{}: {}", name, value.error().front().text));
     sources.push_back(*value);
@@ -125,16 +126,27 @@ Expected<std::shared_ptr<const Tree>, Problems> patched(const std::shared_ptr<co
 
 }  // namespace
 
+namespace {
+
+constexpr const char* changed_by_set = "--set ";
+
+}  // namespace
+
 Expected<std::string, Problems> changed_text(const ModelDocument& document, const Overrides& overrides) {
   Overrides all = overrides;
   for (const auto& [name, value] : overrides.parameters) all.set.emplace_back("/parameters/" + name, value);
-  const auto tree = patched(document.tree_, document.file_, all);
+  const auto tree = patched(document.tree_, document.file_, all, changed_by_set);
   if (!tree) return tree.error();
   return file::tree_text(**tree);
 }
 
 Expected<Model, Problems> build(const ModelDocument& document, const Overrides& overrides) {
-  const auto tree = patched(document.tree_, document.file_, overrides);
+  return build_changed(document, overrides, changed_by_set);
+}
+
+Expected<Model, Problems> build_changed(const ModelDocument& document, const Overrides& overrides,
+                                        const char* changed_by) {
+  const auto tree = patched(document.tree_, document.file_, overrides, changed_by);
   if (!tree) return tree.error();
   auto model = file::Reader(*tree, document.file_, overrides).run();
   if (model) return model;
@@ -142,7 +154,7 @@ Expected<Model, Problems> build(const ModelDocument& document, const Overrides& 
   for (Problem& p : problems) {
     if (!overrides.variant.empty()) p.text = fmt::format("variant '{}': {}", overrides.variant, p.text);
     if (overrides.set.size() == 1 && overrides.show.empty() && p.place.line == 0)
-      p.text = fmt::format("--set {}: {}", overrides.set.front().first, p.text);
+      p.text = fmt::format("{}{}: {}", changed_by, overrides.set.front().first, p.text);
     else if (!(overrides.set.empty() && overrides.show.empty()) && p.place.line == 0)
       p.text = "a value given beside the model: " + p.text;
   }

@@ -75,6 +75,7 @@ void read_combinations(const Context& c, const Node& n);
 Entries read_limits(const Context& c, const Node& n, Limits& limits);
 void read_accept(const Context& c, const Node& n, std::vector<Acceptance>& all);
 void read_show(const Context& c, const Node& n, std::vector<ShownFigure>& show);
+void read_sweeps(const Context& c, const Node& n, std::vector<Sweep>& sweeps);
 void read_choose(const Context& c, const Node& n, std::vector<ChoiceGroup>& groups);
 Entries read_hand(const Context& c, const Node& n, HandCalculation& hand);
 

@@ -3,6 +3,7 @@
 
 #include <map>
 
+#include "corvex/file.hpp"
 #include "file/tree.hpp"
 
 namespace corvex::file {
@@ -27,3 +28,11 @@ std::string set(Draft& root, std::string_view pointer, const Draft& key, const D
 std::vector<std::string> parts_of(std::string_view pointer);
 
 }  // namespace corvex::file
+
+namespace corvex {
+
+// As build(); messages name what was changed, led by these words.
+Expected<Model, Problems> build_changed(const ModelDocument& document, const Overrides& overrides,
+                                        const char* changed_by);
+
+}  // namespace corvex

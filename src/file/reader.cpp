@@ -38,7 +38,8 @@ void Reader::read_head() {
                      {{"corvex"},   {"$schema"},    {"title"},     {"notes"},    {"units"},  {"up"},
                       {"analysis"}, {"parameters"}, {"materials"}, {"sections"}, {"points"}, {"members"},
                       {"supports"}, {"loads"},      {"hand"},      {"tables"},   {"masses"}, {"combinations"},
-                      {"limits"},   {"accept"},     {"variants"},  {"defaults"}, {"show"},   {"choose"}});
+                      {"limits"},   {"accept"},     {"variants"},  {"defaults"}, {"show"},   {"choose"},
+                      {"sweeps"}});
   if (const Node* n = tree_->find(root, "variants")) check_variants(*n);
   if (const Node* version = tree_->find(root, "corvex"); version && version->text != "1")
     errors_.fail(*version, fmt::format("this program reads version 1 of the format, not '{}'", version->text));
@@ -84,6 +85,7 @@ void Reader::read_structure() {
   if (const Node* n = tree_->find(root, "accept")) read_accept(context_, *n, model_.acceptances);
   if (const Node* n = tree_->find(root, "choose")) read_choose(context_, *n, model_.choose);
   if (const Node* n = tree_->find(root, "show")) read_show(context_, *n, model_.show);
+  if (const Node* n = tree_->find(root, "sweeps")) read_sweeps(context_, *n, model_.sweeps);
   if (const Node* n = tree_->find(root, "hand")) model_.hand_entries = read_hand(context_, *n, model_.hand);
 }
 

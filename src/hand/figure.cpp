@@ -43,6 +43,7 @@ std::vector<FigureKind> make_figure_kinds() {
   }
   all.push_back({"sag", Kind::sag, Of::member});
   all.push_back({"stress", Kind::stress, Of::member});
+  all.push_back({"safety", Kind::safety, Of::member});
   all.push_back({"mass", Kind::mass, Of::total});
   return all;
 }
@@ -98,6 +99,12 @@ std::optional<Quantity> stress(const MemberResult& m, const Figure& f, const Tar
   return Quantity(std::max(std::abs(high->value.si()), std::abs(low->value.si())), dimension::stress);
 }
 
+std::optional<Quantity> safety(const MemberResult& m, const Target& t) {
+  const auto worst = t.at ? m.von_mises_at(*t.at) : m.von_mises();
+  const auto value = worst ? m.safety_against(worst->value) : std::nullopt;
+  return value ? std::optional(Quantity(*value, dimension::number)) : std::nullopt;
+}
+
 Quantity sag(const MemberResult& m, const Figure& f, const Target& t) {
   if (t.at) return m.sag_at(*t.at);
   // Both ends lie on the chord.
@@ -119,6 +126,7 @@ Dimension dimension_of(const Figure& f) {
     case Kind::rotation: return dimension::angle;
     case Kind::sag: return dimension::length;
     case Kind::stress: return dimension::stress;
+    case Kind::safety: return dimension::number;
     case Kind::mass: return dimension::mass;
     default: return member_figure(f.kind)->dimension();
   }
@@ -134,6 +142,23 @@ std::string words(const Figure& f) {
   if (f.at) text += " at " + (f.at->value ? short_number(f.at->value->si, 6) + " m" : f.at->text);
   return text;
 }
+
+bool is_taken_before(const Figure& f, double value, double other) {
+  if (f.kind == Kind::safety) return value < other;
+  if (f.take == Take::max) return value > other;
+  if (f.take == Take::min) return value < other;
+  return std::abs(value) > std::abs(other);
+}
+
+namespace {
+
+std::optional<Quantity> of_member(const MemberResult& m, const Figure& f, const Target& t, double hand) {
+  if (const MemberFigure* figure = member_figure(f.kind)) return along((m.*figure->diagram)(), f, t, m.length(), hand);
+  if (f.kind == Kind::sag) return sag(m, f, t);
+  return f.kind == Kind::safety ? safety(m, t) : stress(m, f, t);
+}
+
+}  // namespace
 
 std::optional<Quantity> computed(const CaseResult& c, const Figure& f, const Target& t, double hand) {
   switch (f.kind) {
@@ -152,10 +177,13 @@ std::optional<Quantity> computed(const CaseResult& c, const Figure& f, const Tar
     case Kind::mass: return std::nullopt;
     default: break;
   }
-  const MemberResult m = c[t.member];
-  if (const MemberFigure* figure = member_figure(f.kind)) return along((m.*figure->diagram)(), f, t, m.length(), hand);
-  if (f.kind == Kind::sag) return sag(m, f, t);
-  return stress(m, f, t);
+  if (t.all_members == 0) return of_member(c[t.member], f, t, hand);
+  std::optional<Quantity> taken;
+  for (std::size_t i = 0; i < t.all_members; ++i)
+    if (const auto value = of_member(c[MemberId{i}], f, t, hand);
+        value && (!taken || is_taken_before(f, value->si, taken->si)))
+      taken = value;
+  return taken;
 }
 
 }  // namespace corvex::hand

@@ -15,8 +15,13 @@ std::string words(const Figure& figure);
 struct Target {
   PointId point{};
   MemberId member{};
+  // How many members the structure has, where the worst of all is asked for; else 0.
+  std::size_t all_members = 0;
   std::optional<Length> at;
 };
+// Whether one value counts before another where the figure is asked of several cases or members: the largest by size,
+// what `take` names, or the smallest safety.
+bool is_taken_before(const Figure& figure, double value, double other);
 // Nothing where the section does not tell (normal stress without moduli). Of two extremes that differ in sign only, the
 // one with the sign of `hand` counts.
 std::optional<Quantity> computed(const CaseResult& result, const Figure& figure, const Target& target, double hand);

@@ -74,6 +74,7 @@ void set_computed(Comparison& c, const std::optional<Quantity>& computed) {
     c.computed = {std::nan(""), c.hand.dimension};
     c.deviation = std::nan("");
     c.remark = c.hand.dimension == dimension::mass ? "a material has no density"
+               : c.hand.dimension.none()           ? "there is no stress, or no strength to hold it against"
                                                    : "the section does not tell enough for a stress";
     return;
   }
@@ -97,7 +98,7 @@ std::string remark_on_place(const Solution& solution, const Expectation& e, cons
   };
   const CaseResult own = solution[w.load_case];
   const bool of_member = hand::describe_kind(e.figure.kind).of == FigureKind::Of::member;
-  if (of_member && !e.figure.at)
+  if (of_member && !e.figure.at && w.target.all_members == 0 && e.figure.kind != Figure::Kind::safety)
     for (const auto& [take, words] : {std::pair(Take::start, "the value at the start of the member"),
                                       {Take::end, "the value at the end of the member"},
                                       {Take::max, "the largest value along the member"},

@@ -121,6 +121,7 @@ class Work {
     if (d == dimension::length) return {"a movement", "2.8 mm", "deflection", u.deflection};
     if (d == dimension::stress) return {"a stress", "120 MPa", "stress", u.stress};
     if (d == dimension::mass) return {"a mass", "31.4 kg", "mass", u.mass};
+    if (d.none()) return {"a plain number", "2.7", "", std::nullopt};
     return {"an angle", "0.2 deg", "angle", u.angle};
   }
 
@@ -168,12 +169,30 @@ class Work {
       if (f.kind == Kind::reaction && std::none_of(s_.supports().begin(), s_.supports().end(), here))
         fail(kind.name, fmt::format("there is no support at '{}', hence no reaction", f.of));
     } else if (kind.of == Of::member) {
+      if (f.of == "all" && !s_.find_member(f.of)) {
+        w.target.all_members = s_.members().size();
+        return check_all(f);
+      }
       if (const auto member = s_.find_member(f.of))
         w.target.member = *member;
       else
         return no_such(kind.name, "member", f.of, s_.members());
+      check_take(f);
       if (f.at) find_place(f, w);
     }
+  }
+
+  void check_all(const Figure& f) {
+    if (f.at)
+      fail("at", "a place is on one member; of all members the worst is taken");
+    else if (f.take == Take::start || f.take == Take::end)
+      fail("take", "of all members the worst is taken; expected: extreme, size, max, min");
+    else
+      check_take(f);
+  }
+  void check_take(const Figure& f) {
+    if (f.kind == Kind::safety && f.take != Take::extreme)
+      fail("take", "safety has one value: the smallest along the member, or the one at a place");
   }
 
   void check_part(const Figure& f) {

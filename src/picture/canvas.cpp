@@ -52,7 +52,7 @@ Palette palette(bool dark) {
 Canvas::Canvas(std::string title, const PictureOptions& options, const Lettering& lettering, double top)
     : o_(options),
       colours_(palette(options.dark)),
-      letter_(13 * std::clamp(std::min(options.width / 1280, options.height / 800), 0.6, 4.0)),
+      letter_(13 * options.letters * std::clamp(std::min(options.width / 1280, options.height / 800), 0.6, 4.0)),
       labels_(lettering, {4, top * letter_, options.width - 4, options.height - 4}) {
   drawing_.width = options.width;
   drawing_.height = options.height;

@@ -3,58 +3,21 @@
 #include <algorithm>
 #include <cmath>
 
+#include "picture/courses.hpp"
 #include "picture/pictures.hpp"
 
 namespace corvex::picture {
 namespace {
 
-// One figure of one member, and the direction in which its positive values stand.
-struct Course {
-  MemberId member;
-  Diagram diagram;
-  Vector up;
-  const char* symbol = "";  // told where a member has the figure in both of its planes
-};
-
-// Bending stands on the side that it pulls, all else on the positive side.
-std::vector<Course> courses(const Scene& scene, PictureOf what) {
-  std::vector<Course> all;
-  const Structure& s = scene.structure();
-  for (std::size_t i = 0; i < s.members().size(); ++i) {
-    if (!scene.shows(i)) continue;
-    const MemberId id{i};
-    const MemberResult m = scene.result()[id];
-    const Axes axes = local_axes(s, s.members()[i]);
-    const bool beam = s.members()[i].kind == MemberKind::beam;
-    // Of a member with two planes each has its own direction; in a plane structure only one of them is seen.
-    const auto [z, y] = bending_axes(s, s.members()[i]);
-    const Vector across = y ? axes.y : axes.z;
-    switch (what) {
-      case PictureOf::axial: all.push_back({id, m.axial(), across}); break;
-      case PictureOf::torsion:
-        if (beam) all.push_back({id, m.torsion(), across});
-        break;
-      case PictureOf::shear:
-        if (beam && y) all.push_back({id, m.shear_y(), axes.y, z ? "Vy " : ""});
-        if (beam && z) all.push_back({id, m.shear_z(), axes.z, y ? "Vz " : ""});
-        break;
-      default:
-        if (beam && y) all.push_back({id, m.moment_z(), -axes.y, z ? "Mz " : ""});
-        if (beam && z) all.push_back({id, m.moment_y(), -axes.z, y ? "My " : ""});
-    }
-  }
-  return all;
-}
-
 struct Names {
-  const char *heading, *value, *what;
+  const char *value, *what;
 };
 Names names_of(PictureOf what) {
   switch (what) {
-    case PictureOf::axial: return {"Axial force N", "axial-value", "axial"};
-    case PictureOf::shear: return {"Shear force V", "shear-value", "shear"};
-    case PictureOf::torsion: return {"Torsion T", "torsion-value", "torsion"};
-    default: return {"Bending moment M", "moment-value", "moment"};
+    case PictureOf::axial: return {"axial-value", "axial"};
+    case PictureOf::shear: return {"shear-value", "shear"};
+    case PictureOf::torsion: return {"torsion-value", "torsion"};
+    default: return {"moment-value", "moment"};
   }
 }
 
@@ -62,11 +25,13 @@ class DiagramPicture {
  public:
   DiagramPicture(Scene& scene, PictureOf what)
       : s_(scene),
+        heading_(heading_of(what)),
         names_(names_of(what)),
         force_(what == PictureOf::axial || what == PictureOf::shear),
         axial_(what == PictureOf::axial),
-        all_(courses(scene, what)) {
+        all_(courses(scene.structure(), scene.result(), scene.shown(), what)) {
     for (const Course& c : all_) most_ = std::max(most_, c.diagram.largest().si);
+    reached_by_ = std::max(most_, largest_beside(scene, what));
     rounding_ = rounding();
   }
 
@@ -75,7 +40,7 @@ class DiagramPicture {
     for (const Course& c : all_) draw(c);
     add_supports(s_);
     add_names(s_, false);
-    s_.heading(fmt::format("{} in {}", names_.heading, s_.result().name()));
+    s_.heading(fmt::format("{} in {}", heading_, s_.result().name()));
     std::string words =
         force_ && !axial_ ? "Positive on the +y (+z) side of a member, blue; negative orange"
         : axial_
@@ -115,7 +80,7 @@ class DiagramPicture {
   }
 
   // Pixels of the page for one unit.
-  double reach() const { return 4.2 * s_.letter() / most_; }
+  double reach() const { return 4.2 * s_.letter() / reached_by_; }
 
   void draw(const Course& c) {
     const double size = c.diagram.largest().si;
@@ -252,10 +217,12 @@ class DiagramPicture {
   }
 
   Scene& s_;
+  const char* heading_;
   Names names_;
   bool force_, axial_;
   std::vector<Course> all_;
   double most_ = 0, rounding_ = 0;
+  double reached_by_ = 0;  // the largest of all pictures side by side
 };
 
 }  // namespace

@@ -24,15 +24,23 @@ std::size_t case_of(const Solution& solution, const PictureOptions& options) {
 namespace corvex {
 namespace {
 
-std::optional<Problem> slip(const Solution& solution, const PictureOptions& o) {
-  const Structure& s = solution.structure();
+// What is wrong with the page.
+std::optional<Problem> slip(const PictureOptions& o) {
   constexpr double least = 200, most = 10000;
   if (!(o.width >= least && o.width <= most && o.height >= least && o.height <= most))
     return Problem{fmt::format("a picture of {:g} by {:g} pixels: each side has to be from {:g} to {:g}", o.width,
                                o.height, least, most)};
+  if (!(o.letters >= 0.5 && o.letters <= 4))
+    return Problem{fmt::format("letters {:g} times as large as usual: from 0.5 to 4 were expected", o.letters)};
   constexpr int most_digits = 17;
   if (o.digits < 1 || o.digits > most_digits)
     return Problem{fmt::format("{} significant digits: from 1 to {} were expected", o.digits, most_digits)};
+  return {};
+}
+
+std::optional<Problem> slip(const Solution& solution, const PictureOptions& o) {
+  if (auto problem = slip(o)) return problem;
+  const Structure& s = solution.structure();
   if (o.scale && !(*o.scale >= 0 && std::isfinite(*o.scale)))
     return Problem{"the scale of movements has to be a number"};
   for (const MemberRef& m : o.only)
@@ -44,11 +52,12 @@ std::optional<Problem> slip(const Solution& solution, const PictureOptions& o) {
 }
 
 std::optional<picture::Drawing> drawing_of(const Solution& solution, PictureOptions o,
-                                           const picture::Lettering& lettering) {
+                                           const picture::Lettering& lettering,
+                                           const std::vector<PictureSide>& beside = {}) {
   if (o.only.empty() && o.of == PictureOf::section) o.only = {MemberId(0)};
   if (o.of == PictureOf::section) return picture::section_picture(solution, o, lettering);
   if (o.of == PictureOf::sheet) return picture::sheet(solution, o, lettering);
-  picture::Scene scene(solution, o, lettering);
+  picture::Scene scene(solution, o, lettering, beside);
   switch (o.of) {
     case PictureOf::structure: draw_structure(scene); break;
     case PictureOf::deformed: draw_deformed(scene); break;
@@ -73,23 +82,16 @@ void make_sure_of_memory(const PictureOptions& o) {
 
 }  // namespace
 
-Expected<std::string, Problem> draw(const Solution& solution, const PictureOptions& options, ImageFormat format) {
-  if (const auto problem = slip(solution, options)) return *problem;
-  make_sure_of_memory(options);
-  if ((options.moving || format == ImageFormat::gif) && options.of != PictureOf::deformed)
-    return Problem{"only the deformed shape moves"};
-  if (options.moving && format != ImageFormat::svg && format != ImageFormat::gif)
-    return Problem{"PNG and PDF stand still: a moving picture is SVG or GIF"};
-  const picture::Lettering lettering;
-  if (!lettering.has_font())
-    return Problem{
-        fmt::format("the font {} is not installed, and without it a picture has no words (package fonts-dejavu-core)",
-                    picture::font_family)};
-  PictureOptions o = options;
-  o.moving = o.moving || format == ImageFormat::gif;
-  const auto found = drawing_of(solution, o, lettering);
-  if (!found) return Problem{"of this section only figures are given: there is no shape to draw"};
-  const picture::Drawing& drawing = *found;
+namespace {
+
+std::optional<Problem> no_font(const picture::Lettering& lettering) {
+  if (lettering.has_font()) return {};
+  return Problem{
+      fmt::format("the font {} is not installed, and without it a picture has no words (package fonts-dejavu-core)",
+                  picture::font_family)};
+}
+
+Expected<std::string, Problem> written(const picture::Drawing& drawing, ImageFormat format) {
   switch (format) {
     case ImageFormat::svg: return as_svg(drawing);
     case ImageFormat::png: return as_png(drawing);
@@ -99,6 +101,104 @@ Expected<std::string, Problem> draw(const Solution& solution, const PictureOptio
   std::string gif = as_gif(drawing);
   if (gif.empty()) return Problem{"the GIF could not be written"};
   return gif;
+}
+
+}  // namespace
+
+Expected<std::string, Problem> draw(const Sweep& sweep, const std::vector<SweepRun>& runs, const std::string& title,
+                                    const PictureOptions& options, ImageFormat format) {
+  if (const auto problem = slip(options)) return *problem;
+  if (format == ImageFormat::gif) return Problem{"only the deformed shape moves"};
+  if (Problems problems = check(sweep); !problems.empty()) return problems.front();
+  if (sweep.show.empty()) return Problem{"there is no figure to plot"};
+  make_sure_of_memory(options);
+  const picture::Lettering lettering;
+  if (const auto problem = no_font(lettering)) return *problem;
+  return written(picture::sweep_plot(sweep, runs, title, options, lettering), format);
+}
+
+namespace {
+
+std::optional<Problem> slip(const std::vector<PictureSide>& sides, Together together, const PictureOptions& o) {
+  constexpr std::size_t most = 12;
+  if (sides.empty() || sides.size() > most)
+    return Problem{fmt::format("{} solutions in one picture: from 1 to {} were expected", sides.size(), most)};
+  if (auto problem = slip(sides.front().solution, o)) return problem;
+  const bool of_member = o.of == PictureOf::section || o.of == PictureOf::sheet;
+  const bool upon = o.of == PictureOf::deformed || o.of == PictureOf::axial || o.of == PictureOf::shear ||
+                    o.of == PictureOf::moment || o.of == PictureOf::torsion;
+  if (together == Together::overlaid && !upon)
+    return Problem{"deformed shapes, N, V, M and T are drawn upon each other; other pictures side by side"};
+  if (of_member) return Problem{"a section or a sheet is of one member of one model"};
+  const Solution& first = sides.front().solution;
+  const std::string name = first[picture::case_of(first, o)].name();
+  for (const PictureSide& side : sides) {
+    if (side.solution.structure().is_plane() != first.structure().is_plane())
+      return Problem{fmt::format("{} is {}, and {} is not", sides.front().name,
+                                 first.structure().is_plane() ? "plane" : "in space", side.name)};
+    bool found = false;
+    for (std::size_t i = 0; i < side.solution.size() && !found; ++i) found = side.solution[i].name() == name;
+    if (!found) return Problem{fmt::format("{} has no load case or combination '{}'", side.name, name)};
+  }
+  return {};
+}
+
+}  // namespace
+
+Expected<std::string, Problem> draw(const std::vector<PictureSide>& sides, Together together,
+                                    const PictureOptions& options, ImageFormat format) {
+  if (const auto problem = slip(sides, together, options)) return *problem;
+  if (format == ImageFormat::gif || options.moving)
+    return Problem{"a picture of several models stands still: SVG, PNG or PDF"};
+  make_sure_of_memory(options);
+  const picture::Lettering lettering;
+  if (const auto problem = no_font(lettering)) return *problem;
+  PictureOptions o = options;
+  const Solution& first = sides.front().solution;
+  o.load_case = first[picture::case_of(first, o)].name();
+  if (together == Together::overlaid) {
+    const std::vector<PictureSide> others(sides.begin() + 1, sides.end());
+    picture::Scene scene(first, o, lettering, others);
+    draw_overlay(scene, sides.front().name, o.of, lettering);
+    return written(scene.finished(), format);
+  }
+  const picture::Grid grid = picture::grid_for(sides.size(), o.width, o.height);
+  // Letters shrink with the page, but less than it.
+  o.width = grid.width, o.height = grid.height;
+  o.letters = std::min(4.0, o.letters * (sides.size() > 1 ? 1.4 : 1));
+  std::vector<picture::Drawing> parts;
+  for (const PictureSide& side : sides) {
+    // By name, since the members of variants have other numbers.
+    PictureOptions own = o;
+    own.only.clear();
+    for (const MemberRef& m : o.only) {
+      const Structure& s = first.structure();
+      if (const auto same = side.solution.structure().find_member(s[s.at(m)].name)) own.only.push_back(*same);
+    }
+    parts.push_back(*drawing_of(side.solution, own, lettering, sides));
+    // Each under its own name.
+    for (auto& shape : parts.back().shapes)
+      if (auto* text = std::get_if<picture::Text>(&shape); text && text->meaning.what == "title")
+        text->words = side.name;
+  }
+  return written(side_by_side(std::move(parts), grid, first.structure().title(), options.width, options.height),
+                 format);
+}
+
+Expected<std::string, Problem> draw(const Solution& solution, const PictureOptions& options, ImageFormat format) {
+  if (const auto problem = slip(solution, options)) return *problem;
+  make_sure_of_memory(options);
+  if ((options.moving || format == ImageFormat::gif) && options.of != PictureOf::deformed)
+    return Problem{"only the deformed shape moves"};
+  if (options.moving && format != ImageFormat::svg && format != ImageFormat::gif)
+    return Problem{"PNG and PDF stand still: a moving picture is SVG or GIF"};
+  const picture::Lettering lettering;
+  if (const auto problem = no_font(lettering)) return *problem;
+  PictureOptions o = options;
+  o.moving = o.moving || format == ImageFormat::gif;
+  const auto found = drawing_of(solution, o, lettering);
+  if (!found) return Problem{"of this section only figures are given: there is no shape to draw"};
+  return written(*found, format);
 }
 
 std::optional<Problem> draw(const Solution& solution, const PictureOptions& options, const std::string& path) {
@@ -116,4 +216,17 @@ extern "C" [[gnu::visibility("default")]] void corvex_draw_picture(
     const corvex::Solution& solution, const corvex::PictureOptions& options, corvex::ImageFormat format,
     corvex::Expected<std::string, corvex::Problem>& drawn) {
   drawn = corvex::draw(solution, options, format);
+}
+
+extern "C" [[gnu::visibility("default")]] void corvex_draw_sides(
+    const std::vector<corvex::PictureSide>& sides, corvex::Together together, const corvex::PictureOptions& options,
+    corvex::ImageFormat format, corvex::Expected<std::string, corvex::Problem>& drawn) {
+  drawn = corvex::draw(sides, together, options, format);
+}
+
+extern "C" [[gnu::visibility("default")]] void corvex_draw_sweep(
+    const corvex::Sweep& sweep, const std::vector<corvex::SweepRun>& runs, const std::string& title,
+    const corvex::PictureOptions& options, corvex::ImageFormat format,
+    corvex::Expected<std::string, corvex::Problem>& drawn) {
+  drawn = corvex::draw(sweep, runs, title, options, format);
 }

@@ -32,4 +32,20 @@ Drawing sheet(const Solution& solution, const PictureOptions& options, const Let
 std::optional<Drawing> section_picture(const Solution& solution, const PictureOptions& options,
                                        const Lettering& lettering);
 
+// The figures of a sweep, one panel each.
+Drawing sweep_plot(const Sweep& sweep, const std::vector<SweepRun>& runs, const std::string& title,
+                   const PictureOptions& options, const Lettering& lettering);
+
+// Deformed shapes or diagrams of the scene's solution and of those beside it. `first`: the name of the scene's own.
+void draw_overlay(Scene& scene, const std::string& first, PictureOf what, const Lettering& lettering);
+
+// How so many pictures stand on a page.
+struct Grid {
+  std::size_t columns = 1, rows = 1;
+  double width = 0, height = 0;  // of each
+};
+Grid grid_for(std::size_t count, double width, double height);
+Drawing side_by_side(std::vector<Drawing> parts, const Grid& grid, const std::string& title, double width,
+                     double height);
+
 }  // namespace corvex::picture

@@ -38,7 +38,8 @@ Sight sight(const Structure& s, std::optional<View> view) {
   return {right, up * std::cos(tilted) + back * std::sin(tilted)};
 }
 
-Scene::Scene(const Solution& solution, const PictureOptions& options, const Lettering& lettering)
+Scene::Scene(const Solution& solution, const PictureOptions& options, const Lettering& lettering,
+             const std::vector<PictureSide>& beside)
     : Canvas(solution.structure().title(), options, lettering, 0.62 * margins(1).top),
       s_(solution.structure()),
       case_index_(case_of(solution, options)),
@@ -46,6 +47,13 @@ Scene::Scene(const Solution& solution, const PictureOptions& options, const Lett
       sight_(sight(s_, options.view)),
       shown_(s_.members().size(), options.only.empty()) {
   for (const MemberRef& m : options.only) shown_[s_.at(m).index] = true;
+  for (const PictureSide& side : beside) {
+    const Structure& s = side.solution.structure();
+    std::vector<bool> shown(s.members().size(), options.only.empty());
+    for (const MemberRef& m : options.only)
+      if (const auto same = s.find_member(s_[s_.at(m)].name)) shown[same->index] = true;
+    beside_.push_back({&side.name, &side.solution, side.solution[case_.name()], std::move(shown)});
+  }
   fit();
 }
 
@@ -56,12 +64,16 @@ void Scene::fit() {
     const Spot p = sight_.flat(v);
     b = {std::min(b.left, p.x), std::min(b.top, p.y), std::max(b.right, p.x), std::max(b.bottom, p.y)};
   };
-  for (std::size_t i = 0; i < shown_.size(); ++i) {
-    if (!shown_[i]) continue;
-    for (const PointId p : s_.members()[i].through) take(s_[p].position);
-    take(s_.axis_start(s_.members()[i]));
-    take(s_.axis_end(s_.members()[i]));
-  }
+  const auto take_members = [&](const Structure& s, const std::vector<bool>& shown) {
+    for (std::size_t i = 0; i < shown.size(); ++i) {
+      if (!shown[i]) continue;
+      for (const PointId p : s.members()[i].through) take(s[p].position);
+      take(s.axis_start(s.members()[i]));
+      take(s.axis_end(s.members()[i]));
+    }
+  };
+  take_members(s_, shown_);
+  for (const Beside& other : beside_) take_members(other.solution->structure(), other.shown);
   const Margins m = margins(letter());
   const double w = width() - 2 * m.side, h = height() - m.top - m.bottom;
   const double wide = b.right - b.left, tall = b.bottom - b.top;
@@ -72,9 +84,9 @@ void Scene::fit() {
   middle_ = {width() / 2, m.top + h / 2};
 }
 
-Vector Scene::place(const Member& m, double along) const {
-  const Vector from = s_.axis_start(m), to = s_.axis_end(m);
-  return from + (to - from) * (along / s_.length_of(m));
+Vector Scene::place(const Structure& s, const Member& m, double along) {
+  const Vector from = s.axis_start(m), to = s.axis_end(m);
+  return from + (to - from) * (along / s.length_of(m));
 }
 
 void Scene::members(const Stroke& stroke) {

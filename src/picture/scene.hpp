@@ -13,14 +13,26 @@ struct Sight {
 };
 Sight sight(const Structure& structure, std::optional<View> view);
 
+// Another solution in the same picture, or in one beside it.
+struct Beside {
+  const std::string* name;
+  const Solution* solution;
+  CaseResult result;
+  std::vector<bool> shown;  // of its members
+};
+
 class Scene : public Canvas {
  public:
-  Scene(const Solution& solution, const PictureOptions& options, const Lettering& lettering);
+  // `beside`: solutions that share the scale. They have the case that is shown, and outlive the scene.
+  Scene(const Solution& solution, const PictureOptions& options, const Lettering& lettering,
+        const std::vector<PictureSide>& beside = {});
 
   const Structure& structure() const { return s_; }
   const CaseResult& result() const { return case_; }
   std::size_t case_index() const { return case_index_; }
   bool shows(std::size_t member) const { return shown_[member]; }
+  const std::vector<bool>& shown() const { return shown_; }
+  const std::vector<Beside>& beside() const { return beside_; }
   // Pixels for a metre.
   double scale() const { return scale_; }
 
@@ -28,7 +40,8 @@ class Scene : public Canvas {
   // The direction of a vector on the page, as long as it is seen.
   Spot seen(const Vector& direction) const { return sight_.flat(direction); }
   // A place along a member's axis.
-  Vector place(const Member& m, double along) const;
+  Vector place(const Member& m, double along) const { return place(s_, m, along); }
+  static Vector place(const Structure& structure, const Member& m, double along);
 
   // The members as thin lines, and the points.
   void members(const Stroke& stroke);
@@ -45,6 +58,7 @@ class Scene : public Canvas {
   CaseResult case_;
   Sight sight_;
   std::vector<bool> shown_;
+  std::vector<Beside> beside_;
   double scale_ = 1;
   Spot centre_{}, middle_{};  // of the structure as seen, in metres; of its place on the page
 };

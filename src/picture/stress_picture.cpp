@@ -45,7 +45,7 @@ class StressPicture {
       const auto strength = m.strength();
       if (use_ && mises && strength) consider(*mises, mises->value.si() / strength->si(), i);
     }
-    top_ = use_ ? 1 : most_;
+    top_ = use_ ? 1 : std::max(most_, largest_beside());
     for (std::size_t i = 0; i < s.members().size(); ++i)
       if (s_.shows(i)) draw(i);
     add_supports(s_);
@@ -66,6 +66,18 @@ class StressPicture {
     most_ = size;
     worst_ = e;
     worst_member_ = member;
+  }
+
+  // In the other solutions of the picture.
+  double largest_beside() const {
+    double most = 0;
+    for (const Beside& other : s_.beside())
+      for (std::size_t i = 0; i < other.shown.size(); ++i) {
+        const MemberResult m = other.result[MemberId{i}];
+        for (const auto& e : {m.max_stress(), m.min_stress()})
+          if (other.shown[i] && e) most = std::max(most, std::abs(e->value.si()));
+      }
+    return most;
   }
 
   std::optional<Shown> at(const MemberResult& m, Length along) const {

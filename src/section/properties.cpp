@@ -125,7 +125,8 @@ struct Wall {
   double operator()(const GivenProperties&) const { return 0; }
 };
 
-AreaProperties area_of(const Shape& shape) {
+// `open_perimeter` as Worked has it.
+AreaProperties area_of(const Shape& shape, double& open_perimeter) {
   if (!check(shape).empty()) return {};
   if (const auto* g = std::get_if<GivenProperties>(&shape)) {
     AreaProperties p;
@@ -136,7 +137,10 @@ AreaProperties area_of(const Shape& shape) {
     p.Wz = g->Wz.value_or(SectionModulus());
     return p;
   }
-  AreaProperties p = from_outline(*region(shape));
+  const Region outline = *region(shape);
+  if (outline.contours.size() == 1)
+    for (const Edge& e : outline.contours.front()) open_perimeter += e.length();
+  AreaProperties p = from_outline(outline);
   // Round ones are the same in every direction, to the last digit.
   if (std::holds_alternative<RoundBar>(shape) || std::holds_alternative<RoundTube>(shape)) p.Iy = p.Iz, p.Wy = p.Wz;
   return p;
@@ -161,7 +165,7 @@ SectionDetails details_of(const Shape& shape, double fineness, const Warping* wa
 }  // namespace
 
 Worked::Worked(const Shape& s, double f, std::optional<SecondMoment> J)
-    : shape(s), fineness(f), given_J(J), area(area_of(s)) {}
+    : shape(s), fineness(f), given_J(J), area(area_of(s, open_perimeter)) {}
 Worked::~Worked() = default;
 
 const Warping& Worked::warping() const {

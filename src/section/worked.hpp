@@ -27,6 +27,9 @@ struct Worked {
   const Shape shape;
   const double fineness;
   const std::optional<SecondMoment> given_J;
+  // The length of the outline of an open section; 0 of a closed one, and where only figures are given. Found with the
+  // area.
+  double open_perimeter = 0;
   AreaProperties area;
 
   // Everything that deforms a member; without the torsion modulus Wt, which takes the stresses.
@@ -61,6 +64,9 @@ inline Area plane_shear_area(const Section& section) {
 }
 // Formulas give what deforms a member of this shape.
 bool has_closed_form(const Shape& shape);
+inline double open_perimeter(const Section& section) {
+  return worked(section).open_perimeter;
+}
 // The shear centre is the centroid then.
 bool doubly_symmetric(const Section& section);
 

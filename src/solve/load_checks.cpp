@@ -5,7 +5,6 @@
 #include <algorithm>
 #include <cmath>
 
-#include "section/region.hpp"
 #include "section/worked.hpp"
 #include "structure/words.hpp"
 
@@ -145,10 +144,7 @@ Problems notes(const Structure& s, const Analysis& a) {
           Problem::Severity::warning);
   // The torsion of a thin open outline is what is left of a polar moment that is (length/wall)² times larger.
   const auto very_thin = [&](const Member& m) {
-    const auto region = section::region(s.section_of(m).shape());
-    if (!region || region->contours.size() > 1) return false;
-    double perimeter = 0;
-    for (const section::Edge& e : region->contours.front()) perimeter += e.length();
+    const double perimeter = section::open_perimeter(s.section_of(m));
     constexpr double thin = 1e-3;
     return 4 * s.section_of(m).area().si() < thin * perimeter * perimeter;
   };

@@ -1,6 +1,7 @@
 // The same work for many things, on several threads.
 #pragma once
 
+#include <algorithm>
 #include <atomic>
 #include <exception>
 #include <mutex>
@@ -9,17 +10,22 @@
 
 namespace corvex::study {
 
-// Calls `work` with each number below `count`, each once. What one throws first is thrown when all have ended.
+inline unsigned threads_for(unsigned wanted) {
+  return wanted > 0 ? wanted : std::max(1u, std::thread::hardware_concurrency());
+}
+
+// Calls `work` with each number below `count`, each once, and with the number of the thread that it runs on. What one
+// throws first is thrown when all have ended.
 template <class Work>
 void at_once(std::size_t count, unsigned threads, const Work& work) {
-  if (threads == 0) threads = std::max(1u, std::thread::hardware_concurrency());
+  threads = threads_for(threads);
   std::atomic<std::size_t> next{0};
   std::exception_ptr thrown;
   std::mutex mutex;
-  const auto run = [&] {
+  const auto run = [&](unsigned thread) {
     for (std::size_t i = next++; i < count; i = next++) {
       try {
-        work(i);
+        work(i, thread);
       } catch (...) {
         const std::lock_guard lock(mutex);
         if (!thrown) thrown = std::current_exception();
@@ -28,8 +34,8 @@ void at_once(std::size_t count, unsigned threads, const Work& work) {
     }
   };
   std::vector<std::thread> others;
-  for (unsigned t = 1; t < threads && t < count; ++t) others.emplace_back(run);
-  run();
+  for (unsigned t = 1; t < threads && t < count; ++t) others.emplace_back(run, t);
+  run(0);
   for (std::thread& t : others) t.join();
   if (thrown) std::rethrow_exception(thrown);
 }

@@ -31,7 +31,7 @@ class Search {
   Expected<SectionChoice, Problems> run() {
     if (Problems problems = faults(); !problems.empty()) return problems;
     sort_by_mass();
-    threads_ = wanted_.threads > 0 ? wanted_.threads : std::max(1u, std::thread::hardware_concurrency());
+    threads_ = study::threads_for(wanted_.threads);
     for (unsigned t = 0; t < threads_; ++t) workers_.push_back(std::make_unique<Worker>(s_));
     if (Problems problems = cannot_be_checked(); !problems.empty()) return problems;
     ByMass order(masses_);
@@ -56,6 +56,8 @@ class Search {
     explicit Worker(const Structure& s) : structure(s) {}
     Structure structure;
     Solver solver;
+    // What ruled out the choice before, which is likely to rule out the next one too.
+    Limits ruled_out{};
   };
 
   Problems faults() {
@@ -141,23 +143,11 @@ class Search {
   void try_batch(const ByMass& order, const std::vector<Pick>& batch) {
     std::vector<char> holds(batch.size());
     std::atomic<bool> stop{false};
-    std::mutex mutex;
-    std::vector<Worker*> free;
-    for (const auto& w : workers_) free.push_back(w.get());
-    study::at_once(batch.size(), threads_, [&](std::size_t i) {
-      if (stop || (wanted_.stop && wanted_.stop())) {
+    study::at_once(batch.size(), threads_, [&](std::size_t i, unsigned thread) {
+      if (stop || (wanted_.stop && wanted_.stop()))
         stop = true;
-        return;
-      }
-      Worker* worker = nullptr;
-      {
-        const std::lock_guard lock(mutex);
-        worker = free.back();
-        free.pop_back();
-      }
-      holds[i] = meets(*worker, batch[i]);
-      const std::lock_guard lock(mutex);
-      free.push_back(worker);
+      else
+        holds[i] = meets(*workers_[thread], batch[i]);
     });
     // What was not tried to its end proves nothing.
     if (stop) {
@@ -183,17 +173,36 @@ class Search {
     return solution.ok() ? std::optional(std::move(solution)) : std::nullopt;
   }
 
-  // Movements cost less than stresses: what they rule out need not be looked at further.
+  // The same limit for the one thing that did not meet it.
+  Limits alone(const Verdict& v, const Limit& of, const Structure& s) const {
+    Limit l = of;
+    const auto member = s.find_member(v.on);
+    if (l.kind == Limit::Kind::movement)
+      l.at = {*s.find_point(v.on)};
+    else if (member)
+      l.on = {*member};
+    return {l};
+  }
+
+  // First what ruled out the choice before. Then movements, which cost less than stresses: what they rule out need not
+  // be looked at further.
   bool meets(Worker& w, const Pick& pick) const {
     const auto solution = solved(w, pick);
     if (!solution) return false;
+    if (!w.ruled_out.empty())
+      if (const auto check = check_limits(*solution, w.ruled_out); check && !check->all_met()) return false;
     for (const bool stresses : {false, true}) {
       Limits some;
       for (const Limit& l : wanted_.limits)
         if ((l.kind == Limit::Kind::safety) == stresses) some.push_back(l);
       if (some.empty()) continue;
       const auto check = check_limits(*solution, some);
-      if (!check || !check->all_met()) return false;
+      if (!check) return false;
+      for (const Verdict& v : check->verdicts)
+        if (v.state != Verdict::State::met) {
+          w.ruled_out = alone(v, some[v.limit], w.structure);
+          return false;
+        }
     }
     return true;
   }

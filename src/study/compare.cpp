@@ -12,17 +12,6 @@ std::string words(const ShownFigure& shown) {
   return hand::words(shown.figure) + (shown.load_case.empty() ? "" : " in " + shown.load_case);
 }
 
-namespace {
-
-// Whether a value is worse than another, in the way that the figure takes values.
-bool is_taken_before(const Figure& f, double a, double b) {
-  if (f.take == Take::max) return a > b;
-  if (f.take == Take::min) return a < b;
-  return std::abs(a) > std::abs(b);
-}
-
-}  // namespace
-
 Expected<std::vector<std::optional<Quantity>>, Problems> shown_values(const Solution& solution,
                                                                       const std::vector<ShownFigure>& figures) {
   const Structure& s = solution.structure();
@@ -31,7 +20,7 @@ Expected<std::vector<std::optional<Quantity>>, Problems> shown_values(const Solu
   for (const ShownFigure& f : figures) {
     const Dimension d = hand::dimension_of(f.figure);
     // A hand calculation that compares nothing finds names and places.
-    Expectation e{.figure = f.figure, .is = Quantity(0, d), .within = Quantity(1, d), .load_case = f.load_case};
+    Expectation e{.figure = f.figure, .is = Quantity(1, d), .within = Quantity(1, d), .load_case = f.load_case};
     if (e.load_case.empty() && f.figure.kind != Figure::Kind::mass && !judged.empty())
       e.load_case = solution[judged.front()].name();
     asked.expect.push_back(std::move(e));
@@ -52,7 +41,7 @@ Expected<std::vector<std::optional<Quantity>>, Problems> shown_values(const Solu
     std::optional<Quantity> taken;
     for (const std::size_t c : cases)
       if (const auto value = hand::computed(solution[c], f, w.target, 0);
-          value && (!taken || is_taken_before(f, value->si, taken->si)))
+          value && (!taken || hand::is_taken_before(f, value->si, taken->si)))
         taken = value;
     values.push_back(taken);
   }
@@ -100,10 +89,10 @@ void find_worst(const Solution& solution, Compared& c) {
   }
 }
 
-Compared compared(const Candidate& candidate, const std::vector<ShownFigure>& show) {
+Compared compared(const Candidate& candidate, const std::vector<ShownFigure>& show, Solver& solver) {
   Compared c{.name = candidate.name, .refused = candidate.refused};
   if (!c.refused.empty()) return c;
-  const Solution solution = solve(candidate.structure);
+  const Solution solution = solver.solve(candidate.structure);
   if (!solution.ok()) {
     c.refused = solution.problems();
     return c;
@@ -128,7 +117,9 @@ Compared compared(const Candidate& candidate, const std::vector<ShownFigure>& sh
 std::vector<Compared> compare(const std::vector<Candidate>& candidates, const std::vector<ShownFigure>& show,
                               unsigned threads) {
   std::vector<Compared> all(candidates.size());
-  study::at_once(candidates.size(), threads, [&](std::size_t i) { all[i] = compared(candidates[i], show); });
+  std::vector<Solver> solvers(study::threads_for(threads));
+  study::at_once(candidates.size(), threads,
+                 [&](std::size_t i, unsigned thread) { all[i] = compared(candidates[i], show, solvers[thread]); });
   return all;
 }
 

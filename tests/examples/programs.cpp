@@ -1,6 +1,7 @@
 // The example programs run, and say what the command line says of the same structure.
 #include <cstdlib>
 #include <fstream>
+#include <regex>
 #include <sstream>
 #include <vector>
 
@@ -120,4 +121,40 @@ TEST_CASE("The moment at a place of a model that was read") {
   CHECK_THAT(run("moment-at", "'" + models + "walkway-beam.yaml' walkway '9 m'").out, Contains("which is 4 m long"));
   CHECK_THAT(run("moment-at", "'" + models + "walkway-beam.yaml' walk '1 m'").out, Contains("no member"));
   CHECK(run("moment-at", "nowhere.yaml beam '1 m'").status == 2);
+}
+
+TEST_CASE("The configurator prices what it chooses, and what it chooses meets the limits") {
+  const Ran ran = run("configurator");
+  CHECK(ran.status == 0);
+  std::istringstream lines(ran.out);
+  std::string line;
+  std::getline(lines, line);
+  int rows = 0;
+  double lighter = 0;
+  for (; std::getline(lines, line); ++rows) {
+    // "3.0 m   SHS 60x60x2.5 RHS 80x40x2.5      4.8 m   21.1 kg     81.48"
+    static const std::regex row(R"(([0-9.]+) m +(SHS [0-9x.]+) +(RHS [0-9x.]+) +([0-9.]+) m +([0-9.]+) kg +([0-9.]+))");
+    std::smatch found;
+    REQUIRE(std::regex_match(line, found, row));
+    const double span = std::stod(found[1]), metres = std::stod(found[4]), mass = std::stod(found[5]);
+    CHECK(metres == Approx(span + 1.8));
+    CHECK(std::stod(found[6]) == Approx(1.85 * mass + 2.4 * metres + 2 * 9.5 + 2 * 6).margin(0.1));
+    CHECK(mass > lighter);
+    lighter = mass;
+    const corvex::test::Folder folder;
+    folder.write("trestle.yaml",
+                 fmt::format("corvex: 1\nunits: {{length: m, force: kN}}\nsections: {{leg: {}, rail: {}}}\n"
+                             "points: {{A: [0, 0], B: [0, 0.9], C: [{}, 0.9], D: [{}, 0]}}\n"
+                             "members:\n  left leg: {{through: [A, B], section: leg, material: S235}}\n"
+                             "  rail: {{through: [B, C], section: rail, material: S235}}\n"
+                             "  right leg: {{through: [D, C], section: leg, material: S235}}\n"
+                             "supports: {{A: pinned, D: pinned}}\nlimits: [{{safety: 1.5}}, {{sag: 1/300}}]\n"
+                             "loads:\n  bottles: [{{on: rail, line: {{down: 2.2 kN/m}}}}, {{gravity: down}}]\n"
+                             "  push: [{{at: B, force: {{x: 0.4}}}}, {{gravity: down}}]\n",
+                             found[2].str(), found[3].str(), span, span));
+    const auto o = folder.run("solve trestle.yaml --json");
+    CHECK(o.status == 0);
+    CHECK(nlohmann::json::parse(o.out)["model"]["mass"].get<double>() == Approx(mass).margin(0.06));
+  }
+  CHECK(rows == 5);
 }

@@ -3,6 +3,7 @@
 #include <corvex/file.hpp>
 
 #include "support/text.hpp"
+#include "support/trestle.hpp"
 
 using namespace corvex;
 using namespace corvex::test;
@@ -10,24 +11,7 @@ using Catch::Matchers::Contains;
 
 namespace {
 
-const std::string trestle = R"(corvex: 1
-title: Trestle
-units: {length: mm, force: kN}
-parameters: {span: 2.4 m, wall: 4 mm}
-sections:
-  leg:  {shape: square tube, width: 60 mm, wall: wall}
-  rail: RHS 80x40x4
-points: {A: [0, 0], B: [0, 900], C: [span/2, 900], D: [span, 900], E: [span, 0]}
-members:
-  left leg:  {through: [A, B], section: leg, material: S235}
-  rail:      {through: [B, C, D], section: rail, material: S235}
-  right leg: {through: [E, D], section: leg, material: S235}
-supports: {A: fixed, E: fixed}
-loads:
-  product: [{at: C, force: {down: 3.2}}, {on: rail, line: {down: 0.8 kN/m}}]
-  push: [{at: B, force: {x: 0.3}}]
-limits: [{safety: 1.5}]
-)";
+const std::string limited_trestle = trestle + "limits: [{safety: 1.5}]\n";
 
 std::string results(const Model& model) {
   const Solution solution = solve(model.structure);
@@ -36,7 +20,7 @@ std::string results(const Model& model) {
 }
 
 ModelDocument document(const std::string& variants = "") {
-  const auto d = read_document_text(trestle + variants, "model.yaml");
+  const auto d = read_document_text(limited_trestle + variants, "model.yaml");
   REQUIRE(d);
   return *d;
 }
@@ -77,11 +61,11 @@ TEST_CASE("A variant gives what the model gives when the change is written out")
             "supports: {A: pinned, E: fixed}\nanalysis: {shear: off}"}}) {
     INFO(c.patch);
     const ModelDocument d = document("variants:\n  other: " + c.patch + "\n");
-    const auto written = read_model_text(replaced(trestle, c.from, c.to), "written.yaml");
+    const auto written = read_model_text(replaced(limited_trestle, c.from, c.to), "written.yaml");
     REQUIRE(written);
     CHECK(results(built(d, {.variant = "other"})) == results(*written));
     // The model as it stands is not touched.
-    CHECK(results(built(d, {})) == results(*read_model_text(trestle, "model.yaml")));
+    CHECK(results(built(d, {})) == results(*read_model_text(limited_trestle, "model.yaml")));
     CHECK(d.variants() == std::vector<std::string>{"other"});
   }
 }
@@ -103,7 +87,7 @@ TEST_CASE("Values by JSON Pointer give what the model gives when they are writte
            {"/points/C/0", "span/3", "C: [span/2, 900]", "C: [span/3, 900]"},
            {"/supports/A", "pinned", "A: fixed", "A: pinned"}}) {
     INFO(c.pointer);
-    const auto written = read_model_text(replaced(trestle, c.from, c.to), "written.yaml");
+    const auto written = read_model_text(replaced(limited_trestle, c.from, c.to), "written.yaml");
     REQUIRE(written);
     CHECK(results(built(document(), {.set = {{c.pointer, c.value}}})) == results(*written));
   }
@@ -114,14 +98,14 @@ TEST_CASE("A variant, then values by pointer, then parameters") {
   const Model m =
       built(d, {.parameters = {{"wall", "6 mm"}}, .variant = "other", .set = {{"/sections/rail", "SHS 100x100x4"}}});
   const auto written = read_model_text(
-      replaced(replaced(trestle, "wall: 4 mm", "wall: 6 mm"), "rail: RHS 80x40x4", "rail: SHS 100x100x4"),
+      replaced(replaced(limited_trestle, "wall: 4 mm", "wall: 6 mm"), "rail: RHS 80x40x4", "rail: SHS 100x100x4"),
       "written.yaml");
   CHECK(results(m) == results(*written));
 }
 
 TEST_CASE("Names with a slash or a tilde are written with ~1 and ~0") {
   const std::string odd =
-      replaced(replaced(trestle, "  rail: RHS 80x40x4", "  a/b~c: RHS 80x40x4"), "section: rail", "section: a/b~c");
+      replaced(replaced(limited_trestle, "  rail: RHS 80x40x4", "  a/b~c: RHS 80x40x4"), "section: rail", "section: a/b~c");
   const auto d = read_document_text(odd, "model.yaml");
   REQUIRE(d);
   CHECK(built(*d, {.set = {{"/sections/a~1b~0c", "SHS 80x80x4"}}}).structure.sections()[1].designation ==
@@ -157,7 +141,7 @@ TEST_CASE("A change that fits nothing says where, with the nearest name") {
 }
 
 TEST_CASE("A variant has no variants of its own") {
-  const auto model = read_model_text(trestle + "variants: {a: {variants: {b: {}}}}\n", "model.yaml");
+  const auto model = read_model_text(limited_trestle + "variants: {a: {variants: {b: {}}}}\n", "model.yaml");
   REQUIRE_FALSE(model);
   CHECK_THAT(describe(model.error().front()),
              Contains("model.yaml:18:16: error: a variant has no variants of its own"));

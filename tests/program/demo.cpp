@@ -27,6 +27,16 @@ TEST_CASE("The demo writes models and results that the program itself gives") {
     }
     CHECK(folder.content(base + ".json") == folder.run("solve " + base + ".yaml --json --places 11").out);
   }
+  const std::string trestle = "works/demo/conveyor-trestle", walkway = "works/demo/walkway-beam";
+  CHECK(folder.content(trestle + "-compare.txt") == folder.run("compare " + trestle + ".yaml").out);
+  CHECK(folder.content(trestle + "-variants-moment.svg") ==
+        folder.run("draw " + trestle + ".yaml --variants all --what moment").out);
+  CHECK(folder.content(trestle + "-sweep-rail.txt") == folder.run("sweep " + trestle + ".yaml rail").out);
+  REQUIRE(folder.run("sweep " + walkway + ".yaml wall -o wall.svg").status == 0);
+  CHECK(folder.content(walkway + "-sweep-wall.svg") == folder.content("wall.svg"));
+  for (const std::string name : {"walkway-beam", "pipe-rack", "tank-skid"})
+    CHECK(folder.content("works/demo/" + name + "-choose.txt") ==
+          folder.run("choose works/demo/" + name + ".yaml").out);
   SECTION("again is no harm") {
     CHECK(folder.run("demo works/demo").status == 0);
   }

@@ -1,0 +1,157 @@
+#include "corvex/sweep.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "study/at_once.hpp"
+
+namespace corvex {
+
+bool Varied::is_number() const {
+  return !values.empty() &&
+         std::all_of(values.begin(), values.end(), [](const SweptValue& v) { return v.quantity.has_value(); });
+}
+
+namespace {
+
+Problem sweep_fault(std::string text) {
+  Problem p;
+  p.text = std::move(text);
+  p.key = "sweeps";
+  return p;
+}
+
+// In floating point, which does not run over.
+double possible_runs(const Sweep& s) {
+  double runs = 1;
+  for (const Varied& v : s.vary) {
+    const auto count = static_cast<double>(v.values.size());
+    runs = s.together ? count : runs * count;
+  }
+  return runs;
+}
+
+}  // namespace
+
+Problems check(const Sweep& s) {
+  Problems problems;
+  if (s.vary.empty()) problems.push_back(sweep_fault("there is nothing to vary"));
+  for (const Varied& v : s.vary) {
+    if (v.values.empty())
+      problems.push_back(sweep_fault(fmt::format("'{}' is to be varied but has no values", v.name)));
+    if (s.together && v.values.size() != s.vary.front().values.size())
+      problems.push_back(
+          sweep_fault(fmt::format("values that change together are as many: '{}' has {} and '{}' has {}",
+                                  s.vary.front().name, s.vary.front().values.size(), v.name, v.values.size())));
+    for (const SweptValue& value : v.values)
+      if (value.quantity && v.is_number() && value.quantity->dimension != v.values.front().quantity->dimension) {
+        problems.push_back(
+            sweep_fault(fmt::format("the values of '{}' are of different kinds: {} and {}", v.name,
+                                    name(v.values.front().quantity->dimension), name(value.quantity->dimension))));
+        break;
+      }
+  }
+  if (const double runs = possible_runs(s); problems.empty() && runs > static_cast<double>(most_sweep_runs))
+    problems.push_back(sweep_fault(
+        fmt::format("{:.3g} combinations are more than can be solved ({}): give fewer values", runs, most_sweep_runs)));
+  return problems;
+}
+
+std::size_t run_count(const Sweep& s) {
+  return static_cast<std::size_t>(possible_runs(s));
+}
+
+Picks picks_of(const Sweep& s, std::size_t run) {
+  Picks picks(s.vary.size(), run);
+  if (s.together) return picks;
+  for (std::size_t i = s.vary.size(); i-- > 0;) {
+    picks[i] = run % s.vary[i].values.size();
+    run /= s.vary[i].values.size();
+  }
+  return picks;
+}
+
+namespace {
+
+// What a limit asks of the same figure of the same thing.
+std::optional<Quantity> required_of(const ShownFigure& shown, const Limit& l, const Structure& s) {
+  const Figure& f = shown.figure;
+  const auto of_member = [&] {
+    const auto is_named = [&](const MemberRef& m) { return s[s.at(m)].name == f.of; };
+    return l.on.empty() || std::any_of(l.on.begin(), l.on.end(), is_named);
+  };
+  if (!l.cases.empty() && std::find(l.cases.begin(), l.cases.end(), shown.load_case) == l.cases.end()) return {};
+  if (f.at) return {};
+  if (f.kind == Figure::Kind::safety && l.kind == Limit::Kind::safety && of_member()) return l.required.quantity();
+  if (f.kind == Figure::Kind::displacement && l.kind == Limit::Kind::movement && f.part == l.part)
+    for (const PointId p : l.at)
+      if (s[p].name == f.of) return l.required.quantity();
+  // Between supports a limit looks at each stretch; the whole length is one where nothing is between its ends.
+  if (f.kind == Figure::Kind::sag && l.kind == Limit::Kind::sag && !l.between && of_member())
+    if (const auto m = s.find_member(f.of); m && s[*m].through.size() == 2)
+      return Quantity(l.required.si() * s.length_of(s[*m]), dimension::length);
+  return {};
+}
+
+// The strictest of all limits.
+std::optional<Quantity> required_of(const ShownFigure& shown, const Limits& limits, const Structure& s) {
+  std::optional<Quantity> strictest;
+  const bool at_least = shown.figure.kind == Figure::Kind::safety;
+  for (const Limit& l : limits)
+    if (const auto q = required_of(shown, l, s);
+        q && (!strictest || (at_least ? q->si > strictest->si : q->si < strictest->si)))
+      strictest = q;
+  return strictest;
+}
+
+// How far a verdict is beyond its limit, as a ratio; 0 where it was not checked.
+double use(const Verdict& v) {
+  if (!v.value) return 0;
+  const bool at_least =
+      v.kind == Limit::Kind::safety || v.kind == Limit::Kind::buckling || v.kind == Limit::Kind::frequency;
+  return at_least ? v.required.si / v.value->si : v.value->si / v.required.si;
+}
+
+void solve_run(const Sweep& sweep, const Candidate& candidate, Solver& solver, SweepRun& run) {
+  run.refused = candidate.refused;
+  if (!run.refused.empty()) return;
+  const Solution solution = solver.solve(candidate.structure);
+  if (!solution.ok()) {
+    run.refused = solution.problems();
+    return;
+  }
+  const auto values = shown_values(solution, sweep.show);
+  const auto limits = check_limits(solution, candidate.limits);
+  if (!values) run.refused = values.error();
+  if (!limits) run.refused.insert(run.refused.end(), limits.error().begin(), limits.error().end());
+  if (!run.refused.empty()) return;
+  run.shown = *values;
+  for (const ShownFigure& f : sweep.show) run.required.push_back(required_of(f, candidate.limits, candidate.structure));
+  if (limits->verdicts.empty()) return;
+  run.limits_met = limits->all_met();
+  for (const Verdict& v : limits->verdicts)
+    if (v.state != Verdict::State::met && (!run.exceeded || use(v) > use(*run.exceeded))) run.exceeded = v;
+}
+
+}  // namespace
+
+Expected<std::vector<SweepRun>, Problems> sweep(const Sweep& sweep, const std::function<Candidate(const Picks&)>& build,
+                                                const SweepOptions& options) {
+  if (Problems problems = check(sweep); !problems.empty()) return problems;
+  std::vector<SweepRun> runs(run_count(sweep));
+  std::vector<Solver> solvers(study::threads_for(options.threads));
+  std::mutex mutex;
+  std::size_t done = 0;
+  study::at_once(runs.size(), options.threads, [&](std::size_t i, unsigned thread) {
+    runs[i].picks = picks_of(sweep, i);
+    solve_run(sweep, build(runs[i].picks), solvers[thread], runs[i]);
+    if (!options.progress) return;
+    const std::lock_guard lock(mutex);
+    options.progress(++done);
+  });
+  return runs;
+}
+
+}  // namespace corvex
