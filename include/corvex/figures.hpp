@@ -1,8 +1,9 @@
 // Corvex: the figures that vary along a member, one row each: their names, units, and where to get them.
 //
+//     std::string symbols;
 //     for (const corvex::MemberFigure& f : corvex::member_figures())
-//       if (f.diagram && f.exists_in(solution.structure(), rail))
-//         fmt::print("{} ", f.symbol);   // N Vy Mz defl. y rot. z
+//       if (f.diagram && f.exists_in(solution.structure(), rail)) symbols += f.symbol + std::string("; ");
+//     fmt::print("{}\n", symbols);   // N; Vy; Mz; defl. y; rot. z;
 //
 // Signs are those of solution.hpp and diagram.hpp. The table is constant and may be read from several threads.
 #pragma once

@@ -1,6 +1,6 @@
 // Corvex: texts that are safe to print anywhere.
 //
-//     fmt::print("{}\n", corvex::why_not_printable("post\x1b[2J", true));   // it has the control character U+001B
+//     fmt::print("{}\n", corvex::why_not_printable("post\x1b", true));   // it has the control character U+001B
 //
 // A name or title goes to terminals, pages, spreadsheets and other programs, which take control characters for orders
 // and marks of writing direction for a reason to show the text in another order. May be called from several threads.

@@ -7,6 +7,8 @@
 #include <corvex/file.hpp>
 #include <corvex/number.hpp>
 #include <corvex/picture.hpp>
+#include <corvex/printable.hpp>
+#include <corvex/writing.hpp>
 #include <filesystem>
 #include <fstream>
 #include <string>
@@ -44,6 +46,8 @@ std::string promised(const std::string& header) {
 void check(const std::string& header) {
   INFO(header);
   CHECK_FALSE(promised(header).empty());
+  // A comment has no blanks at its end.
+  while (printed.find(" \n") != std::string::npos) printed.erase(printed.find(" \n"), 1);
   CHECK(printed == promised(header));
   printed.clear();
 }
@@ -172,6 +176,36 @@ TEST_CASE("Examples of solution.hpp, diagram.hpp, hand.hpp") {
   } check("document");
 }
 
+TEST_CASE("Examples of findings.hpp, figures.hpp, compare.hpp, choose.hpp, sweep.hpp") {
+  Context context(true);
+  auto& [trestle, a, b, c, d, e, rail] = context;
+  const corvex::Solution solution = corvex::solve(trestle);
+  {
+#include "findings.inc"
+  } check("findings");
+  {
+#include "figures.inc"
+  } check("figures");
+  {
+#include "compare.inc"
+  } check("compare");
+  {
+#include "choose.inc"
+  } check("choose");
+  {
+#include "sweep.inc"
+  } check("sweep");
+}
+
+TEST_CASE("Examples of printable.hpp and writing.hpp") {
+  {
+#include "printable.inc"
+  } check("printable");
+  {
+#include "writing.inc"
+  } check("writing");
+}
+
 TEST_CASE("The example of file.hpp") {
   namespace fs = std::filesystem;
   const fs::path before = fs::current_path();
@@ -186,12 +220,15 @@ TEST_CASE("The example of file.hpp") {
   check("file");
 }
 
-TEST_CASE("Every public header but the one that gathers them has an example") {
+TEST_CASE("Every public header but the one that gathers them has an example, which is compiled here") {
+  std::ifstream in(CORVEX_SOURCE "/tests/interface/header_examples.cpp");
+  const std::string here(std::istreambuf_iterator<char>(in), {});
   for (const auto& entry : std::filesystem::directory_iterator(CORVEX_SOURCE "/include/corvex")) {
     const std::string name = entry.path().stem().string();
     if (name == "corvex") continue;
     INFO(name);
     CHECK_FALSE(promised(name).empty());
+    CHECK_THAT(here, Catch::Contains("check(\"" + name + "\")"));
   }
 }
 

@@ -177,3 +177,22 @@ TEST_CASE("What cannot be chosen is refused") {
   CHECK_THAT(o.out, Contains("No choice meets every limit"));
   CHECK_FALSE(folder.has("chosen.yaml"));
 }
+
+TEST_CASE("Three groups of thirty sections: the choice is that of an exhaustive search of all 27,000") {
+  std::string three = limited_trestle;
+  three.replace(three.find("  rail: RHS 80x40x4"), 19, "  rail: RHS 80x40x4\n  other: SHS 60x60x4");
+  three.replace(three.find("[E, D], section: leg"), 20, "[E, D], section: other");
+  const auto model = read_model_text(three, "three.yaml");
+  REQUIRE(model.ok());
+  const Choosing wanted{
+      .groups = {{"leg", some("SHS", 2, 3, 30)}, {"rail", some("RHS", 1, 4, 30)}, {"other", some("SHS", 3, 4, 30)}},
+      .limits = model->limits};
+  const auto choice = choose(model->structure, wanted);
+  REQUIRE(choice.ok());
+  CHECK(choice->proven);
+  CHECK(choice->possible == 27000);
+  CHECK(choice->tried < 27000);
+  const std::vector<double> masses = exhaustive(model->structure, wanted);
+  REQUIRE(choice->found.size() == 4);
+  for (std::size_t i = 0; i < 4; ++i) CHECK(choice->found[i].mass.si() == Approx(masses[i]).epsilon(1e-12));
+}

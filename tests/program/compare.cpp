@@ -1,10 +1,15 @@
 // `compare`: every figure is that of the changed model solved alone; verdicts, refusals, forms.
+#include <fmt/format.h>
+
 #include <catch2/catch.hpp>
+#include <corvex/file.hpp>
+#include <random>
 
 #include "support/models.hpp"
 #include "support/program.hpp"
 
 using Catch::Matchers::Contains;
+using namespace corvex;
 using namespace corvex::test;
 using Json = nlohmann::json;
 
@@ -142,4 +147,52 @@ TEST_CASE("A comparison that asks for what is not there is refused") {
   // Of a name that no model has, each says so.
   const Outcome o = folder.run("compare model.yaml --show 'moment: rial'");
   CHECK_THAT(o.err, Contains("there is no member 'rial'; did you mean 'rail'?"));
+}
+
+TEST_CASE("So it is over every model that ships, with random changes, on any number of threads") {
+  std::mt19937 random(11);
+  std::size_t compared = 0;
+  for (const NamedModel& shipped : shipped_models()) {
+    const auto document = read_document_text(shipped.text, shipped.name);
+    REQUIRE(document.ok());
+    std::vector<Candidate> candidates;
+    for (int patch = 0; patch < 3; ++patch) {
+      Overrides with;
+      for (const auto& [name, formula] : document->parameters())
+        with.parameters[name] = fmt::format("{}*({})", std::uniform_real_distribution(0.9, 1.1)(random), formula);
+      const auto model = build(*document, with);
+      // Some values suit no joint of their model.
+      if (!model || !solve(model->structure).ok()) continue;
+      candidates.push_back({.name = fmt::format("patch {}", patch),
+                            .structure = model->structure,
+                            .limits = model->limits,
+                            .hand = model->hand});
+    }
+    INFO(shipped.name);
+    for (const unsigned threads : {1u, 4u}) {
+      const auto all = compare(candidates, {}, threads);
+      for (std::size_t i = 0; i < all.size(); ++i) {
+        const Solution solution = solve(candidates[i].structure);
+        double moved = 0, stress = 0, safety = 1e300, sag = 0;
+        for (const std::size_t c : solution.judged())
+          for (const Member& member : solution.structure().members()) {
+            const MemberResult m = solution[c][member.name];
+            moved = std::max(moved, m.movement().value.si);
+            sag = std::max(sag, m.sag().value.si);
+            if (const auto s = m.von_mises()) stress = std::max(stress, s->value.si());
+            if (const auto s = m.safety()) safety = std::min(safety, *s);
+          }
+        REQUIRE(all[i].refused.empty());
+        CHECK(all[i].displacement->value.si == moved);
+        CHECK(all[i].sag->value.si == sag);
+        if (all[i].stress) CHECK(all[i].stress->value.si == stress);
+        CHECK(all[i].safety.has_value() == (safety < 1e300));
+        if (all[i].safety) CHECK(all[i].safety->value.si == safety);
+        const auto limits = check_limits(solution, candidates[i].limits);
+        if (!candidates[i].limits.empty()) CHECK(all[i].limits_met() == limits->all_met());
+        ++compared;
+      }
+    }
+  }
+  CHECK(compared > 100);
 }
