@@ -32,10 +32,10 @@ struct Feature {
 // only has a bend in its curvature, and where a drawn curve turns by a little there is next to nothing.
 constexpr double hardly = 0.35;
 
-double closeness(double turn, double grading, bool open) {
-  if (turn < -hardly) return (open ? 9e-3 : 3e-2) / std::pow(grading, 3);
+double closeness(double turn, double grading, const Region& region) {
+  if (turn < -hardly) return (region.contours.size() == 1 ? 9e-3 : 3e-2) / std::pow(grading, 3);
   if (turn > hardly) return 0.36 / grading;
-  return 0.6;
+  return is_tube(region) ? 1.8 / grading : 0.6;
 }
 
 class Cutter {
@@ -54,7 +54,7 @@ class Cutter {
           continue;
         }
         const double scale = std::min({before.length(), after.length(), clearance(c, i)});
-        features_.push_back({after.from, scale * closeness(bend, grading, region.contours.size() == 1)});
+        features_.push_back({after.from, scale * closeness(bend, grading, region)});
       }
   }
 
@@ -106,7 +106,7 @@ class Cutter {
   // Halves, or closes in on a corner by steps, until every panel is short beside its distance from the corners of the
   // outline that it does not touch.
   void cut(const Edge& e, double from, double to, double finest_from, double finest_to) {
-    constexpr double step = 0.3;
+    constexpr double step = 0.3, most_sweep = 0.8;
     const Edge piece = e.part(from, to);
     const double length = piece.length();
     const bool long_from = finest_from > 0 && length > 1.2 * finest_from;
@@ -116,7 +116,7 @@ class Cutter {
       at = from + (to - from) * (long_to ? 0.5 : std::max(step, std::min(0.5, finest_from / length)));
     else if (long_to)
       at = to - (to - from) * (long_from ? 0.5 : std::max(step, std::min(0.5, finest_to / length)));
-    else if (length > reach_ * nearest(piece) || (e.is_arc() && std::abs(piece.sweep) > 1))
+    else if (length > reach_ * nearest(piece) || (e.is_arc() && std::abs(piece.sweep) > most_sweep))
       at = (from + to) / 2;
     else {
       all_.push_back({piece, of_.contour, of_.of, from, to});

@@ -36,18 +36,18 @@ Potential::Potential(const Region& region, double grading, int order)
     z_(i) = nodes_[static_cast<std::size_t>(i)].at.real();
     y_(i) = nodes_[static_cast<std::size_t>(i)].at.imag();
   }
-  const std::vector<Eigen::Index> twin = swapped();
+  twin_ = swapped();
   for (int i = 0; i < images(); ++i) {
     angle_.emplace_back(size, size);
-    fill_angles(i, twin, angle_.back());
+    fill_angles(i, angle_.back());
   }
   // The other half of a square section: the mirrors left-right and up-down change places in the diagonal.
-  for (int i = 0; i < images() && !twin.empty(); ++i) {
+  for (int i = 0; i < images() && !twin_.empty(); ++i) {
     const Eigen::MatrixXd& other = angle_[i == 1 ? 2 : i == 2 ? 1 : static_cast<std::size_t>(i)];
     for (Eigen::Index column = 0; column < size; ++column) {
-      const Eigen::Index twin_column = twin[static_cast<std::size_t>(column)];
+      const Eigen::Index twin_column = twin_[static_cast<std::size_t>(column)];
       for (Eigen::Index row = 0; row < size; ++row)
-        if (const Eigen::Index t = twin[static_cast<std::size_t>(row)]; t < row)
+        if (const Eigen::Index t = twin_[static_cast<std::size_t>(row)]; t < row)
           angle_[static_cast<std::size_t>(i)](row, column) = other(t, twin_column);
     }
   }
@@ -61,7 +61,9 @@ std::vector<Eigen::Index> Potential::swapped() const {
   // Each contour is run through from one axis to the other: its nodes pair from both ends.
   for (Eigen::Index first = 0; first < n;) {
     Eigen::Index end = first;
-    const auto contour = [&](Eigen::Index i) { return panels_[static_cast<std::size_t>(i) / rule_.node.size()].contour; };
+    const auto contour = [&](Eigen::Index i) {
+      return panels_[static_cast<std::size_t>(i) / rule_.node.size()].contour;
+    };
     while (end < n && contour(end) == contour(first)) ++end;
     if ((end - first) % 2 != 0) return {};
     for (Eigen::Index i = first; i < end; ++i) {
@@ -75,13 +77,13 @@ std::vector<Eigen::Index> Potential::swapped() const {
 }
 
 // Gauss's rule for all places first, whole columns at a time; then the exact integrals for those that are near.
-void Potential::fill_angles(int which, const std::vector<Eigen::Index>& twin, Eigen::MatrixXd& angle) const {
+void Potential::fill_angles(int which, Eigen::MatrixXd& angle) const {
   const std::size_t p = rule_.node.size();
   const Complex mirror = image({1, 1}, which, {}).first;
   const Eigen::ArrayXd z = z_ * mirror.real(), y = y_ * mirror.imag();
   // Rows that are computed: all, or those that the others follow from.
   std::vector<std::pair<Eigen::Index, Eigen::Index>> ranges;
-  const auto wanted = [&](Eigen::Index row) { return twin.empty() || twin[static_cast<std::size_t>(row)] > row; };
+  const auto wanted = [&](Eigen::Index row) { return twin_.empty() || twin_[static_cast<std::size_t>(row)] > row; };
   for (Eigen::Index row = 0; row < z.size(); ++row) {
     if (!wanted(row)) continue;
     if (ranges.empty() || ranges.back().second != row) ranges.emplace_back(row, row);
@@ -176,8 +178,7 @@ struct Ends {
 
 }  // namespace
 
-Potential::Piece::Piece(const Edge& e)
-    : edge(e), middle(e.at(0)), half(e.derivative(0)), size(e.length() / 2) {}
+Potential::Piece::Piece(const Edge& e) : edge(e), middle(e.at(0)), half(e.derivative(0)), size(e.length() / 2) {}
 
 Complex Potential::Piece::parameter(Complex place) const {
   if (!edge.is_arc()) {
@@ -252,7 +253,8 @@ void Potential::weigh_near(std::size_t panel, Complex from, std::optional<std::s
       continue;
     }
     const Complex along = nodes_[panel * p + j].tangent * size;
-    w.angle[j] += rule_.weight[j] * (times(along, std::conj(apart)).imag() / std::norm(apart) + own.imag() / std::norm(own));
+    w.angle[j] +=
+        rule_.weight[j] * (times(along, std::conj(apart)).imag() / std::norm(apart) + own.imag() / std::norm(own));
     if (with_log) w.log[j] += rule_.weight[j] * size * (std::log(std::norm(apart) / std::norm(own * size)) / 2);
   }
 }
@@ -266,30 +268,48 @@ Values Potential::at_nodes(const Wanted& wanted) const {
   return q;
 }
 
-// Adds ∫ q ln r ds over an arc's panel and its images: Gauss's rule for all places, then the exact one where it is near.
+// Adds ∫ q ln r ds over an arc's panel and its images: Gauss's rule for all places, then the exact one where it is
+// near. The images share one logarithm, of the product of their distances. Each function is added by itself, so that it
+// comes out the same to the last digit whichever others are asked for.
 void Potential::add_arc(std::size_t panel, const std::vector<Values>& q, const Eigen::MatrixXd& sign,
                         Eigen::MatrixXd& sum) const {
   const auto p = static_cast<Eigen::Index>(rule_.node.size()), first = static_cast<Eigen::Index>(panel) * p;
-  Eigen::MatrixXd flow(p, sum.cols()), log(sum.rows(), p);
-  for (Eigen::Index f = 0; f < sum.cols(); ++f) flow.col(f) = q[static_cast<std::size_t>(f)].segment(first, p);
+  std::vector<Eigen::ArrayXXd> square(static_cast<std::size_t>(images()), Eigen::ArrayXXd(sum.rows(), p));
   Weights w;
   for (int i = 0; i < images(); ++i) {
+    Eigen::ArrayXXd& r2 = square[static_cast<std::size_t>(i)];
     const Complex mirror = image({1, 1}, i, {}).first;
     for (Eigen::Index j = 0; j < p; ++j) {
       const Node& node = nodes_[static_cast<std::size_t>(first + j)];
-      log.col(j) = node.weight / 2 *
-                   ((node.at.real() - z_ * mirror.real()).square() + (node.at.imag() - y_ * mirror.imag()).square())
-                       .log();
+      r2.col(j) = (node.at.real() - z_ * mirror.real()).square() + (node.at.imag() - y_ * mirror.imag()).square();
     }
     for (Eigen::Index row = 0; row < sum.rows(); ++row) {
       const Complex from(z_(row) * mirror.real(), y_(row) * mirror.imag());
       if (!near(pieces_[panel], from)) continue;
       const bool own = i == 0 && row / p == static_cast<Eigen::Index>(panel);
       weigh_near(panel, from, own ? std::optional(static_cast<std::size_t>(row % p)) : std::nullopt, true, w);
-      for (Eigen::Index j = 0; j < p; ++j) log(row, j) = w.log[static_cast<std::size_t>(j)];
+      // Its logarithm is counted here.
+      r2.row(row) = 1;
+      for (Eigen::Index f = 0; f < sum.cols(); ++f)
+        for (Eigen::Index j = 0; j < p; ++j)
+          sum(row, f) += sign(i, f) * w.log[static_cast<std::size_t>(j)] * q[static_cast<std::size_t>(f)](first + j);
     }
-    // Column by column, so that a function comes out the same to the last digit whichever others are asked for.
-    for (Eigen::Index f = 0; f < sum.cols(); ++f) sum.col(f) += sign(i, f) * (log * flow.col(f));
+  }
+  Eigen::ArrayXXd product(sum.rows(), p);
+  for (Eigen::Index f = 0; f < sum.cols(); ++f) {
+    product = square.front();
+    if (sign(0, f) < 0) product = product.inverse();
+    for (int i = 1; i < images(); ++i) {
+      if (sign(i, f) > 0)
+        product *= square[static_cast<std::size_t>(i)];
+      else
+        product /= square[static_cast<std::size_t>(i)];
+    }
+    product = product.log();
+    for (Eigen::Index j = 0; j < p; ++j) {
+      const double weight = nodes_[static_cast<std::size_t>(first + j)].weight / 2;
+      sum.col(f) += product.col(j).matrix() * (weight * q[static_cast<std::size_t>(f)](first + j));
+    }
   }
 }
 
@@ -405,8 +425,7 @@ std::vector<Values> Potential::solve(const std::vector<Wanted>& wanted) {
   std::vector<Values> solved;
   std::vector<Wanted> all = wanted;
   // Where there is no mirror, parity means nothing.
-  for (Wanted& one : all)
-    one.parity = {left_right_ ? one.parity.left_right : 1, up_down_ ? one.parity.up_down : 1};
+  for (Wanted& one : all) one.parity = {left_right_ ? one.parity.left_right : 1, up_down_ ? one.parity.up_down : 1};
   const Eigen::MatrixXd right = logarithmic(all);
   std::optional<Refined> factor;
   std::optional<Parity> factored;
@@ -417,6 +436,12 @@ std::vector<Values> Potential::solve(const std::vector<Wanted>& wanted) {
   }
   angle_ = {};
   return solved;
+}
+
+Values Potential::in_the_diagonal(const Values& u) const {
+  Values v(u.size());
+  for (Eigen::Index i = 0; i < u.size(); ++i) v(i) = u(twin_[static_cast<std::size_t>(i)]);
+  return v;
 }
 
 double Potential::inside(Complex at, const Values& u, const Values& q, Parity parity) const {

@@ -52,6 +52,9 @@ class Potential {
   // The functions on the outline; a constant that is left open is such that their mean vanishes. The equations are
   // dropped then, for they take most of the memory: call once.
   std::vector<Values> solve(const std::vector<Wanted>& wanted);
+  // The outline is its own image in the diagonal z = y, as that of a square tube; and a function seen in it.
+  bool has_diagonal() const { return !twin_.empty(); }
+  Values in_the_diagonal(const Values& u) const;
   // The same function at a place inside; `q` is at_nodes(wanted).
   double inside(Complex at, const Values& u, const Values& q, Parity parity) const;
 
@@ -84,8 +87,9 @@ class Potential {
   void weigh(std::size_t panel, Complex from, Weights& w) const;
   // Of each node the one at (y, z) instead of (z, y); empty where the outline is not its own image in the diagonal.
   std::vector<Eigen::Index> swapped() const;
-  void fill_angles(int image, const std::vector<Eigen::Index>& twin, Eigen::MatrixXd& angle) const;
-  void add_arc(std::size_t panel, const std::vector<Values>& q, const Eigen::MatrixXd& sign, Eigen::MatrixXd& sum) const;
+  void fill_angles(int image, Eigen::MatrixXd& angle) const;
+  void add_arc(std::size_t panel, const std::vector<Values>& q, const Eigen::MatrixXd& sign,
+               Eigen::MatrixXd& sum) const;
   Eigen::MatrixXd logarithmic(const std::vector<Wanted>& wanted) const;
   Eigen::MatrixXd matrix(Parity parity) const;
   int images() const { return (left_right_ ? 2 : 1) * (up_down_ ? 2 : 1); }
@@ -93,6 +97,7 @@ class Potential {
   std::pair<Complex, int> image(Complex at, int which, Parity parity) const;
 
   bool left_right_, up_down_;
+  std::vector<Eigen::Index> twin_;  // as swapped() has it
   Gauss rule_;
   std::vector<Panel> panels_;
   std::vector<Piece> pieces_;  // of the panels

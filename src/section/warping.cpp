@@ -83,8 +83,12 @@ Warping::Warping(Region region, double fineness)
   q_twist_ = potential_.at_nodes(of_twist);
   const Values q_up = potential_.at_nodes(of_up), q_right = potential_.at_nodes(of_right);
   const Values cube_y = at_nodes(potential_, cube_of_height), cube_z = at_nodes(potential_, cube_of_width);
-  std::vector<Values> solved = potential_.solve({of_twist, of_up, of_right});
-  twist_ = std::move(solved[0]), up_ = std::move(solved[1]), right_ = std::move(solved[2]);
+  std::vector<Potential::Wanted> wanted{of_twist, of_up, of_right};
+  // In the diagonal of a square shear to the right is shear upwards.
+  if (potential_.has_diagonal()) wanted.pop_back();
+  std::vector<Values> solved = potential_.solve(wanted);
+  twist_ = std::move(solved[0]), up_ = std::move(solved[1]);
+  right_ = potential_.has_diagonal() ? potential_.in_the_diagonal(up_) : std::move(solved[2]);
   on_twist_ = potential_.differences(twist_);
   on_up_ = potential_.differences(up_);
   on_right_ = potential_.differences(right_);
@@ -195,8 +199,9 @@ InnerSample Warping::inside(Complex place, double reach) const {
       for (std::size_t k = 0; k < rule.node.size(); ++k) {
         const double t = (from + to) / 2 + (to - from) / 2 * rule.node[k];
         const Complex d = e.derivative(t);
-        add(e.at(t), d / std::abs(d), std::abs(d) * (to - from) / 2 * rule.weight[k], potential_.on(i, t, on_twist_).first,
-            potential_.on(i, t, on_up_).first, potential_.on(i, t, on_right_).first);
+        add(e.at(t), d / std::abs(d), std::abs(d) * (to - from) / 2 * rule.weight[k],
+            potential_.on(i, t, on_twist_).first, potential_.on(i, t, on_up_).first,
+            potential_.on(i, t, on_right_).first);
       }
     };
     if (e.length() > 0.8 * nearest_image(e.at(0))) {
@@ -328,8 +333,9 @@ Warping::Sectorial Warping::sectorial() const {
   const double shift = images > 1 ? 0 : mean / area;
   for (std::size_t i = 0; i < panels().size(); ++i)
     for (const double t : {-1.0, 0.0, 1.0})
-      s.largest = std::max(
-          s.largest, std::abs(about_shear_centre(panels()[i].edge.at(t), potential_.on(i, t, on_twist_).first) - shift));
+      s.largest =
+          std::max(s.largest,
+                   std::abs(about_shear_centre(panels()[i].edge.at(t), potential_.on(i, t, on_twist_).first) - shift));
   return s;
 }
 
