@@ -33,9 +33,10 @@ struct Feature {
 constexpr double hardly = 0.35;
 
 double closeness(double turn, double grading, const Region& region) {
-  if (turn < -hardly) return (region.contours.size() == 1 ? 9e-3 : 3e-2) / std::pow(grading, 3);
-  if (turn > hardly) return 0.36 / grading;
-  return is_tube(region) ? 1.8 / grading : 0.6;
+  const bool tube = is_tube(region);
+  if (turn < -hardly) return (tube ? 5e-2 : region.contours.size() > 1 ? 3e-2 : 9e-3) / std::pow(grading, 3);
+  if (turn > hardly) return (tube ? 1 : 0.36) / grading;
+  return tube ? 1.8 / grading : 0.6;
 }
 
 class Cutter {

@@ -333,7 +333,15 @@ Eigen::MatrixXd Potential::logarithmic(const std::vector<Wanted>& wanted) const 
       continue;
     }
     while (end < panels_.size() && panels_[end].contour == p0.contour && panels_[end].of == p0.of) ++end;
-    const Piece side(Edge::line(p0.edge.from, panels_[end - 1].edge.to));
+    // A side that was cut on a line of symmetry is taken whole, and with it the images in that line.
+    Complex from = p0.edge.from, to = panels_[end - 1].edge.to;
+    const double tiny = 1e-12 * std::abs(to - from);
+    const auto level = [&](double a, double b) { return std::abs(a - b) <= tiny; };
+    const bool whole_z = left_right_ && level(from.imag(), to.imag()) && (level(from.real(), 0) || level(to.real(), 0));
+    const bool whole_y = up_down_ && level(from.real(), to.real()) && (level(from.imag(), 0) || level(to.imag(), 0));
+    if (whole_z) (level(from.real(), 0) ? from : to) = -std::conj(level(from.real(), 0) ? to : from);
+    if (whole_y) (level(from.imag(), 0) ? from : to) = std::conj(level(from.imag(), 0) ? to : from);
+    const Piece side(Edge::line(from, to));
     const Complex tangent = side.half / side.size;
     Eigen::MatrixXd c(3, count);
     for (Eigen::Index f = 0; f < count; ++f) {
@@ -344,7 +352,9 @@ Eigen::MatrixXd Potential::logarithmic(const std::vector<Wanted>& wanted) const 
     first = end;
     if (c.isZero(0)) continue;
     const double log_size = std::log(side.size);
-    for (int i = 0; i < images(); ++i)
+    for (int i = 0; i < images(); ++i) {
+      const Complex mirror = image({1, 1}, i, {}).first;
+      if ((whole_z && mirror.real() < 0) || (whole_y && mirror.imag() < 0)) continue;
       for (Eigen::Index row = 0; row < n; ++row) {
         const Complex t0 = side.parameter(image(nodes_[static_cast<std::size_t>(row)].at, i, {}).first);
         double of_log[3] = {};  // ∫ P_n ln|t − t0| dt
@@ -366,6 +376,7 @@ Eigen::MatrixXd Potential::logarithmic(const std::vector<Wanted>& wanted) const 
         for (Eigen::Index f = 0; f < count; ++f)
           sum(row, f) += sign(i, f) * side.size * (c(0, f) * of_log[0] + c(1, f) * of_log[1] + c(2, f) * of_log[2]);
       }
+    }
   }
   return sum;
 }
