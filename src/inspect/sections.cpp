@@ -1,6 +1,7 @@
 // Sections of unusual proportions, sections that lie on their weak side, sections that nothing is made of; limits of
 // unusual size.
 #include <algorithm>
+#include <set>
 #include <cmath>
 
 #include "inspect/findings.hpp"

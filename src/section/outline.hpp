@@ -39,6 +39,8 @@ struct Region {
   std::vector<Contour> contours;
   // Mirror images of itself in the lines z = 0 and y = 0, once it stands on its centroid.
   bool left_right = false, up_down = false;
+  // By its user, and not one of the library's shapes.
+  bool drawn = false;
 
   void move(Complex by);
 };

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <tuple>
 
 #include "section/thinned.hpp"
 
@@ -321,10 +322,13 @@ class Sampler {
       if (clear < 0.1 * wall_) return;
       double reach = 0.6 * clear;
       for (const Notch& n : notches_)
-        for (const Complex image : {n.at, -std::conj(n.at), std::conj(n.at), -n.at}) {
-          if (std::abs(p - image) < n.reach) return;
-          reach = std::min(reach, std::abs(p - image) - n.reach);
-          if (!region_.left_right && !region_.up_down) break;
+        for (const auto& [at, z, y] : {std::tuple(n.at, false, false),
+                                       {-std::conj(n.at), true, false},
+                                       {std::conj(n.at), false, true},
+                                       {-n.at, true, true}}) {
+          if ((z && !region_.left_right) || (y && !region_.up_down)) continue;
+          if (std::abs(p - at) < n.reach) return;
+          reach = std::min(reach, std::abs(p - at) - n.reach);
         }
       for (std::size_t i = 0; i < places.size(); ++i)
         if (std::abs(p - places[i]) < near * std::min(clear, reaches[i])) return;

@@ -17,7 +17,7 @@ struct Panel {
 // A built-in tube: its torsion is the area that it encloses, whatever its corners do. A drawn outline with holes may be
 // one, or an open one with holes in its wall.
 inline bool is_tube(const Region& region) {
-  return region.contours.size() > 1 && region.left_right && region.up_down;
+  return region.contours.size() > 1 && !region.drawn;
 }
 
 // Of a place from an edge.

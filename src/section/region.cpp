@@ -111,12 +111,46 @@ struct Draw {
             false};
   }
   Region operator()(const Outline& s) const {
-    Region r{{polygon(s.points, false)}};
+    Region r{.contours = {polygon(s.points, false)}, .drawn = true};
     for (const auto& hole : s.holes) r.contours.push_back(polygon(hole, true));
     return r;
   }
   Region operator()(const GivenProperties&) const { return {}; }
 };
+
+// The mirror image of a polygon in one of the lines is the other polygon, corner by corner.
+template <class Mirror>
+bool is_image(const Contour& a, const Contour& b, const Mirror& mirror, double tiny) {
+  const std::size_t n = a.size();
+  if (b.size() != n) return false;
+  const auto same = [&](Complex p, Complex q) { return std::abs(p - q) <= tiny; };
+  for (std::size_t first = 0; first < n; ++first) {
+    if (!same(b[first].from, mirror(a[0].from))) continue;
+    std::size_t k = 1;
+    // A mirror turns the sense of going round.
+    while (k < n && same(b[(first + n - k) % n].from, mirror(a[k].from))) ++k;
+    return k == n;
+  }
+  return false;
+}
+
+template <class Mirror>
+bool is_own_image(const Region& r, const Mirror& mirror, double tiny) {
+  return std::all_of(r.contours.begin(), r.contours.end(), [&](const Contour& a) {
+    return std::any_of(r.contours.begin(), r.contours.end(),
+                       [&](const Contour& b) { return is_image(a, b, mirror, tiny); });
+  });
+}
+
+// Of a drawn outline that stands on its centroid.
+void find_symmetry(Region& r) {
+  const Extent x = extent(r);
+  const double tiny = 1e-10 * std::hypot(x.right - x.left, x.top - x.bottom);
+  r.left_right = is_own_image(
+      r, [](Complex p) { return -std::conj(p); }, tiny);
+  r.up_down = is_own_image(
+      r, [](Complex p) { return std::conj(p); }, tiny);
+}
 
 }  // namespace
 
@@ -128,6 +162,7 @@ std::optional<Region> region(const Shape& shape) {
   if (r.left_right) centroid.real(0);
   if (r.up_down) centroid.imag(0);
   r.move(-centroid);
+  if (r.drawn) find_symmetry(r);
   return r;
 }
 

@@ -4,6 +4,8 @@
 #include <cmath>
 #include <numbers>
 
+#include "section/arcs.hpp"
+
 namespace corvex::section {
 namespace {
 
@@ -69,15 +71,16 @@ double energy(const Potential& potential, const Values& u, const Values& cube, c
 
 }  // namespace
 
-double shear_energy_up(const Region& region, double fineness) {
+double shear_energy_up(const Region& drawn, double fineness) {
+  const Region region = with_arcs(drawn);
   Potential potential = potential_of(region, area_moments(region), fineness);
   const std::vector<Values> up = potential.solve({of_up});
   return energy(potential, up[0], at_nodes(potential, cube_of_height), potential.at_nodes(of_up),
                 fourth_moments(region).yyyy);
 }
 
-Warping::Warping(Region region, double fineness)
-    : region_(std::move(region)),
+Warping::Warping(const Region& region, double fineness)
+    : region_(with_arcs(region)),
       moments_(area_moments(region_)),
       potential_(potential_of(region_, moments_, fineness)) {
   q_twist_ = potential_.at_nodes(of_twist);

@@ -26,7 +26,7 @@ double shear_energy_up(const Region& region, double fineness);
 class Warping {
  public:
   // The region stands on its centroid. A finer one takes shorter steps along the outline.
-  Warping(Region region, double fineness);
+  Warping(const Region& region, double fineness);
 
   double J() const { return J_; }
   // Energy of the unit shear functions: ∫|∇φy|², ∫∇φy·∇φz, ∫|∇φz|².
