@@ -23,6 +23,7 @@
 #include "solve.hpp"
 #include "sweep.hpp"
 #include "trace.hpp"
+#include "time_limit.hpp"
 #include "version.hpp"
 
 namespace {
@@ -272,12 +273,15 @@ int run(int argc, char** argv) {
                          sweep_verb, choose_verb, catalogue_verb, demo_verb})
     verb->group("Verbs");
 
-  std::string memory;
+  std::string memory, time;
   for (CLI::App* verb : {inspect_verb, solve_verb, trace_verb, verify_verb, draw_verb, compare_verb, sweep_verb,
-                         choose_verb, catalogue_verb})
+                         choose_verb, catalogue_verb}) {
     verb->add_option("--max-memory", memory,
                      "take no more memory than this, as \"2 GB\"; three quarters of what is free if not given")
         ->type_name("SIZE");
+    verb->add_option("--max-time", time, "take no longer than this, as \"90 s\" or \"10 min\"; an hour if not given")
+        ->type_name("TIME");
+  }
 
   try {
     app.parse(argc, argv);
@@ -291,7 +295,11 @@ int run(int argc, char** argv) {
   const std::uint64_t bytes = corvex::cli::bytes_of(memory);
   if (!memory.empty() && bytes == 0)
     return refuse(fmt::format("--max-memory: '{}' is no size; write it as \"2 GB\" or \"500 MB\"", memory));
+  const double seconds = time.empty() ? 3600 : corvex::cli::seconds_of(time);
+  if (seconds == 0)
+    return refuse(fmt::format("--max-time: '{}' is no time; write it as \"90 s\", \"10 min\" or \"2 h\"", time));
   corvex::cli::bound_memory(bytes);
+  corvex::cli::bound_time(seconds);
   if (*new_verb) return corvex::cli::begin_model(no);
   if (*solve_verb || *verify_verb) return corvex::cli::solve(so, verify_verb->parsed());
   if (*inspect_verb) return corvex::cli::inspect(in);

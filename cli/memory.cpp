@@ -4,6 +4,7 @@
 #include <unistd.h>
 
 #include <algorithm>
+#include <atomic>
 #include <charconv>
 #include <cstdio>
 #include <cstdlib>
@@ -21,11 +22,12 @@ namespace {
 constexpr std::string_view no_memory = "corvex: error: there is not enough memory for this\n";
 constexpr std::string_view fault = "corvex: error: a fault of the program, not of the model\n";
 
-void* reserve = nullptr;
+std::atomic<void*> reserve = nullptr;
 
 // Called when an allocation fails. What unwinds after this may need a little memory itself.
 void give_the_reserve_up() {
-  std::free(std::exchange(reserve, nullptr));
+  // Of several threads that find no memory at the same time one gives it up.
+  std::free(reserve.exchange(nullptr));
   std::set_new_handler(nullptr);
   throw std::bad_alloc();
 }
@@ -86,9 +88,10 @@ void bound_memory(std::uint64_t bytes) {
 
 void keep_a_reserve() {
   constexpr std::size_t size = 1 << 20;
-  reserve = std::malloc(size);
+  void* const room = std::malloc(size);
   // Touched, so that it is there when it is needed.
-  if (reserve) std::fill_n(static_cast<char*>(reserve), size, '\1');
+  if (room) std::fill_n(static_cast<char*>(room), size, '\1');
+  reserve = room;
   std::set_new_handler(give_the_reserve_up);
   std::set_terminate(end_in_words);
 }

@@ -347,7 +347,7 @@ class Structure {
   std::vector<Combination> combinations_;
   std::map<std::string, std::vector<PointId>, std::less<>> point_families_;
   std::map<std::string, std::vector<MemberId>, std::less<>> member_families_;
-  Index point_index_, member_index_, section_index_;
+  Index point_index_, member_index_, section_index_, case_index_;
   Problems while_building_;
 };
 

@@ -53,7 +53,7 @@ class Sampler {
       for (EdgeSample& s : c.samples) s.at = {snapped(s.at.real()), snapped(s.at.imag())};
       spread(c, result.field);
     }
-    inside(result.field);
+    result.field.inside_by([&w = w_] { return Sampler(w).inside(); });
     result.field.finish(w_.J());
     result.notched = !notches_.empty();
     return result;
@@ -311,7 +311,7 @@ class Sampler {
 
   // Inside: in the middle of the wall on the normals of the outline; in a section that is thick beside its size, also
   // in squares that are cut in four where they come near the outline.
-  void inside(StressField& field) const {
+  std::vector<InnerSample> inside() const {
     std::vector<Complex> places;
     std::vector<double> reaches, squares;
     const auto offer = [&](Complex p, double near) {
@@ -375,15 +375,17 @@ class Sampler {
       const Complex middle((x.left + x.right) / 2, (x.bottom + x.top) / 2);
       squared(squared, middle, std::max(x.right - x.left, x.top - x.bottom) / 2);
     }
+    std::vector<InnerSample> samples;
     for (std::size_t i = 0; i < places.size(); ++i) {
       const InnerSample s = w_.inside(places[i], squares[i]);
       for (const bool z : {false, true})
         for (const bool y : {false, true}) {
           if ((z && (!region_.left_right || s.at.real() == 0)) || (y && (!region_.up_down || s.at.imag() == 0)))
             continue;
-          field.add(image(s, z, y));
+          samples.push_back(image(s, z, y));
         }
     }
+    return samples;
   }
   // W(p) of the mirrored place: an even function's is conj W(−conj p), an odd one's minus that; each derivative
   // brings the factor of the inner mirror.

@@ -17,6 +17,7 @@ struct OutlineField {
   // Sharp re-entrant corners about which the field was left out.
   bool notched = false;
 };
+// The field keeps a reference to the warping.
 OutlineField outline_field(const Warping& warping);
 
 }  // namespace corvex::section

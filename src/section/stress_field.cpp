@@ -40,10 +40,24 @@ void StressField::finish(double J) {
       runs_.push_back(
           {first, count, range(block.y), range(block.z), range(block.up), range(block.right), range(block.twist)});
     }
-  for (const InnerSample& s : inner_) {
-    inner_unit_.push_back(unit(s, 0));
-    inner_most_.push_back(largest_within_reach(s));
-  }
+  if (!inside_ && !given_.empty()) inside_by([given = given_] { return given; });
+}
+
+void StressField::inside_by(InnerSource source) {
+  inside_ = std::make_shared<WorkedInside>();
+  inside_->source = std::move(source);
+}
+
+const StressField::Inside& StressField::inside() const {
+  std::call_once(inside_->once, [&] {
+    Inside& all = inside_->inside;
+    all.samples = inside_->source();
+    for (const InnerSample& s : all.samples) {
+      all.unit.push_back(unit(s, 0));
+      all.most.push_back(largest_within_reach(s));
+    }
+  });
+  return inside_->inside;
 }
 
 // By the triangle inequality: the fields at the place of the sample, and how much each can change within its reach.
@@ -174,7 +188,7 @@ StressField::Place StressField::near_edge(std::size_t sample, const Actions& f) 
 // torsion's τ is harmonic. Shear forces can lift the inside above the outline by about their own share.
 bool StressField::inner_matters(const Actions& f, double best_square) const {
   const double shear = std::abs(f.a) * largest_up_ + std::abs(f.b) * largest_right_;
-  return !inner_.empty() && 3 * shear * shear > 1e-4 * best_square;
+  return inside_ && 3 * shear * shear > 1e-4 * best_square;
 }
 
 Complex StressField::shear_at(const InnerSample& s, Complex off, const Actions& f) const {
@@ -297,7 +311,7 @@ StressField::Sampled StressField::worst_sample(const Actions& f) const {
 double StressField::with_inside(double outline, double a, double b, bool twisted) const {
   constexpr double inside = 1.6, beside = 1.001, margin = 1.3;
   const double shear = margin * (std::abs(a) * largest_up_ + std::abs(b) * largest_right_);
-  if (inner_.empty()) return beside * outline;
+  if (!inside_) return beside * outline;
   const double both = twisted ? 2 * std::sqrt(3.0) * outline * shear : 0;
   return std::min(inside * outline, beside * std::sqrt(outline * outline + 3 * shear * shear + both));
 }
@@ -329,12 +343,13 @@ StressField::Place StressField::worst(const Actions& f, const Sampled& sampled) 
   // An expansion reaches so far that a maximum beside it is seen at 70 % of its value or more.
   constexpr double seen = 0.7;
   const double enough = seen * seen * square;
-  for (std::size_t i = 0; i < inner_.size(); ++i) {
-    const InnerSample& s = inner_[i];
-    const Unit& u = inner_unit_[i];
+  const Inside& all = inside();
+  for (std::size_t i = 0; i < all.samples.size(); ++i) {
+    const InnerSample& s = all.samples[i];
+    const Unit& u = all.unit[i];
     const double sigma = f.n + f.gy * s.at.imag() + f.gz * s.at.real();
     if (sigma * sigma + 3 * std::norm(f.t * u.twist - f.a * u.up - f.b * u.right) <= enough) continue;
-    const Sizes& m = inner_most_[i];
+    const Sizes& m = all.most[i];
     const double most = std::abs(sigma) + std::abs(f.gy) * s.reach.imag() + std::abs(f.gz) * s.reach.real();
     const double shear = std::abs(f.t) * m.twist + std::abs(f.a) * m.up + std::abs(f.b) * m.right;
     if (most * most + 3 * shear * shear > place.von_mises * place.von_mises) climb(s, f, place);

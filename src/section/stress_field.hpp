@@ -14,6 +14,9 @@
 #include <cmath>
 #include <complex>
 #include <cstddef>
+#include <functional>
+#include <memory>
+#include <mutex>
 #include <utility>
 #include <vector>
 
@@ -83,7 +86,11 @@ class StressField {
   };
 
   void add(const std::vector<EdgeSample>& samples, bool arc = false, Complex centre = {});
-  void add(const InnerSample& sample) { inner_.push_back(sample); }
+  void add(const InnerSample& sample) { given_.push_back(sample); }
+  // Or the samples inside are worked out when shear forces first ask for them; what the source refers to outlives the
+  // field.
+  using InnerSource = std::function<std::vector<InnerSample>()>;
+  void inside_by(InnerSource source);
   // J scales the torsion of inner samples; call once after all samples were added.
   void finish(double J);
 
@@ -112,7 +119,6 @@ class StressField {
 
   bool empty() const { return edge_.empty(); }
   const std::vector<EdgeSample>& edge() const { return edge_; }
-  const std::vector<InnerSample>& inner() const { return inner_; }
 
   // The sample of the outline with the largest von Mises stress: a lower bound of it, in a fraction of the time.
   struct Sampled {
@@ -139,17 +145,30 @@ class StressField {
     Complex up, right, twist;
   };
   Unit unit(const InnerSample& sample, Complex off) const;
-  EdgeSample along_shear(const InnerSample& sample, Complex off, const Actions& f) const;
-  double with_inside(double outline, double a, double b, bool twisted) const;
-  bool inner_matters(const Actions& f, double best_square) const;
   struct Sizes {
     double up = 0, right = 0, twist = 0;
   };
+  EdgeSample along_shear(const InnerSample& sample, Complex off, const Actions& f) const;
+  double with_inside(double outline, double a, double b, bool twisted) const;
+  // The samples inside, with the fields at the place of each and the largest size of each within its reach.
+  struct Inside {
+    std::vector<InnerSample> samples;
+    std::vector<Unit> unit;
+    std::vector<Sizes> most;
+  };
+  const Inside& inside() const;
+  bool inner_matters(const Actions& f, double best_square) const;
   Sizes largest_within_reach(const InnerSample& sample) const;
   void climb(const InnerSample& sample, const Actions& f, Place& best) const;
 
   std::vector<EdgeSample> edge_;
-  std::vector<InnerSample> inner_;
+  std::vector<InnerSample> given_;
+  struct WorkedInside {
+    std::once_flag once;
+    InnerSource source;
+    Inside inside;
+  };
+  std::shared_ptr<WorkedInside> inside_;  // null where nothing is inside
   std::vector<Chain> chains_;
   std::vector<std::size_t> chain_of_;  // of each edge sample
   std::vector<Run> runs_;
@@ -160,9 +179,6 @@ class StressField {
     Figure y, z, up, right, twist;
   };
   std::vector<Block> blocks_;
-  // Of each inner sample: the fields at its place, and the largest size of each within its reach.
-  std::vector<Unit> inner_unit_;
-  std::vector<Sizes> inner_most_;
   double J_ = 0, largest_up_ = 0, largest_right_ = 0, largest_twist_ = 0;
   double furthest_y_ = 0, furthest_z_ = 0;
 };

@@ -152,6 +152,8 @@ void Structure::remove_load_case(std::string_view name) {
       if (t.load_case == gone)
         throw std::invalid_argument(fmt::format("corvex: load case '{}' is in combination '{}'", name, c.name));
   cases_.erase(it);
+  case_index_.clear();
+  for (std::size_t i = 0; i < cases_.size(); ++i) case_index_.emplace(cases_[i].name(), i);
   for (Combination& c : combinations_)
     for (Combination::Term& t : c.terms) t.load_case -= t.load_case > gone ? 1 : 0;
 }

@@ -188,8 +188,8 @@ LoadsOf Structure::load_case(std::string_view name) {
 }
 
 LoadCase& Structure::case_named(std::string_view name) {
-  for (LoadCase& c : cases_)
-    if (c.name() == name) return c;
+  if (const auto it = case_index_.find(name); it != case_index_.end()) return cases_[it->second];
+  case_index_.emplace(name, cases_.size());
   return cases_.emplace_back(std::string(name), up_direction());
 }
 

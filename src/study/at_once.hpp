@@ -5,6 +5,8 @@
 #include <atomic>
 #include <exception>
 #include <mutex>
+#include <new>
+#include <system_error>
 #include <thread>
 #include <vector>
 
@@ -34,7 +36,13 @@ void at_once(std::size_t count, unsigned threads, const Work& work) {
     }
   };
   std::vector<std::thread> others;
-  for (unsigned t = 1; t < threads && t < count; ++t) others.emplace_back(run, t);
+  try {
+    for (unsigned t = 1; t < threads && t < count; ++t) others.emplace_back(run, t);
+  } catch (const std::system_error&) {
+    // Where there is no room for more threads, those that run do the work.
+  } catch (const std::bad_alloc&) {
+    // Likewise.
+  }
   run(0);
   for (std::thread& t : others) t.join();
   if (thrown) std::rethrow_exception(thrown);

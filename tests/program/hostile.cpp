@@ -23,6 +23,10 @@ members: {beam: {through: [A, B], section: t, material: S235}}
 supports: {A: pinned, B: roller}
 loads: {x: [{on: beam, at: 1, force: {down: 1}}]}
 hand: {let: {P: 1 kN}, expect: [{reaction: A, part: y, is: P/2}]}
+limits: [{safety: 1.5}]
+variants: {thicker: {sections: {t: SHS 60x60x5}}}
+sweeps: {s: {vary: {/points/B/0: [2, 2.5, 3]}, show: [{safety: all}, {mass: total}]}}
+choose: {t: {from: SHS, height: at most 50 mm}}
 )";
 
 struct Model : Folder {
@@ -76,7 +80,8 @@ TEST_CASE("A device without room is told for every form") {
     CHECK(o.status == 2);
     CHECK_THAT(o.err, Contains("'" + form + "' cannot be written: there is no room on the disk"));
   }
-  for (const char* call : {"solve m.yaml", "--help", "demo d", "new", "draw m.yaml", "catalogue"}) {
+  for (const char* call : {"solve m.yaml", "inspect m.yaml", "compare m.yaml", "sweep m.yaml", "choose m.yaml", "--help",
+                           "demo d", "new", "draw m.yaml", "catalogue"}) {
     const auto [status, text] = told(folder, std::string(call) + " > /dev/full");
     INFO(call);
     CHECK(status == 2);
@@ -272,7 +277,10 @@ TEST_CASE("Memory that runs out is a message, for every verb and form") {
   const Model folder;
   for (const char* call : {"solve m.yaml", "solve m.yaml --json", "solve m.yaml -o o.xlsx", "verify m.yaml",
                            "trace m.yaml beam", "draw m.yaml -o o.svg", "draw m.yaml -o o.png", "draw m.yaml -o o.pdf",
-                           "draw m.yaml --what deformed --animate -o o.gif", "catalogue m.yaml"})
+                           "draw m.yaml --what deformed --animate -o o.gif", "catalogue m.yaml", "inspect m.yaml",
+                           "compare m.yaml", "compare m.yaml -o o.xlsx", "sweep m.yaml", "sweep m.yaml -o o.xlsx",
+                           "sweep m.yaml -o o.png", "sweep m.yaml -o o.svg", "choose m.yaml", "choose m.yaml -o o.yaml",
+                           "draw m.yaml --variants all --what deformed -o o.pdf"})
     for (int megabytes = 1; megabytes <= 61; megabytes += 6) {
       const Outcome o = folder.run(std::string(call) + " --max-memory '" + std::to_string(megabytes) + " MB'");
       INFO(call << ", " << megabytes << " MB: " << o.err);
@@ -281,3 +289,26 @@ TEST_CASE("Memory that runs out is a message, for every verb and form") {
   CHECK_THAT(folder.run("solve m.yaml --max-memory lots").err, Contains("'lots' is no size; write it as \"2 GB\""));
 }
 #endif
+
+TEST_CASE("Time is bounded, and what takes longer writes nothing") {
+  const Folder folder;
+  std::string model =
+      "corvex: 1\nunits: {length: m, force: kN}\nsections: {t: SHS 60x60x4}\npoints: {A: [0, 0], B: [2, 0]}\n"
+      "members: {b: {through: [A, B], section: t, material: S235}}\nsupports: {A: fixed}\nloads:\n";
+  folder.write("small.yaml", model + "  c: [{at: B, force: {y: -1}}]\n");
+  for (int i = 0; i < 20000; ++i) model += "  c" + std::to_string(i) + ": [{at: B, force: {y: -1}}]\n";
+  folder.write("many.yaml", model);
+  folder.write("old.txt", "old");
+  for (const char* call : {"solve many.yaml -o old.txt", "inspect many.yaml -o old.txt"}) {
+    const Outcome o = folder.run(std::string(call) + " --max-time '0.05 s'");
+    INFO(call << o.err);
+    CHECK(o.status == 2);
+    CHECK(o.out.empty());
+    CHECK_THAT(o.err, Contains("this takes longer than --max-time allows"));
+    CHECK(folder.content("old.txt") == "old");
+  }
+  CHECK(folder.run("solve small.yaml --max-time '10 min'").status == 0);
+  CHECK_THAT(folder.run("solve small.yaml --max-time 5").err, Contains("'5' is no time; write it as \"90 s\""));
+  // As many load cases as that are no matter of minutes.
+  CHECK(folder.run("solve many.yaml --max-time '60 s' -o old.txt").status == 0);
+}
