@@ -21,6 +21,7 @@
 #include "sections.hpp"
 #include "solve/equilibrium.hpp"
 #include "solve/reusable.hpp"
+#include "solve/system.hpp"
 #include "studies.hpp"
 
 extern char** environ;
@@ -111,7 +112,7 @@ double bare_all(Bare& bare, int n) {
 void stages(const Structure& s, Measured& m) {
   const double t0 = now();
   (void)s.validate();
-  solver::Analysis a;
+  solver::System a;
   a.spans = solver::cut(s);
   a.freedoms = solver::freedoms(s, a.spans);
   a.elements = solver::elements(s, a.spans);
