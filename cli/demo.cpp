@@ -127,6 +127,10 @@ int demo(const std::string& folder) {
     told += fmt::format("\n{}\n", d.look_at);
     told += fmt::format("  model {}, results {}.txt and .json\n", path.string(),
                         fs::path(path).replace_extension().string());
+    std::string tried;
+    for (const auto& [name, content] : *studies)
+      tried += (tried.empty() ? "  tried out: " : ", ") + std::string(d.name) + name;
+    if (!tried.empty()) told += tried + "\n";
   }
   files.push_back({fs::path(folder) / "index.html", page + "</body>\n</html>\n"});
   std::error_code error;
