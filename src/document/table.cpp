@@ -40,11 +40,13 @@ Table for_people(const Table& table) {
   t.rows.clear();
   t.beneath.clear();
   if (table.use == For::data) return t;
+  std::size_t next = 0;
   for (std::size_t i = 0; i < table.rows.size(); ++i) {
     if (table.rows[i].use == For::data) continue;
     t.rows.push_back(table.rows[i]);
-    for (const auto& [row, words] : table.beneath)
-      if (row == i) t.say_beneath(words);
+    // They stand in the order of the rows.
+    for (; next < table.beneath.size() && table.beneath[next].first <= i; ++next)
+      if (table.beneath[next].first == i) t.say_beneath(table.beneath[next].second);
   }
   return t;
 }

@@ -1,4 +1,7 @@
 // Where the things of a model stand in its file.
+#include <map>
+#include <unordered_map>
+
 #include "corvex/file.hpp"
 #include "file/tree.hpp"
 
@@ -10,15 +13,34 @@ using file::Node;
 using file::Tree;
 
 // The node that a problem's subject was read from: the key within the entry where there is one.
-const Node* find_node(const Model& m, const Problem& p) {
+// The keys of the maps that are looked into, indexed once: there may be as many problems as there are keys.
+class Keys {
+ public:
+  explicit Keys(const Tree& tree) : tree_(tree) {}
+
+  const Node* find(const Node& map, std::string_view key) {
+    const auto [at, fresh] = all_.try_emplace(&map);
+    if (fresh && map.is_map())
+      for (std::size_t i = 0; i < tree_.entries(map); ++i)
+        at->second.emplace(tree_.entry(map, i).key.text, &tree_.entry(map, i).key);
+    const auto it = at->second.find(key);
+    return it == at->second.end() ? nullptr : it->second;
+  }
+
+ private:
+  const Tree& tree_;
+  std::map<const Node*, std::unordered_map<std::string_view, const Node*>> all_;
+};
+
+const Node* find_node(const Model& m, const Problem& p, Keys& keys) {
   const Tree& t = *m.tree;
   using Kind = Subject::Kind;
   const auto inside = [&](std::string_view top, std::string_view name) -> const Node* {
     const Node* group = t.find(t.root(), top);
-    const Node* key = group ? t.find_key(*group, name) : nullptr;
+    const Node* key = group ? keys.find(*group, name) : nullptr;
     // "feet.3" is described as "feet"; what holds it may stand under that name too.
     const std::size_t dot = name.rfind('.');
-    if (group && !key && dot != std::string_view::npos) key = t.find_key(*group, name.substr(0, dot));
+    if (group && !key && dot != std::string_view::npos) key = keys.find(*group, name.substr(0, dot));
     if (!key) return group;
     const Node* part = t.find(key[1], p.key);
     return part ? part : key;
@@ -80,6 +102,7 @@ const Node* find_node(const Model& m, const Problem& p) {
 
 Problems Model::located(Problems problems) const {
   if (!tree) return problems;
+  Keys keys(*tree);
   for (Problem& p : problems) {
     if (p.place.line > 0) continue;
     const bool point = p.subject.kind == Subject::Kind::point, member = p.subject.kind == Subject::Kind::member;
@@ -88,7 +111,7 @@ Problems Model::located(Problems problems) const {
       p.place = it->second;
       continue;
     }
-    const Node* n = find_node(*this, p);
+    const Node* n = find_node(*this, p, keys);
     if (!n) n = &tree->root();
     const std::size_t quote = p.offset > 0 && n->quoted ? 1 : 0;
     p.place = {file, static_cast<int>(n->line), static_cast<int>(n->column + p.offset + quote)};

@@ -1,4 +1,5 @@
 // Full disks, links, devices, two writers, interruptions, memory that runs out, and outputs that other programs open.
+#include <fmt/format.h>
 #include <sys/stat.h>
 #include <unistd.h>
 
@@ -80,8 +81,8 @@ TEST_CASE("A device without room is told for every form") {
     CHECK(o.status == 2);
     CHECK_THAT(o.err, Contains("'" + form + "' cannot be written: there is no room on the disk"));
   }
-  for (const char* call : {"solve m.yaml", "inspect m.yaml", "compare m.yaml", "sweep m.yaml", "choose m.yaml", "--help",
-                           "demo d", "new", "draw m.yaml", "catalogue"}) {
+  for (const char* call : {"solve m.yaml", "inspect m.yaml", "compare m.yaml", "sweep m.yaml", "choose m.yaml",
+                           "--help", "demo d", "new", "draw m.yaml", "catalogue"}) {
     const auto [status, text] = told(folder, std::string(call) + " > /dev/full");
     INFO(call);
     CHECK(status == 2);
@@ -275,11 +276,25 @@ TEST_CASE("Names of wide characters and of combined ones keep columns in line") 
 #ifndef CORVEX_SHORT_ROWS  // under a sanitizer memory is not bounded
 TEST_CASE("Memory that runs out is a message, for every verb and form") {
   const Model folder;
-  for (const char* call : {"solve m.yaml", "solve m.yaml --json", "solve m.yaml -o o.xlsx", "verify m.yaml",
-                           "trace m.yaml beam", "draw m.yaml -o o.svg", "draw m.yaml -o o.png", "draw m.yaml -o o.pdf",
-                           "draw m.yaml --what deformed --animate -o o.gif", "catalogue m.yaml", "inspect m.yaml",
-                           "compare m.yaml", "compare m.yaml -o o.xlsx", "sweep m.yaml", "sweep m.yaml -o o.xlsx",
-                           "sweep m.yaml -o o.png", "sweep m.yaml -o o.svg", "choose m.yaml", "choose m.yaml -o o.yaml",
+  for (const char* call : {"solve m.yaml",
+                           "solve m.yaml --json",
+                           "solve m.yaml -o o.xlsx",
+                           "verify m.yaml",
+                           "trace m.yaml beam",
+                           "draw m.yaml -o o.svg",
+                           "draw m.yaml -o o.png",
+                           "draw m.yaml -o o.pdf",
+                           "draw m.yaml --what deformed --animate -o o.gif",
+                           "catalogue m.yaml",
+                           "inspect m.yaml",
+                           "compare m.yaml",
+                           "compare m.yaml -o o.xlsx",
+                           "sweep m.yaml",
+                           "sweep m.yaml -o o.xlsx",
+                           "sweep m.yaml -o o.png",
+                           "sweep m.yaml -o o.svg",
+                           "choose m.yaml",
+                           "choose m.yaml -o o.yaml",
                            "draw m.yaml --variants all --what deformed -o o.pdf"})
     for (int megabytes = 1; megabytes <= 61; megabytes += 6) {
       const Outcome o = folder.run(std::string(call) + " --max-memory '" + std::to_string(megabytes) + " MB'");
@@ -309,6 +324,16 @@ TEST_CASE("Time is bounded, and what takes longer writes nothing") {
   }
   CHECK(folder.run("solve small.yaml --max-time '10 min'").status == 0);
   CHECK_THAT(folder.run("solve small.yaml --max-time 5").err, Contains("'5' is no time; write it as \"90 s\""));
-  // As many load cases as that are no matter of minutes.
+  // As many findings as points are no matter of minutes, and as many load cases as that neither.
+  std::string chain =
+      "corvex: 1\nunits: {length: m, force: kN}\nsections: {t: SHS 60x60x4}\nsupports: {p0: fixed}\n"
+      "loads: {w: [{gravity: down}]}\npoints:\n";
+  constexpr int points = 100000;
+  for (int i = 0; i < points; ++i) chain += fmt::format("  p{0}: [{0}, 0]\n", i);
+  chain += "members:\n";
+  for (int i = 1; i < points; ++i)
+    chain += fmt::format("  m{0}: {{through: [p{1}, p{0}], section: t, material: S235}}\n", i, i - 1);
+  folder.write("chain.yaml", chain);
+  CHECK(folder.run("inspect chain.yaml --max-time '60 s' -o old.txt").status == 1);
   CHECK(folder.run("solve many.yaml --max-time '60 s' -o old.txt").status == 0);
 }
