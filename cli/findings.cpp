@@ -29,6 +29,13 @@ void tell_briefly(const Problems& findings, const std::string& model) {
   if (left > 0) say("and {} more: corvex inspect {}\n", left, model == "-" ? "MODEL" : model);
 }
 
+void tell_failures(const LimitCheck& limits, const Verification& hand, const ModelUnits& units) {
+  for (const Verdict& v : limits.verdicts)
+    if (v.state != Verdict::State::met) tell_failure(verdict_in_words(v, units));
+  for (const Comparison& c : hand.comparisons)
+    if (!c.agrees) tell_failure(comparison_in_words(c, units));
+}
+
 int refuse(const Model& model, const Problems& problems) {
   const Problems with = model.located(with_remedies(model.structure, problems));
   std::string last;

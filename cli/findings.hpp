@@ -11,4 +11,7 @@ void tell_briefly(const Problems& findings, const std::string& model);
 // A model that cannot be solved: what moves and how it would hold, and what in the model could be the cause.
 int refuse(const Model& model, const Problems& problems);
 
+// What makes the exit status 1, told even where the tables do not show it.
+void tell_failures(const LimitCheck& limits, const Verification& hand, const ModelUnits& units);
+
 }  // namespace corvex::cli

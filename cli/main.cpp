@@ -14,16 +14,18 @@
 #include "choose.hpp"
 #include "compare.hpp"
 #include "corvex/formula.hpp"
+#include "corvex/report.hpp"
 #include "demo.hpp"
 #include "draw.hpp"
 #include "inspect.hpp"
 #include "memory.hpp"
 #include "new.hpp"
 #include "output.hpp"
+#include "report.hpp"
 #include "solve.hpp"
 #include "sweep.hpp"
-#include "trace.hpp"
 #include "time_limit.hpp"
+#include "trace.hpp"
 #include "version.hpp"
 
 namespace {
@@ -31,9 +33,9 @@ namespace {
 using corvex::cli::refuse;
 
 // Verbs that the design names; "not built yet" is another answer than "unknown".
-const std::vector<std::string> built = {"new",     "inspect", "solve",  "trace",     "verify", "draw",
-                                        "compare", "sweep",   "choose", "catalogue", "demo"};
-const std::vector<std::string> planned = {"derive", "report", "convert"};
+const std::vector<std::string> built = {"new",     "inspect", "solve",  "trace",  "verify",    "draw",
+                                        "compare", "sweep",   "choose", "report", "catalogue", "demo"};
+const std::vector<std::string> planned = {"derive", "convert", "modes", "check"};
 
 // A word where a verb should stand that is none.
 std::string wrong_verb(int argc, char** argv) {
@@ -132,6 +134,26 @@ void add_trace(CLI::App& verb, corvex::cli::TraceOptions& o) {
                   "one load case or combination, or envelope; all that `solve` shows and their envelope if not given")
       ->type_name("NAME");
   corvex::cli::add_output_options(verb, o.output);
+}
+
+void add_report(CLI::App& verb, corvex::cli::ReportCommand& o) {
+  corvex::cli::add_model_options(verb, o.model);
+  std::vector<std::string> parts;
+  for (const corvex::ReportPart& part : corvex::report_parts) parts.emplace_back(part.name);
+  verb.add_option("--parts", o.parts, fmt::format("only these chapters: {}", fmt::join(parts, ", ")))
+      ->check(corvex::cli::one_of(parts))
+      ->type_name("PART")
+      ->delimiter(',')
+      ->allow_extra_args(false);
+  verb.add_flag("--all", o.all, "every case, and whole tables, also where there are many");
+  verb.add_option("--units", o.units, "figures in these units, as \"mm, N\"")->type_name("UNITS");
+  verb.add_option("--digits", o.digits, "significant digits")
+      ->check(corvex::cli::between(1, 15))
+      ->type_name("N")
+      ->capture_default_str();
+  verb.add_option("-o,--output", o.output,
+                  "the file: its name ends with .html, .pdf or .md (with its pictures beside it)")
+      ->type_name("FILE");
 }
 
 void add_draw(CLI::App& verb, corvex::cli::DrawOptions& o) {
@@ -259,6 +281,12 @@ int run(int argc, char** argv) {
   corvex::cli::add_output_options(*choose_verb, cs.output);
   choose_verb->get_option("--output")->description("write the model with the lightest choice to this file");
 
+  corvex::cli::ReportCommand re;
+  CLI::App* report_verb = app.add_subcommand(
+      "report",
+      "the calculation as a document: model, loads, results, limits, hand calculation; HTML, PDF or Markdown");
+  add_report(*report_verb, re);
+
   corvex::cli::CatalogueOptions co;
   CLI::App* catalogue_verb =
       app.add_subcommand("catalogue", "profiles and materials that are built in, and the sections of a model");
@@ -270,12 +298,12 @@ int run(int argc, char** argv) {
   demo_verb->add_option("DIR", folder, "the folder; made if it is not there")->required();
 
   for (CLI::App* verb : {new_verb, inspect_verb, solve_verb, trace_verb, verify_verb, draw_verb, compare_verb,
-                         sweep_verb, choose_verb, catalogue_verb, demo_verb})
+                         sweep_verb, choose_verb, report_verb, catalogue_verb, demo_verb})
     verb->group("Verbs");
 
   std::string memory, time;
   for (CLI::App* verb : {inspect_verb, solve_verb, trace_verb, verify_verb, draw_verb, compare_verb, sweep_verb,
-                         choose_verb, catalogue_verb}) {
+                         choose_verb, report_verb, catalogue_verb}) {
     verb->add_option("--max-memory", memory,
                      "take no more memory than this, as \"2 GB\"; three quarters of what is free if not given")
         ->type_name("SIZE");
@@ -307,6 +335,7 @@ int run(int argc, char** argv) {
   if (*choose_verb) return corvex::cli::choose(cs);
   if (*sweep_verb) return corvex::cli::sweep(sw);
   if (*compare_verb) return corvex::cli::compare(cp);
+  if (*report_verb) return corvex::cli::report(re);
   if (*draw_verb) return corvex::cli::draw(dr);
   if (*catalogue_verb) return corvex::cli::catalogue(co);
   return corvex::cli::demo(folder);

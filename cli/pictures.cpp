@@ -16,14 +16,14 @@ namespace {
 
 // What the library of pictures has by this name, called with these; found where the program finds its other libraries,
 // never closed.
-template <class Entry, class... Given>
-Expected<std::string, Problem> from_library(const char* name, const Given&... given) {
+template <class Entry, class Result = std::string, class... Given>
+Expected<Result, Problem> from_library(const char* name, const Given&... given) {
   static void* const library = dlopen(CORVEX_PICTURES_LIBRARY, RTLD_NOW | RTLD_LOCAL);
   void* const entry = library ? dlsym(library, name) : nullptr;
   if (!entry) return Problem{std::string("the library of pictures cannot be loaded: ") + dlerror()};
-  Expected<std::string, Problem> bytes = Problem{};
-  reinterpret_cast<Entry>(entry)(given..., bytes);
-  return bytes;
+  Expected<Result, Problem> result = Problem{};
+  reinterpret_cast<Entry>(entry)(given..., result);
+  return result;
 }
 
 }  // namespace
@@ -40,6 +40,11 @@ Expected<std::string, Problem> drawn(const Sweep& sweep, const std::vector<Sweep
   return from_library<SweepEntry>(sweep_entry, sweep, runs, title, options, format);
 }
 
+Expected<Report, Problem> reported(const Model& model, const Solution& solution, const ReportOptions& options,
+                                   ReportFormat format) {
+  return from_library<ReportEntry, Report>(report_entry, model, solution, options, format);
+}
+
 #else
 
 Expected<std::string, Problem> drawn(const Solution& solution, const PictureOptions& options, ImageFormat format) {
@@ -52,6 +57,10 @@ Expected<std::string, Problem> drawn(const std::vector<PictureSide>& sides, Toge
 Expected<std::string, Problem> drawn(const Sweep& sweep, const std::vector<SweepRun>& runs, const std::string& title,
                                      const PictureOptions& options, ImageFormat format) {
   return draw(sweep, runs, title, options, format);
+}
+Expected<Report, Problem> reported(const Model& model, const Solution& solution, const ReportOptions& options,
+                                   ReportFormat format) {
+  return report(model, solution, options, format);
 }
 
 #endif

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "corvex/picture.hpp"
+#include "corvex/report.hpp"
 
 namespace corvex::cli {
 
@@ -12,6 +13,10 @@ Expected<std::string, Problem> drawn(const std::vector<PictureSide>& sides, Toge
                                      const PictureOptions& options, ImageFormat format);
 Expected<std::string, Problem> drawn(const Sweep& sweep, const std::vector<SweepRun>& runs, const std::string& title,
                                      const PictureOptions& options, ImageFormat format);
+
+// A report, by the same library.
+Expected<Report, Problem> reported(const Model& model, const Solution& solution, const ReportOptions& options,
+                                   ReportFormat format);
 
 // "1280x800" as the size of a picture; an empty answer means success. Nothing is changed by an empty text.
 std::string picture_size(const std::string& text, PictureOptions& picture);

@@ -34,14 +34,6 @@ Page verify_page(const Model& model, const Verification& hand, const Style& styl
   return page;
 }
 
-// What makes the exit status 1, told even where the tables do not show it.
-void tell_failures(const LimitCheck& limits, const Verification& hand, const ModelUnits& units) {
-  for (const Verdict& v : limits.verdicts)
-    if (v.state != Verdict::State::met) tell_failure(verdict_in_words(v, units));
-  for (const Comparison& c : hand.comparisons)
-    if (!c.agrees) tell_failure(comparison_in_words(c, units));
-}
-
 }  // namespace
 
 int solve(SolveOptions o, bool hand_only) {

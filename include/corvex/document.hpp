@@ -53,8 +53,32 @@ Expected<Selection, std::string> select(const Solution& solution, const Choice& 
 Page solve_page(const ModelUnits& units, const Solution& solution, const Verification& hand, const LimitCheck& limits,
                 const Selection& shown, const Style& style);
 
+// How signs and places are counted in the tables.
+Words sign_rules(const Structure& structure);
+// One line for each of these cases, the most used first; before them, of several, what governs.
+std::vector<Words> summaries_of(const ModelUnits& units, const Solution& solution,
+                                const std::vector<std::size_t>& cases, bool all, int digits);
+// Of one case: reactions with their balance, displacements, bars, internal forces, stresses.
+std::vector<Table> tables_of_case(const ModelUnits& units, const Solution& solution, std::size_t index,
+                                  const Selection& selection);
+// Of all that is judged: internal forces, stresses, displacements, reactions, each with the case that governs.
+std::vector<Table> tables_of_envelope(const ModelUnits& units, const Solution& solution, const Selection& selection);
+
 // The model as it was read: members with lengths, sections, materials and local axes, supports, sums of loads, parts.
 void add_model(Page& page, const ModelUnits& units, const Structure& structure);
+
+// Its parts: points with coordinates and masses; members; materials and sections that members have, with their figures;
+// supports; the loads of one case, one by one, with components along the global axes; combinations; sums of the loads
+// with their lines of action; length and mass by section.
+Table points_table(const ModelUnits& units, const Structure& structure);
+Table members_table(const ModelUnits& units, const Structure& structure);
+Table materials_table(const ModelUnits& units, const Structure& structure);
+Table sections_table(const ModelUnits& units, const Structure& structure);
+Table supports_table(const ModelUnits& units, const Structure& structure);
+Table loads_table(const ModelUnits& units, const Structure& structure, std::size_t load_case);
+Table combinations_table(const Structure& structure);
+Table load_sums_table(const ModelUnits& units, const Structure& structure);
+Table parts_table(const ModelUnits& units, const Structure& structure);
 
 // The title, and what is worth knowing before the figures.
 void add_head(Page& page, const ModelUnits& units, const Structure& structure, int digits);
@@ -65,6 +89,8 @@ Problems findings_of(const Model& model, const Solution& solution, const LimitCh
                      bool with_stress);
 // Everything found in the model without results, with lines; what is accepted comes last.
 Inspection inspection_of(const Model& model);
+// "2 errors, 1 warning, 3 notes, 1 accepted", or that there are none.
+std::string findings_in_words(const Problems& findings);
 // One row a finding, with its sentence and its remedy beneath.
 Table findings_table(const Problems& findings);
 // The findings, then the model as it was read.

@@ -56,6 +56,11 @@ struct ModelUnits {
 // but moments and line loads follow the force, and all changes between metric units and inches. Else the reason.
 Expected<ModelUnits, std::string> units_for_print(std::string_view list, const ModelUnits& of_model);
 
+// What stands at the head of a report, as written; what is not given is empty.
+struct DocumentHead {
+  std::string project{}, number{}, author{}, checked{}, revision{}, date{};
+};
+
 namespace file {
 class Tree;
 }
@@ -71,6 +76,7 @@ struct Model {
   // What comparisons show besides.
   std::vector<ShownFigure> show{};
   std::vector<Sweep> sweeps{};
+  DocumentHead document{};
 
   // Fills in the lines of problems that `solve` finds in this model.
   Problems located(Problems problems) const;

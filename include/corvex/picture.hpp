@@ -59,6 +59,10 @@ struct PictureOptions {
   // Of structures: distances between the points along the edges of the page (not from a corner), and members as wide as
   // their sections are high.
   bool dimensions = false, real_width = false;
+  // Of structures: what acts in the case.
+  bool loads = true;
+  // With the structure's title and what is shown at the head; not where a document says it.
+  bool titled = true;
   // The deformed shape swings: in SVG and GIF, which is always moving.
   bool moving = false;
   // What was found in the model (findings.hpp): errors, warnings and crossings are marked in pictures of the

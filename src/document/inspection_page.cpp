@@ -25,8 +25,9 @@ std::string ordinal(int n) {
   return fmt::format("{}{}", n, last == 1 ? "st" : last == 2 ? "nd" : last == 3 ? "rd" : "th");
 }
 
-// "2 errors, 1 warning, 3 notes, 1 accepted"
-std::string summary(const Problems& findings) {
+}  // namespace
+
+std::string findings_in_words(const Problems& findings) {
   std::size_t of[3] = {}, accepted = 0;
   for (const Problem& p : findings) p.is_accepted() ? ++accepted : ++of[static_cast<std::size_t>(p.severity)];
   std::string text;
@@ -39,6 +40,8 @@ std::string summary(const Problems& findings) {
   add(accepted, fmt::format("{} accepted", accepted));
   return text.empty() ? "nothing found" : text;
 }
+
+namespace {
 
 std::string determinacy(const Inspection& inspection) {
   const auto moves = [](const Problem& p) { return p.finding == "free-to-move"; };
@@ -82,7 +85,7 @@ Page inspection_page(const ModelUnits& units, const Structure& structure, const 
   auto& words = std::get<Words>(page[1]);
   words.lines.front().text += determinacy(inspection);
   words.lines.push_back(
-      {"", summary(inspection.findings) + ".", asks_for_attention(inspection.findings) ? Tone::warning : Tone::good});
+      {"", findings_in_words(inspection.findings) + ".", asks_for_attention(inspection.findings) ? Tone::warning : Tone::good});
   if (!inspection.findings.empty()) page.emplace_back(findings_table(inspection.findings));
   if (structure.members().empty()) return page;
   add_model(page, units, structure);

@@ -18,6 +18,8 @@ std::string direction(const Vector& v) {
   return fmt::format("{} {} {}", part(v.x), part(v.y), part(v.z));
 }
 
+}  // namespace
+
 Table members_table(const ModelUnits& u, const Structure& s) {
   Table t{.name = "members", .title = "Members"};
   t.columns = {words_column("member", true),
@@ -66,6 +68,8 @@ Table supports_table(const ModelUnits& u, const Structure& s) {
   return t;
 }
 
+namespace {
+
 // Where the line of action of a resultant passes: "x = 1200", or a point of it.
 std::string line_of_action(const LoadTotal& total, bool plane, const NamedUnit& length) {
   if (!total.through) return "";
@@ -85,6 +89,8 @@ std::string line_of_action(const LoadTotal& total, bool plane, const NamedUnit& 
   for (int k = 0; k < axes; ++k) text += fmt::format("{}{}", k == 0 ? "through " : ", ", number(at[k]));
   return text;
 }
+
+}  // namespace
 
 Table load_sums_table(const ModelUnits& u, const Structure& s) {
   const std::vector<LoadTotal> totals = load_totals(s);
@@ -117,8 +123,6 @@ Table parts_table(const ModelUnits& u, const Structure& s) {
            p.length.si() / u.length.si, p.mass ? Cell(p.mass->si() / u.mass.si) : unknown()});
   return t;
 }
-
-}  // namespace
 
 void add_model(Page& page, const ModelUnits& units, const Structure& structure) {
   page.emplace_back(Heading{"model", 2});

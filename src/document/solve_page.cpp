@@ -13,7 +13,9 @@ namespace {
 // How many cases are told one by one before the rest is only counted.
 constexpr std::size_t short_cases = 8;
 
-Words signs(const Structure& s) {
+}  // namespace
+
+Words sign_rules(const Structure& s) {
   return {
       {{"",
         "Signs: N + is tension. M + has tension on the member's -y side (below, where its y points up); V = dM/dx."},
@@ -25,6 +27,8 @@ Words signs(const Structure& s) {
        {"", fmt::format("Displacements are along the global axes, rotations {}.",
                         s.is_plane() ? "counter-clockwise" : "right-handed about them")}}};
 }
+
+namespace {
 
 void add_case(Page& page, const CaseFigures& c, const Selection& shown, bool all_tables) {
   const auto& supports = c.structure().supports();
@@ -185,9 +189,44 @@ Page solve_page(const ModelUnits& units, const Solution& solution, const Verific
     add_envelope(page, EnvelopeTables(units, solution, shown), shown, by_case);
   }
   if (!shown.only_envelope) add_cases(page, cases, shown, enveloped);
-  page.emplace_back(signs(s));
+  page.emplace_back(sign_rules(s));
   if (whole && !hand.comparisons.empty()) add_hand(page, hand, units, style.width);
   return page;
+}
+
+std::vector<Words> summaries_of(const ModelUnits& units, const Solution& solution, const std::vector<std::size_t>& of,
+                                bool all, int digits) {
+  std::vector<CaseFigures> cases;
+  for (const std::size_t i : of) cases.emplace_back(units, solution, i);
+  std::vector<Words> words;
+  if (cases.size() > 1) words.push_back(governing(cases, digits));
+  if (!cases.empty()) words.push_back(summaries(cases, all, digits));
+  return words;
+}
+
+namespace {
+
+std::vector<Table> tables_of(Page page) {
+  std::vector<Table> tables;
+  for (auto& item : page)
+    if (Table* t = std::get_if<Table>(&item); t && t->use != For::data && !t->rows.empty())
+      tables.push_back(std::move(*t));
+  return tables;
+}
+
+}  // namespace
+
+std::vector<Table> tables_of_case(const ModelUnits& units, const Solution& solution, std::size_t index,
+                                  const Selection& selection) {
+  Page page;
+  add_case(page, CaseFigures(units, solution, index), selection, true);
+  return tables_of(std::move(page));
+}
+
+std::vector<Table> tables_of_envelope(const ModelUnits& units, const Solution& solution, const Selection& selection) {
+  Page page;
+  add_envelope(page, EnvelopeTables(units, solution, selection), selection, false);
+  return tables_of(std::move(page));
 }
 
 Page results_page(const Solution& solution, const ModelUnits& units, const LimitCheck& limits, bool all) {

@@ -73,6 +73,7 @@ void read_masses(const Context& c, const Node& n);
 std::vector<Entries> read_loads(const Context& c, const Node& n);
 void read_combinations(const Context& c, const Node& n);
 Entries read_limits(const Context& c, const Node& n, Limits& limits);
+void read_document_head(const Context& c, const Node& n, DocumentHead& head);
 void read_accept(const Context& c, const Node& n, std::vector<Acceptance>& all);
 void read_show(const Context& c, const Node& n, std::vector<ShownFigure>& show);
 void read_sweeps(const Context& c, const Node& n, std::vector<Sweep>& sweeps);

@@ -53,6 +53,7 @@ Canvas::Canvas(std::string title, const PictureOptions& options, const Lettering
     : o_(options),
       colours_(palette(options.dark)),
       letter_(13 * options.letters * std::clamp(std::min(options.width / 1280, options.height / 800), 0.6, 4.0)),
+      lettering_(lettering),
       labels_(lettering, {4, top * letter_, options.width - 4, options.height - 4}) {
   drawing_.width = options.width;
   drawing_.height = options.height;
@@ -113,24 +114,49 @@ void Canvas::label(std::string words, const Spot& of, const Spot& towards, const
   labels_.add(std::move(l));
 }
 
+// Broken at spaces where they are wider than the page.
+std::vector<std::string> Canvas::legend_lines() const {
+  const double room = drawing_.width - 3.2 * letter_ - foot_;
+  std::vector<std::string> lines;
+  for (const std::string& words : legend_) {
+    std::string line;
+    for (std::size_t at = 0; at < words.size();) {
+      const std::size_t end = std::min(words.find(' ', at), words.size());
+      const std::string longer = line + (line.empty() ? "" : " ") + words.substr(at, end - at);
+      if (!line.empty() && lettering_.width(longer, 0.92 * letter_, false) > room) {
+        lines.push_back(line);
+        line = words.substr(at, end - at);
+      } else {
+        line = longer;
+      }
+      at = end + 1;
+    }
+    lines.push_back(line);
+  }
+  return lines;
+}
+
 Drawing Canvas::finished() {
   std::size_t left_out = 0;
   std::vector<Text> placed = labels_.placed(left_out);
   for (Text& t : placed) drawing_.shapes.emplace_back(std::move(t));
   const double x = 1.6 * letter_;
-  drawing_.shapes.emplace_back(Text{.at = {x, 1.9 * letter_},
-                                    .words = drawing_.title,
-                                    .size = 1.3 * letter_,
-                                    .colour = colours_.ink,
-                                    .bold = true,
-                                    .meaning = {"title"}});
-  drawing_.shapes.emplace_back(Text{
-      .at = {x, 3.7 * letter_}, .words = heading_, .size = letter_, .colour = colours_.ink, .meaning = {"heading"}});
+  if (o_.titled) {
+    drawing_.shapes.emplace_back(Text{.at = {x, 1.9 * letter_},
+                                      .words = drawing_.title,
+                                      .size = 1.3 * letter_,
+                                      .colour = colours_.ink,
+                                      .bold = true,
+                                      .meaning = {"title"}});
+    drawing_.shapes.emplace_back(Text{
+        .at = {x, 3.7 * letter_}, .words = heading_, .size = letter_, .colour = colours_.ink, .meaning = {"heading"}});
+  }
   if (left_out > 0)
     legend_.push_back(
         fmt::format("{} label{} left out: there was no room", left_out, left_out == 1 ? " was" : "s were"));
   double y = drawing_.height - 1.5 * letter_;
-  for (auto it = legend_.rbegin(); it != legend_.rend(); ++it, y -= 1.5 * letter_)
+  const std::vector<std::string> lines = legend_lines();
+  for (auto it = lines.rbegin(); it != lines.rend(); ++it, y -= 1.5 * letter_)
     drawing_.shapes.emplace_back(
         Text{.at = {x, y}, .words = *it, .size = 0.92 * letter_, .colour = colours_.quiet, .meaning = {"legend"}});
   return std::move(drawing_);

@@ -51,6 +51,8 @@ class Canvas {
 
   // Lines of explanation at the foot of the page.
   void explain(std::string words) { legend_.push_back(std::move(words)); }
+  // They end before what stands at the right of the foot, so wide.
+  void keep_foot_clear(double width) { foot_ = width; }
   void heading(std::string words) { heading_ = std::move(words); }
 
   // What has been drawn so far, labels left out.
@@ -59,9 +61,13 @@ class Canvas {
   Drawing finished();
 
  private:
+  std::vector<std::string> legend_lines() const;
+
   const PictureOptions& o_;
   Palette colours_;
   double letter_;
+  const Lettering& lettering_;
+  double foot_ = 0;
   Drawing drawing_;
   Labels labels_;
   std::string heading_;

@@ -33,6 +33,7 @@ class DiagramPicture {
     for (const Course& c : all_) most_ = std::max(most_, c.diagram.largest().si);
     reached_by_ = std::max(most_, largest_beside(scene, what));
     rounding_ = rounding();
+    least_ = least_written();
   }
 
   void operator()() {
@@ -52,11 +53,20 @@ class DiagramPicture {
       s_.explain("There is none in this case");
       return;
     }
-    s_.explain("Largest of all: " + governing() + "; below 3 % of it no values are written");
+    s_.explain("Largest of all: " + governing() +
+               fmt::format("; below {:.0f} % of it no values are written", least_ * 100));
   }
 
  private:
   const NamedUnit& unit_of() const { return force_ ? s_.units().force : s_.units().moment; }
+  // The share of the largest value below which none is written: 3 %, and more where the values of all courses would
+  // take more than an eighth of the page.
+  double least_written() const {
+    constexpr double usual = 0.03, most = 0.35, values = 3, letters_of_a_value = 9 * 1.4, eighth = 0.125;
+    const double area = static_cast<double>(all_.size()) * values * letters_of_a_value * s_.letter() * s_.letter();
+    const double crowd = area / (eighth * s_.width() * s_.height());
+    return std::clamp(usual * crowd * crowd, usual, most);
+  }
   // Forces that are only the rounding of others.
   double rounding() const {
     double force = 0;
@@ -195,7 +205,7 @@ class DiagramPicture {
     const double L = s_.structure().length_of(m);
     const auto tell = [&](double along, double v, int importance) {
       // What is small beside the largest is seen to be so.
-      if (std::abs(v) <= (importance > 60 ? 0.03 : 0.08) * most_) return;
+      if (std::abs(v) <= (importance > 60 ? 1 : 2.7) * least_ * most_) return;
       for (const auto& [a, b] : told)
         if (std::abs(a - along) < 1e-9 * L && std::abs(b - v) <= 1e-6 * most_) return;
       told.emplace_back(along, v);
@@ -221,7 +231,7 @@ class DiagramPicture {
   Names names_;
   bool force_, axial_;
   std::vector<Course> all_;
-  double most_ = 0, rounding_ = 0;
+  double most_ = 0, rounding_ = 0, least_ = 0.03;
   double reached_by_ = 0;  // the largest of all pictures side by side
 };
 

@@ -51,13 +51,16 @@ std::optional<Problem> slip(const Solution& solution, const PictureOptions& o) {
   return Problem{fmt::format("there is no load case or combination '{}'", o.load_case)};
 }
 
-std::optional<picture::Drawing> drawing_of(const Solution& solution, PictureOptions o,
-                                           const picture::Lettering& lettering,
-                                           const std::vector<PictureSide>& beside = {}) {
+}  // namespace
+
+namespace picture {
+
+std::optional<Drawing> drawing_of(const Solution& solution, PictureOptions o, const Lettering& lettering,
+                                  const std::vector<PictureSide>& beside) {
   if (o.only.empty() && o.of == PictureOf::section) o.only = {MemberId(0)};
-  if (o.of == PictureOf::section) return picture::section_picture(solution, o, lettering);
-  if (o.of == PictureOf::sheet) return picture::sheet(solution, o, lettering);
-  picture::Scene scene(solution, o, lettering, beside);
+  if (o.of == PictureOf::section) return section_picture(solution, o, lettering);
+  if (o.of == PictureOf::sheet) return sheet(solution, o, lettering);
+  Scene scene(solution, o, lettering, beside);
   switch (o.of) {
     case PictureOf::structure: draw_structure(scene); break;
     case PictureOf::deformed: draw_deformed(scene); break;
@@ -68,7 +71,7 @@ std::optional<picture::Drawing> drawing_of(const Solution& solution, PictureOpti
   return scene.finished();
 }
 
-}  // namespace
+}  // namespace picture
 
 namespace {
 
@@ -175,7 +178,7 @@ Expected<std::string, Problem> draw(const std::vector<PictureSide>& sides, Toget
       const Structure& s = first.structure();
       if (const auto same = side.solution.structure().find_member(s[s.at(m)].name)) own.only.push_back(*same);
     }
-    parts.push_back(*drawing_of(side.solution, own, lettering, sides));
+    parts.push_back(*picture::drawing_of(side.solution, own, lettering, sides));
     // Each under its own name.
     for (auto& shape : parts.back().shapes)
       if (auto* text = std::get_if<picture::Text>(&shape); text && text->meaning.what == "title")
@@ -196,7 +199,7 @@ Expected<std::string, Problem> draw(const Solution& solution, const PictureOptio
   if (const auto problem = no_font(lettering)) return *problem;
   PictureOptions o = options;
   o.moving = o.moving || format == ImageFormat::gif;
-  const auto found = drawing_of(solution, o, lettering);
+  const auto found = picture::drawing_of(solution, o, lettering);
   if (!found) return Problem{"of this section only figures are given: there is no shape to draw"};
   return written(*found, format);
 }

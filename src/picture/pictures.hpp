@@ -22,6 +22,10 @@ void draw_diagram(Scene& scene, PictureOf what);
 // Stress, or its share of the strength, along the members.
 void draw_stress(Scene& scene, bool share);
 
+// Any picture of one solution; nothing where a section has no shape to draw.
+std::optional<Drawing> drawing_of(const Solution& solution, PictureOptions options, const Lettering& lettering,
+                                  const std::vector<PictureSide>& beside = {});
+
 // The case that is named, else the one that governs: of the member, where the picture is of one.
 std::size_t case_of(const Solution& solution, const PictureOptions& options);
 

@@ -1,4 +1,6 @@
 // Drawings as PNG and PDF, by Cairo.
+#include "picture/raster.hpp"
+
 #include <cairo-pdf.h>
 #include <cairo.h>
 
@@ -70,16 +72,20 @@ void draw(cairo_t* c, PangoLayout* layout, const Text& t, const Colour& page) {
 
 void draw(cairo_surface_t* surface, const Drawing& d) {
   const std::unique_ptr<cairo_t, Free> c(cairo_create(surface));
-  const std::unique_ptr<PangoLayout, Free> layout(pango_cairo_create_layout(c.get()));
-  set(c.get(), d.page);
-  cairo_paint(c.get());
-  for (const auto& shape : d.shapes) {
-    if (const auto* p = std::get_if<Path>(&shape)) draw(c.get(), *p);
-    if (const auto* t = std::get_if<Text>(&shape)) draw(c.get(), layout.get(), *t, d.page);
-  }
+  draw_upon(c.get(), d);
 }
 
 }  // namespace
+
+void draw_upon(cairo_t* c, const Drawing& d) {
+  const std::unique_ptr<PangoLayout, Free> layout(pango_cairo_create_layout(c));
+  set(c, d.page);
+  cairo_paint(c);
+  for (const auto& shape : d.shapes) {
+    if (const auto* p = std::get_if<Path>(&shape)) draw(c, *p);
+    if (const auto* t = std::get_if<Text>(&shape)) draw(c, layout.get(), *t, d.page);
+  }
+}
 
 void paint(const Drawing& d, unsigned char* pixels, int width, int height) {
   const Surface surface(cairo_image_surface_create_for_data(pixels, CAIRO_FORMAT_RGB24, width, height, width * 4));

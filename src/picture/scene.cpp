@@ -14,8 +14,8 @@ namespace {
 struct Margins {
   double side, top, bottom;
 };
-Margins margins(double letter) {
-  return {10 * letter, 9 * letter, 9 * letter};
+Margins margins(double letter, bool titled) {
+  return {10 * letter, (titled ? 9 : 6) * letter, 9 * letter};
 }
 
 }  // namespace
@@ -40,7 +40,7 @@ Sight sight(const Structure& s, std::optional<View> view) {
 
 Scene::Scene(const Solution& solution, const PictureOptions& options, const Lettering& lettering,
              const std::vector<PictureSide>& beside)
-    : Canvas(solution.structure().title(), options, lettering, 0.62 * margins(1).top),
+    : Canvas(solution.structure().title(), options, lettering, 0.62 * margins(1, options.titled).top),
       s_(solution.structure()),
       case_index_(case_of(solution, options)),
       case_(solution[case_index_]),
@@ -74,7 +74,7 @@ void Scene::fit() {
   };
   take_members(s_, shown_);
   for (const Beside& other : beside_) take_members(other.solution->structure(), other.shown);
-  const Margins m = margins(letter());
+  const Margins m = margins(letter(), options().titled);
   const double w = width() - 2 * m.side, h = height() - m.top - m.bottom;
   const double wide = b.right - b.left, tall = b.bottom - b.top;
   // Slender structures leave as much beside them as diagrams need.

@@ -147,6 +147,7 @@ class StressPicture {
     if (!(top_ > 0)) return;
     const double w = 18 * s_.letter(), h = 0.9 * s_.letter();
     const double left = s_.options().width - w - 6 * s_.letter(), y = s_.options().height - 2.9 * s_.letter();
+    s_.keep_foot_clear(w + 7 * s_.letter());
     constexpr int steps = 48;
     for (int i = 0; i < steps; ++i) {
       const double x = left + w * i / steps, to = left + w * (i + 1) / steps + 1;

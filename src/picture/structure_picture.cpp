@@ -158,7 +158,7 @@ void draw_structure(Scene& scene) {
     }
   }
   add_supports(scene);
-  add_loads(scene);
+  if (scene.options().loads) add_loads(scene);
   add_names(scene, true);
   add_marks(scene);
   const bool from_corner = !s.is_plane() && scene.options().view.value_or(View::space) == View::space;
@@ -167,7 +167,8 @@ void draw_structure(Scene& scene) {
     add_dimensions(scene, false);
     scene.explain("Distances in " + scene.units().length.text);
   }
-  scene.heading(fmt::format("Structure with the loads of {}", scene.result().name()));
+  scene.heading(scene.options().loads ? fmt::format("Structure with the loads of {}", scene.result().name())
+                                      : "Structure");
   bool links = false, one_way = false, arms = false;
   for (const Member& m : s.members()) {
     links |= m.kind == MemberKind::link, one_way |= m.acts != Acts::always;

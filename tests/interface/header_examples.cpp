@@ -8,6 +8,7 @@
 #include <corvex/number.hpp>
 #include <corvex/picture.hpp>
 #include <corvex/printable.hpp>
+#include <corvex/report.hpp>
 #include <corvex/writing.hpp>
 #include <filesystem>
 #include <fstream>
@@ -206,18 +207,42 @@ TEST_CASE("Examples of printable.hpp and writing.hpp") {
   } check("writing");
 }
 
+namespace {
+
+// In a folder of its own with trestle.yaml in it.
+class BesideTrestle {
+ public:
+  BesideTrestle() : before_(std::filesystem::current_path()) {
+    namespace fs = std::filesystem;
+    folder_ = (fs::temp_directory_path() / "corvex-header-XXXXXX").string();
+    REQUIRE(mkdtemp(folder_.data()));
+    fs::copy(CORVEX_SOURCE "/examples/cider-works/conveyor-trestle.yaml", folder_ + "/trestle.yaml");
+    fs::current_path(folder_);
+  }
+  ~BesideTrestle() {
+    std::filesystem::current_path(before_);
+    std::filesystem::remove_all(folder_);
+  }
+  BesideTrestle(const BesideTrestle&) = delete;
+  BesideTrestle& operator=(const BesideTrestle&) = delete;
+
+ private:
+  std::filesystem::path before_;
+  std::string folder_;
+};
+
+}  // namespace
+
 TEST_CASE("The example of file.hpp") {
-  namespace fs = std::filesystem;
-  const fs::path before = fs::current_path();
-  std::string folder = (fs::temp_directory_path() / "corvex-header-XXXXXX").string();
-  REQUIRE(mkdtemp(folder.data()));
-  fs::copy(CORVEX_SOURCE "/examples/cider-works/conveyor-trestle.yaml", folder + "/trestle.yaml");
-  fs::current_path(folder);
-  {
+  const BesideTrestle folder;
 #include "file.inc"
-  } fs::current_path(before);
-  fs::remove_all(folder);
   check("file");
+}
+
+TEST_CASE("The example of report.hpp") {
+  const BesideTrestle folder;
+#include "report.inc"
+  check("report");
 }
 
 TEST_CASE("Every public header but the one that gathers them has an example, which is compiled here") {

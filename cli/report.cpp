@@ -1,0 +1,100 @@
+#include "report.hpp"
+
+#include <fmt/format.h>
+#include <fmt/ranges.h>
+
+#include <algorithm>
+#include <filesystem>
+
+#include "corvex/compare.hpp"
+#include "corvex/document.hpp"
+#include "corvex/report.hpp"
+#include "corvex/writing.hpp"
+#include "findings.hpp"
+#include "pictures.hpp"
+#include "solved.hpp"
+
+namespace corvex::cli {
+namespace {
+
+// "variant heavy, wall=4 mm": what is not as the file says.
+std::string changes_of(const ModelOptions& model) {
+  std::vector<std::string> changes;
+  if (!model.variant.empty()) changes.push_back("variant " + model.variant);
+  changes.insert(changes.end(), model.set.begin(), model.set.end());
+  return fmt::format("{}", fmt::join(changes, ", "));
+}
+
+// Of Markdown the pictures first: the text that names them stands only where they are.
+std::string written(const std::string& path, const Report& report) {
+  if (report.pictures.empty()) return write(path, report.text);
+  FileWriter writer;
+  const std::filesystem::path folder = std::filesystem::path(path).parent_path();
+  for (const auto& [name, bytes] : report.pictures)
+    if (std::string why = writer.stage((folder / name).string(), bytes); !why.empty()) return why;
+  if (std::string why = writer.stage(path, report.text); !why.empty()) return why;
+  return writer.commit();
+}
+
+}  // namespace
+
+std::vector<Compared> compared_variants(const ModelDocument& document, const Model& model, const Overrides& overrides) {
+  const std::vector<std::string> variants = document.variants();
+  if (variants.empty() || !overrides.variant.empty()) return {};
+  std::vector<Candidate> all{
+      {.name = "as it stands", .structure = model.structure, .limits = model.limits, .hand = model.hand}};
+  for (const std::string& name : variants) {
+    Overrides with = overrides;
+    with.variant = name;
+    const auto built = build(document, with);
+    all.push_back(
+        built ? Candidate{.name = name, .structure = built->structure, .limits = built->limits, .hand = built->hand}
+              : Candidate{.name = name, .structure = Structure::plane(name), .refused = built.error()});
+  }
+  return compare(all, model.show);
+}
+
+int report(const ReportCommand& o) {
+  const auto format = report_format(o.output);
+  if (!format)
+    return refuse(o.output.empty()
+                      ? std::string("say where the report goes: -o FILE, a name that ends with .html, .pdf or .md")
+                      : fmt::format("'{}': a report ends with .html, .pdf or .md", o.output));
+  Progress progress;
+  OutputOptions reading;
+  reading.output = o.output;
+  reading.units = o.units;
+  std::optional<ModelDocument> document;
+  const auto solved = read_and_solve(o.model, reading, progress, &document);
+  if (!solved) return refused;
+  const auto& [model, solution] = *solved;
+  const auto refuse = [&](const auto& why) {
+    progress.done();
+    return cli::refuse(why);
+  };
+  ReportOptions options{.parts = o.parts,
+                        .digits = o.digits,
+                        .all = o.all,
+                        .changes = changes_of(o.model),
+                        .name = std::filesystem::path(o.output).stem().string()};
+  const bool with_variants = o.parts.empty() || std::find(o.parts.begin(), o.parts.end(), "variants") != o.parts.end();
+  if (with_variants) {
+    progress.doing("solving the variants");
+    options.variants = compared_variants(*document, model, *overrides_of(o.model));
+  }
+  progress.doing("writing the report");
+  const auto made = reported(model, solution, options, *format);
+  if (!made) return refuse(made.error().text);
+  for (const auto& [name, bytes] : made->pictures) {
+    const std::string path = (std::filesystem::path(o.output).parent_path() / name).string();
+    if (const std::string why = overwrites(path, reading.read); !why.empty()) return refuse(why);
+  }
+  if (const std::string why = written(o.output, *made); !why.empty()) return refuse(why);
+  progress.done();
+  tell_briefly(made->findings, o.model.path);
+  if (made->hand.all_agree() && made->limits.all_met()) return 0;
+  tell_failures(made->limits, made->hand, model.units);
+  return limit_not_met;
+}
+
+}  // namespace corvex::cli

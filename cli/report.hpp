@@ -1,0 +1,25 @@
+// The verb `report`.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "output.hpp"
+
+namespace corvex::cli {
+
+struct ReportCommand {
+  ModelOptions model;
+  std::vector<std::string> parts{};
+  std::string output{}, units{};
+  int digits = 4;
+  bool all = false;
+};
+
+// The calculation as a document. The exit status.
+int report(const ReportCommand& command);
+
+// The variants of a model beside it as it stands; none where it has none.
+std::vector<Compared> compared_variants(const ModelDocument& document, const Model& model, const Overrides& overrides);
+
+}  // namespace corvex::cli

@@ -1,0 +1,93 @@
+// Corvex: the calculation as a document that another engineer can check. (Target corvex::pictures.)
+//
+//     const auto model = corvex::read_model("trestle.yaml");
+//     const corvex::Solution solution = corvex::solve(model->structure);
+//     const auto report = corvex::report(*model, solution, {}, corvex::ReportFormat::html);
+//     fmt::print("{}\n", report ? report->text.substr(0, 15) : report.error().text);   // <!DOCTYPE html>
+//
+// HTML is one file with its pictures, formulas as MathML; it needs no network. PDF is A4 with contents, page numbers
+// and links. Markdown names its pictures, which are SVG files beside it. The same input gives the same bytes. May be
+// called from several threads at once. Letters are those of DejaVu Sans: a problem where it is not installed.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <utility>
+#include <vector>
+
+#include "corvex/compare.hpp"
+#include "corvex/expected.hpp"
+#include "corvex/file.hpp"
+#include "corvex/solution.hpp"
+
+#pragma GCC visibility push(default)
+
+namespace corvex {
+
+// A chapter of a report.
+struct ReportPart {
+  const char* name;   // "hand"
+  const char* title;  // "Hand calculation"
+};
+// All chapters, in their order.
+inline constexpr ReportPart report_parts[] = {{"summary", "Summary"},
+                                              {"model", "Model"},
+                                              {"materials", "Materials and sections"},
+                                              {"supports", "Supports"},
+                                              {"loads", "Loads"},
+                                              {"findings", "Findings"},
+                                              {"results", "Results"},
+                                              {"limits", "Limits"},
+                                              {"hand", "Hand calculation"},
+                                              {"variants", "Variants"},
+                                              {"accuracy", "Theory and accuracy"}};
+
+struct ReportOptions {
+  // The names of chapters; if empty, all that have something to say.
+  std::vector<std::string> parts{};
+  int digits = 4;
+  // Results of every case that is judged, and every row of every table; if not, of more than three cases their envelope
+  // and the one that governs, and of large models what is used most.
+  bool all = false;
+  // For the chapter of variants (compare.hpp); none if empty.
+  std::vector<Compared> variants{};
+  // Said beneath the title: "variant heavy, wall = 4 mm".
+  std::string changes{};
+  // What the report is called in the names of the pictures of Markdown: "trestle" gives "trestle-structure.svg".
+  std::string name = "report";
+};
+
+enum class ReportFormat { html, pdf, markdown };
+
+struct Report {
+  std::string text{};  // the bytes of the file
+  // Of Markdown: the name of each picture and its bytes.
+  std::vector<std::pair<std::string, std::string>> pictures{};
+  // What it says about the model.
+  Verification hand{};
+  LimitCheck limits{};
+  Problems findings{};
+};
+
+// The document; or the reason: a chapter that there is not, a hand value or a limit of what the structure does not
+// have, no font. The solution must be ok, and of the model.
+Expected<Report, Problem> report(const Model& model, const Solution& solution, const ReportOptions& options,
+                                 ReportFormat format);
+
+// By the end of a file's name: .html, .pdf, .md; nothing where it is none of them.
+inline std::optional<ReportFormat> report_format(std::string_view path) {
+  if (path.ends_with(".html")) return ReportFormat::html;
+  if (path.ends_with(".pdf")) return ReportFormat::pdf;
+  if (path.ends_with(".md")) return ReportFormat::markdown;
+  return {};
+}
+
+// For programs that load the library only when they need it: the name of `report` in it, and its kind.
+inline constexpr const char* report_entry = "corvex_write_report";
+using ReportEntry = void (*)(const Model&, const Solution&, const ReportOptions&, ReportFormat,
+                             Expected<Report, Problem>& report);
+
+}  // namespace corvex
+
+#pragma GCC visibility pop

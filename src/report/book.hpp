@@ -1,0 +1,84 @@
+// A report before it is written in one form or another: chapters of headings, words, tables, pictures and formulas.
+#pragma once
+
+#include <string>
+#include <variant>
+#include <vector>
+
+#include "corvex/document.hpp"
+#include "corvex/report.hpp"
+#include "picture/drawing.hpp"
+#include "picture/lettering.hpp"
+#include "report/math.hpp"
+
+namespace corvex::reporting {
+
+using document::Heading;
+using document::Line;
+using document::Table;
+using document::Tone;
+using document::Words;
+
+struct Figure {
+  std::string name;  // of its file: "moment-service"
+  std::string caption;
+  picture::Drawing drawing;
+};
+
+// A hand value: what was worked out, how, and what was computed.
+struct Worked {
+  std::string what;     // "reaction A y in product"
+  std::string formula;  // as written, with the numbers put in, and the result: "P/2 = 3.2 kN/2 = 1.6 kN"
+  Math math;            // the same, to be typeset
+  std::string verdict;  // "computed 1.6 kN, deviation 0 %: agrees"
+  Tone tone = Tone::plain;
+  std::vector<std::string> remarks{};
+};
+
+using Item = std::variant<Heading, Words, Table, Figure, Worked>;
+
+struct Chapter {
+  std::string name, title;
+  std::vector<Item> items{};
+};
+
+struct Book {
+  std::string title, changes;
+  DocumentHead head;
+  int digits = 4;
+  std::vector<Chapter> chapters{};
+};
+
+// What is needed to write the chapters.
+struct Source {
+  const Model& model;
+  const Solution& solution;
+  const ReportOptions& options;
+  const picture::Lettering& lettering;
+  Verification hand;
+  LimitCheck limits;
+  Problems findings;
+};
+
+void add_summary(Chapter& chapter, const Source& source);
+void add_model(Chapter& chapter, const Source& source);
+void add_materials(Chapter& chapter, const Source& source);
+void add_supports(Chapter& chapter, const Source& source);
+void add_loads(Chapter& chapter, const Source& source);
+void add_findings(Chapter& chapter, const Source& source);
+void add_results(Chapter& chapter, const Source& source);
+void add_limits(Chapter& chapter, const Source& source);
+void add_hand(Chapter& chapter, const Source& source);
+void add_variants(Chapter& chapter, const Source& source);
+void add_accuracy(Chapter& chapter, const Source& source);
+
+// A picture as wide as the text of a page of A4; nothing where there is no shape to draw.
+void add_picture(Chapter& chapter, const Source& source, std::string name, std::string caption, PictureOptions options,
+                 double height = 320);
+
+std::string as_html(const Book& book);
+std::string as_pdf(const Book& book);
+// With pictures whose names begin with `name`.
+Report as_markdown(const Book& book, const std::string& name);
+
+}  // namespace corvex::reporting

@@ -1,0 +1,100 @@
+#include "corvex/report.hpp"
+
+#include <fmt/format.h>
+#include <fmt/ranges.h>
+
+#include <algorithm>
+
+#include "corvex/formula.hpp"
+#include "picture/lettering.hpp"
+#include "report/book.hpp"
+
+namespace corvex {
+
+namespace {
+
+using Add = void (*)(reporting::Chapter&, const reporting::Source&);
+// In the order of report_parts.
+constexpr Add writers[] = {reporting::add_summary,  reporting::add_model,   reporting::add_materials,
+                           reporting::add_supports, reporting::add_loads,   reporting::add_findings,
+                           reporting::add_results,  reporting::add_limits,  reporting::add_hand,
+                           reporting::add_variants, reporting::add_accuracy};
+
+std::optional<Problem> slip(const ReportOptions& options) {
+  std::vector<std::string> known;
+  for (const ReportPart& p : report_parts) known.emplace_back(p.name);
+  for (const std::string& part : options.parts)
+    if (std::find(known.begin(), known.end(), part) == known.end())
+      return Problem{fmt::format("a report has no part '{}'{}; there are: {}", part, did_you_mean(part, known),
+                                 fmt::join(known, ", "))};
+  constexpr int most_digits = 17;
+  if (options.digits < 1 || options.digits > most_digits)
+    return Problem{fmt::format("{} significant digits: from 1 to {} were expected", options.digits, most_digits)};
+  return {};
+}
+
+bool has_something_to_say(const std::string& part, const reporting::Source& source) {
+  if (part == "limits") return !source.limits.verdicts.empty();
+  if (part == "hand") return !source.hand.comparisons.empty();
+  if (part == "variants") return !source.options.variants.empty();
+  return true;
+}
+
+}  // namespace
+
+Expected<Report, Problem> report(const Model& model, const Solution& solution, const ReportOptions& options,
+                                 ReportFormat format) {
+  if (const auto problem = slip(options)) return *problem;
+  if (!solution.ok())
+    return solution.problems().empty() ? Problem{"there is no solution"} : solution.problems().front();
+  const picture::Lettering lettering;
+  if (!lettering.has_font())
+    return Problem{
+        fmt::format("the font {} is not installed, and without it a report has no words (package "
+                    "fonts-dejavu-core)",
+                    picture::font_family)};
+  const auto hand = verify(solution, model.hand);
+  if (!hand) return model.located(hand.error()).front();
+  const auto limits = check_limits(solution, model.limits);
+  if (!limits) return model.located(limits.error()).front();
+  const reporting::Source source{.model = model,
+                                 .solution = solution,
+                                 .options = options,
+                                 .lettering = lettering,
+                                 .hand = *hand,
+                                 .limits = *limits,
+                                 .findings = document::findings_of(model, solution, *limits, *hand, true)};
+  reporting::Book book{
+      .title = model.structure.title(), .changes = options.changes, .head = model.document, .digits = options.digits};
+  for (std::size_t i = 0; i < std::size(report_parts); ++i) {
+    const ReportPart& part = report_parts[i];
+    const bool wanted = options.parts.empty()
+                            ? has_something_to_say(part.name, source)
+                            : std::find(options.parts.begin(), options.parts.end(), part.name) != options.parts.end();
+    if (!wanted) continue;
+    reporting::Chapter chapter{.name = part.name, .title = part.title};
+    if (has_something_to_say(part.name, source))
+      writers[i](chapter, source);
+    else
+      chapter.items.emplace_back(reporting::Words{{{"", "The model has none."}}});
+    book.chapters.push_back(std::move(chapter));
+  }
+  Report made;
+  switch (format) {
+    case ReportFormat::html: made.text = reporting::as_html(book); break;
+    case ReportFormat::pdf: made.text = reporting::as_pdf(book); break;
+    case ReportFormat::markdown: made = reporting::as_markdown(book, options.name); break;
+  }
+  made.hand = source.hand;
+  made.limits = source.limits;
+  made.findings = source.findings;
+  return made;
+}
+
+}  // namespace corvex
+
+extern "C" [[gnu::visibility("default")]] void corvex_write_report(
+    const corvex::Model& model, const corvex::Solution& solution, const corvex::ReportOptions& options,
+    corvex::ReportFormat format, corvex::Expected<corvex::Report, corvex::Problem>& report) {
+  report = corvex::report(model, solution, options, format);
+}

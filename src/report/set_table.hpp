@@ -1,0 +1,13 @@
+// Tables upon paper.
+#pragma once
+
+#include "report/paper.hpp"
+#include "report/rows.hpp"
+
+namespace corvex::reporting {
+
+// At the paper's place. The head stands again on each page; rows stay whole; what is too wide is broken into parts
+// below each other that begin with the names.
+void add_table(Paper& paper, const ReadTable& table);
+
+}  // namespace corvex::reporting
