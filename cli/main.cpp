@@ -27,14 +27,15 @@
 #include "time_limit.hpp"
 #include "trace.hpp"
 #include "version.hpp"
+#include "view.hpp"
 
 namespace {
 
 using corvex::cli::refuse;
 
 // Verbs that the design names; "not built yet" is another answer than "unknown".
-const std::vector<std::string> built = {"new",     "inspect", "solve",  "trace",  "verify",    "draw",
-                                        "compare", "sweep",   "choose", "report", "catalogue", "demo"};
+const std::vector<std::string> built = {"new",   "inspect", "solve",  "trace", "verify",    "draw", "compare",
+                                        "sweep", "choose",  "report", "view",  "catalogue", "demo"};
 const std::vector<std::string> planned = {"derive", "convert", "modes", "check"};
 
 // A word where a verb should stand that is none.
@@ -287,6 +288,23 @@ int run(int argc, char** argv) {
       "the calculation as a document: model, loads, results, limits, hand calculation; HTML, PDF or Markdown");
   add_report(*report_verb, re);
 
+  corvex::cli::ViewCommand vi;
+  CLI::App* view_verb = app.add_subcommand(
+      "view",
+      "a page to look at the model: turned, with the values at the pointer; it follows the file as it is saved");
+  corvex::cli::add_model_options(*view_verb, vi.model);
+  view_verb->add_option("--port", vi.port, "of this machine, where the page is served; a free one if not given")
+      ->check(corvex::cli::between(1, 65535))
+      ->type_name("PORT");
+  view_verb->add_option("--units", vi.units, "of a page that is written: figures in these units, as \"mm, N\"")
+      ->type_name("UNITS");
+  view_verb->add_option("--digits", vi.digits, "significant digits")
+      ->check(corvex::cli::between(1, 15))
+      ->type_name("N")
+      ->capture_default_str();
+  view_verb->add_option("-o,--output", vi.output, "write the page as one file of HTML instead of serving it")
+      ->type_name("FILE");
+
   corvex::cli::CatalogueOptions co;
   CLI::App* catalogue_verb =
       app.add_subcommand("catalogue", "profiles and materials that are built in, and the sections of a model");
@@ -298,12 +316,12 @@ int run(int argc, char** argv) {
   demo_verb->add_option("DIR", folder, "the folder; made if it is not there")->required();
 
   for (CLI::App* verb : {new_verb, inspect_verb, solve_verb, trace_verb, verify_verb, draw_verb, compare_verb,
-                         sweep_verb, choose_verb, report_verb, catalogue_verb, demo_verb})
+                         sweep_verb, choose_verb, report_verb, view_verb, catalogue_verb, demo_verb})
     verb->group("Verbs");
 
   std::string memory, time;
   for (CLI::App* verb : {inspect_verb, solve_verb, trace_verb, verify_verb, draw_verb, compare_verb, sweep_verb,
-                         choose_verb, report_verb, catalogue_verb}) {
+                         choose_verb, report_verb, view_verb, catalogue_verb}) {
     verb->add_option("--max-memory", memory,
                      "take no more memory than this, as \"2 GB\"; three quarters of what is free if not given")
         ->type_name("SIZE");
@@ -335,6 +353,7 @@ int run(int argc, char** argv) {
   if (*choose_verb) return corvex::cli::choose(cs);
   if (*sweep_verb) return corvex::cli::sweep(sw);
   if (*compare_verb) return corvex::cli::compare(cp);
+  if (*view_verb) return corvex::cli::view(vi);
   if (*report_verb) return corvex::cli::report(re);
   if (*draw_verb) return corvex::cli::draw(dr);
   if (*catalogue_verb) return corvex::cli::catalogue(co);

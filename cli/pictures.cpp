@@ -45,6 +45,13 @@ Expected<Report, Problem> reported(const Model& model, const Solution& solution,
   return from_library<ReportEntry, Report>(report_entry, model, solution, options, format);
 }
 
+Expected<std::string, Problem> viewed(const std::vector<Viewed>& all, int digits) {
+  return from_library<ViewPageEntry>(view_page_entry, all, digits);
+}
+Expected<std::string, Problem> served(const ViewServer& server) {
+  return from_library<ViewServerEntry>(view_server_entry, server);
+}
+
 #else
 
 Expected<std::string, Problem> drawn(const Solution& solution, const PictureOptions& options, ImageFormat format) {
@@ -61,6 +68,13 @@ Expected<std::string, Problem> drawn(const Sweep& sweep, const std::vector<Sweep
 Expected<Report, Problem> reported(const Model& model, const Solution& solution, const ReportOptions& options,
                                    ReportFormat format) {
   return report(model, solution, options, format);
+}
+Expected<std::string, Problem> viewed(const std::vector<Viewed>& all, int digits) {
+  return view_page(all, digits);
+}
+Expected<std::string, Problem> served(const ViewServer& server) {
+  if (auto problem = serve_view(server)) return *problem;
+  return std::string();
 }
 
 #endif

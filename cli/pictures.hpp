@@ -4,6 +4,7 @@
 
 #include "corvex/picture.hpp"
 #include "corvex/report.hpp"
+#include "corvex/view.hpp"
 
 namespace corvex::cli {
 
@@ -17,6 +18,10 @@ Expected<std::string, Problem> drawn(const Sweep& sweep, const std::vector<Sweep
 // A report, by the same library.
 Expected<Report, Problem> reported(const Model& model, const Solution& solution, const ReportOptions& options,
                                    ReportFormat format);
+
+// The live page, likewise: as one file, and served.
+Expected<std::string, Problem> viewed(const std::vector<Viewed>& all, int digits);
+Expected<std::string, Problem> served(const ViewServer& server);
 
 // "1280x800" as the size of a picture; an empty answer means success. Nothing is changed by an empty text.
 std::string picture_size(const std::string& text, PictureOptions& picture);

@@ -9,6 +9,7 @@
 #include <corvex/picture.hpp>
 #include <corvex/printable.hpp>
 #include <corvex/report.hpp>
+#include <corvex/view.hpp>
 #include <corvex/writing.hpp>
 #include <filesystem>
 #include <fstream>
@@ -243,6 +244,12 @@ TEST_CASE("The example of report.hpp") {
   const BesideTrestle folder;
 #include "report.inc"
   check("report");
+}
+
+TEST_CASE("The example of view.hpp") {
+  const BesideTrestle folder;
+#include "view.inc"
+  check("view");
 }
 
 TEST_CASE("Every public header but the one that gathers them has an example, which is compiled here") {

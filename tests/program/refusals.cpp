@@ -69,7 +69,7 @@ TEST_CASE("A wrong call ends with 2 and a hint") {
       {"new -o nowhere/model.yaml", "'nowhere/model.yaml' cannot be written"},
       {"sovle model.yaml", "there is no verb 'sovle'; did you mean 'solve'?"},
       {"fly",
-       "there is no verb 'fly'; there are: new, inspect, solve, trace, verify, draw, compare, sweep, choose, report, catalogue, demo"},
+       "there is no verb 'fly'; there are: new, inspect, solve, trace, verify, draw, compare, sweep, choose, report, view, catalogue, demo"},
       {"derive model.yaml", "'derive' is not built yet"},
       {"trace model.yaml", "MEMBER is required"},
       {"trace model.yaml past", "there is no member 'past'; did you mean 'post'?"},

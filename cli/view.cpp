@@ -1,0 +1,93 @@
+#include "view.hpp"
+
+#include <fmt/format.h>
+
+#include <atomic>
+#include <csignal>
+
+#include "corvex/view.hpp"
+#include "findings.hpp"
+#include "pictures.hpp"
+#include "solved.hpp"
+
+namespace corvex::cli {
+namespace {
+
+std::atomic<bool> ends{false};
+
+void end(int) {
+  ends = true;
+}
+
+// The model as it stands and its variants; those that cannot be solved are told and left out.
+std::vector<Viewed> with_variants(const ModelDocument& document, const Overrides& overrides, Model model,
+                                  Solution solution) {
+  std::vector<Viewed> all{{overrides.variant, std::move(model), std::move(solution)}};
+  if (!overrides.variant.empty()) return all;
+  for (const std::string& name : document.variants()) {
+    Overrides with = overrides;
+    with.variant = name;
+    auto built = build(document, with);
+    if (!built) {
+      for (const Problem& p : built.error()) tell(p);
+      continue;
+    }
+    Solution own = solve(built->structure);
+    if (own.ok())
+      all.push_back({name, std::move(built.value()), std::move(own)});
+    else
+      for (const Problem& p : built->located(own.problems())) tell(p);
+  }
+  return all;
+}
+
+int to_file(const ViewCommand& o) {
+  if (!o.output.ends_with(".html")) return refuse(fmt::format("'{}': a page ends with .html", o.output));
+  Progress progress;
+  OutputOptions reading;
+  reading.output = o.output;
+  reading.units = o.units;
+  std::optional<ModelDocument> document;
+  auto solved = read_and_solve(o.model, reading, progress, &document);
+  if (!solved) return refused;
+  progress.doing("writing the page");
+  const std::vector<Viewed> all =
+      with_variants(*document, *overrides_of(o.model), std::move(solved->model), std::move(solved->solution));
+  const auto page = viewed(all, o.digits);
+  progress.done();
+  if (!page) return refuse(page.error().text);
+  const std::string why = write(o.output, *page);
+  return why.empty() ? 0 : refuse(why);
+}
+
+}  // namespace
+
+int view(const ViewCommand& o) {
+  if (!o.output.empty()) return to_file(o);
+  if (o.model.path == "-")
+    return refuse(std::string("standard input cannot be followed: name a file, or -o page.html"));
+  const auto overrides = overrides_of(o.model);
+  if (!overrides) return refuse(overrides.error());
+  // What is wrong at the start is told as by every verb; later the page tells it.
+  if (const auto document = read_document(o.model.path); !document) return refuse(document.error());
+  std::signal(SIGINT, end);
+  std::signal(SIGTERM, end);
+  const auto done =
+      served({.path = o.model.path,
+              .overrides = *overrides,
+              .port = o.port,
+              .digits = o.digits,
+              .ready =
+                  [&](const std::string& address) {
+                    static_cast<void>(write("", address + "\n"));
+                    say("Open it in a browser. It follows {} as it is saved; Ctrl-C ends it.\n", o.model.path);
+                  },
+              .read =
+                  [&](const Problems& problems) {
+                    for (const Problem& p : problems) tell(p);
+                  },
+              .stop = [] { return ends.load(); }});
+  return done ? 0 : refuse(done.error().text);
+}
+
+}  // namespace corvex::cli

@@ -1,0 +1,19 @@
+// The verb `view`.
+#pragma once
+
+#include <string>
+
+#include "output.hpp"
+
+namespace corvex::cli {
+
+struct ViewCommand {
+  ModelOptions model;
+  std::string output{}, units{};
+  int port = 0, digits = 4;
+};
+
+// The model as a page: served until it is interrupted, or as one file. The exit status.
+int view(const ViewCommand& command);
+
+}  // namespace corvex::cli

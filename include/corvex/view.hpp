@@ -1,0 +1,64 @@
+// Corvex: a structure to be turned and asked: a page for a browser. (Target corvex::pictures.)
+//
+//     const auto model = corvex::read_model("trestle.yaml");
+//     const auto page = corvex::view_page({{"", *model, corvex::solve(model->structure)}});
+//     fmt::print("{}\n", page ? page->substr(0, 15) : page.error().text);   // <!DOCTYPE html>
+//
+// The page draws the structure as lines or as solid profiles, its loads, deformed shapes and diagrams, and tells the
+// value of every quantity at the pointer. Values at the pointer are those that `trace` prints: the page has the pieces
+// of the diagrams, and stresses at places along each member. It needs no network, and nothing in a model can be script
+// in it.
+//
+// `view_page` may be called from several threads at once; `serve_view` uses threads of its own.
+#pragma once
+
+#include <functional>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "corvex/expected.hpp"
+#include "corvex/file.hpp"
+#include "corvex/solution.hpp"
+
+#pragma GCC visibility push(default)
+
+namespace corvex {
+
+// A model with its solution, which must be ok; the first of several is as it stands, the others are its variants.
+struct Viewed {
+  std::string name{};
+  Model model;
+  Solution solution;
+};
+
+// One file of HTML with every case that is judged; or the reason: none is given, or together they would be larger than
+// `most_bytes`.
+Expected<std::string, Problem> view_page(const std::vector<Viewed>& viewed, int digits = 4,
+                                         std::size_t most_bytes = 64'000'000);
+
+struct ViewServer {
+  std::string path{};  // of the model file
+  Overrides overrides{};
+  int port = 0;  // a free one if 0
+  int digits = 4;
+  // Told when the page can be opened: its address, with a token that nobody else knows.
+  std::function<void(const std::string& address)> ready{};
+  // Told of each reading of the model: what is wrong with it; nothing where it was solved.
+  std::function<void(const Problems& problems)> read{};
+  // Asked about ten times a second; the server ends when it answers true.
+  std::function<bool()> stop{};
+};
+// Serves the page of a model file on 127.0.0.1 and follows the file as it is saved. Answers only requests with the
+// token, to this host and from this page. The reason where it cannot begin.
+std::optional<Problem> serve_view(const ViewServer& server);
+
+// For programs that load the library only when they need it.
+inline constexpr const char* view_page_entry = "corvex_view_page";
+using ViewPageEntry = void (*)(const std::vector<Viewed>&, int digits, Expected<std::string, Problem>& page);
+inline constexpr const char* view_server_entry = "corvex_serve_view";
+using ViewServerEntry = void (*)(const ViewServer&, Expected<std::string, Problem>& done);
+
+}  // namespace corvex
+
+#pragma GCC visibility pop

@@ -1,0 +1,167 @@
+#include <algorithm>
+#include <cmath>
+
+#include "corvex/document.hpp"
+#include "corvex/figures.hpp"
+#include "corvex/trace.hpp"
+#include "view/data.hpp"
+#include "view/tables.hpp"
+
+namespace corvex::view {
+namespace {
+
+Json number(double v) {
+  return std::isfinite(v) ? Json(v + 0.0) : Json(nullptr);
+}
+
+// [from, to, c0, c1, …]: the value is the sum of c_k (x - from)^k.
+Json pieces_data(const Diagram& d) {
+  Json all = Json::array();
+  for (const Diagram::Piece& p : d.pieces()) {
+    Json one = Json::array({p.from, p.to});
+    std::size_t last = p.powers.size();
+    while (last > 1 && p.powers[last - 1] == 0) --last;
+    for (std::size_t k = 0; k < last; ++k) one.push_back(number(p.powers[k]));
+    all.push_back(std::move(one));
+  }
+  return all;
+}
+
+// The largest of each kind, beside which rounding is told from values.
+struct Sizes {
+  double force = 0, moment = 0, move = 0, turn = 0, stress = 0;
+};
+
+// How many places along each member have their values ready: as many as keep the page small.
+int places_of_a_member(std::size_t members) {
+  constexpr double all = 6000, fewest = 5, most = 49;
+  return static_cast<int>(std::clamp(all / static_cast<double>(std::max<std::size_t>(members, 1)), fewest, most));
+}
+
+std::vector<TracePlace> places_of(const MemberResult& m, int evenly) {
+  std::vector<TracePlace> places = extreme_places(m);
+  for (const TracePlace& p : even_places(m, evenly)) places.push_back(p);
+  // Both sides of a jump are kept, where one place is told twice the one with its words.
+  std::stable_sort(places.begin(), places.end(), [](const TracePlace& a, const TracePlace& b) {
+    return a.at != b.at ? a.at < b.at : a.side == Side::before && b.side == Side::after;
+  });
+  const double near = 1e-9 * m.length().si();
+  places.erase(std::unique(places.begin(), places.end(),
+                           [&](const TracePlace& a, const TracePlace& b) {
+                             return std::abs(a.at.si() - b.at.si()) <= near && a.side == b.side;
+                           }),
+               places.end());
+  return places;
+}
+
+class CaseData {
+ public:
+  CaseData(const Viewed& v, std::size_t index) : s_(v.solution.structure()), result_(v.solution[index]) {}
+
+  Json members() {
+    Json all = Json::array();
+    const int evenly = places_of_a_member(s_.members().size());
+    for (std::size_t i = 0; i < s_.members().size(); ++i) all.push_back(member(result_[MemberId(i)], evenly));
+    return all;
+  }
+  Json points() const {
+    Json all = Json::array();
+    for (std::size_t i = 0; i < s_.points().size(); ++i) {
+      const Displacement d = result_.displacement(PointId(i));
+      all.push_back(Json::array({d.x.si(), d.y.si(), d.z.si(), d.rx.si(), d.ry.si(), d.rz.si()}));
+    }
+    return all;
+  }
+  Json reactions() const {
+    Json all = Json::array();
+    for (const PointSupport& p : s_.supports()) {
+      const Reaction r = result_.reaction(p.at);
+      all.push_back(Json::array({r.x.si(), r.y.si(), r.z.si(), r.mx.si(), r.my.si(), r.mz.si()}));
+    }
+    return all;
+  }
+  Json sizes() const {
+    return {{"force", sizes_.force},
+            {"moment", sizes_.moment},
+            {"movement", sizes_.move},
+            {"rotation", sizes_.turn},
+            {"stress", sizes_.stress}};
+  }
+
+ private:
+  void take(const MemberFigure& f, double value) {
+    double* sizes[] = {&sizes_.force, &sizes_.moment, &sizes_.move, &sizes_.turn};
+    double& size = *sizes[static_cast<std::size_t>(f.kind)];
+    size = std::max(size, std::abs(value));
+  }
+
+  Json member(const MemberResult& m, int evenly) {
+    Json pieces = Json::object(), names = Json::array(), places = Json::array();
+    std::vector<const MemberFigure*> shown;
+    for (const MemberFigure& f : member_figures()) {
+      if (!f.exists_in(s_, m.member().name)) continue;
+      shown.push_back(&f);
+      names.push_back(f.name);
+      if (f.diagram) pieces[f.name] = pieces_data((m.*f.diagram)());
+    }
+    // The shape needs all three, also of a link.
+    pieces["deflection_x"] = pieces_data(m.deflection_x());
+    pieces["deflection_y"] = pieces_data(m.deflection_y());
+    pieces["deflection_z"] = pieces_data(m.deflection_z());
+    const auto stress = [&](const std::optional<StressExtreme>& e, double sign) {
+      if (!e) return Json(nullptr);
+      sizes_.stress = std::max(sizes_.stress, std::abs(e->value.si()));
+      // Tension is never less than none, compression never more.
+      return number(sign == 0 || e->value.si() * sign > 0 ? e->value.si() : 0);
+    };
+    for (const TracePlace& p : places_of(m, evenly)) {
+      const SectionState state = m.at(p.at, p.side);
+      Json values = Json::array();
+      for (const MemberFigure* f : shown) {
+        const double value = f->at(state).si;
+        take(*f, value);
+        values.push_back(number(value));
+      }
+      Json place =
+          Json::array({p.at.si(), p.side == Side::before ? 0 : 1, std::move(values),
+                       stress(m.max_stress_at(p.at, p.side), 1), stress(m.min_stress_at(p.at, p.side), -1),
+                       stress(m.max_shear_stress_at(p.at, p.side), 0), stress(m.von_mises_at(p.at, p.side), 0)});
+      places.push_back(std::move(place));
+    }
+    Json one = {{"figures", std::move(names)}, {"pieces", std::move(pieces)}, {"places", std::move(places)}};
+    if (m.is_slack()) one["slack"] = true;
+    const Extreme sag = m.sag();
+    one["sag"] = Json::array({number(sag.value.si), sag.at.si()});
+    if (const auto safety = m.safety()) one["safety"] = *safety;
+    return one;
+  }
+
+  const Structure& s_;
+  CaseResult result_;
+  Sizes sizes_;
+};
+
+}  // namespace
+
+Json case_data(const Viewed& v, std::size_t index, int digits) {
+  CaseData data(v, index);
+  Json members = data.members();
+  Json one = {{"index", index},
+              {"points", data.points()},
+              {"reactions", data.reactions()},
+              {"members", std::move(members)},
+              {"sizes", data.sizes()}};
+  Json summary = Json::array();
+  for (const document::Words& words : document::summaries_of(v.model.units, v.solution, {index}, true, digits))
+    for (const document::Line& line : words.lines) summary.push_back(line.text);
+  one["summary"] = std::move(summary);
+  document::Selection shown = *document::select(v.solution, {});
+  shown.all = true;
+  Json tables = Json::array();
+  for (const document::Table& t : document::tables_of_case(v.model.units, v.solution, index, shown))
+    tables.push_back(table_data(t, digits));
+  one["tables"] = std::move(tables);
+  return one;
+}
+
+}  // namespace corvex::view

@@ -1,0 +1,25 @@
+// What the page is given: the structure, and the results of each case. SI units; axes as in the structure.
+#pragma once
+
+#include <nlohmann/json.hpp>
+
+#include "corvex/view.hpp"
+
+namespace corvex::view {
+
+using Json = nlohmann::ordered_json;
+
+// The structure with its sections, loads, findings, limits and hand calculation.
+Json model_data(const Viewed& viewed, const std::vector<std::string>& variants, int digits);
+// Diagrams, places with their values, displacements, reactions and tables of one case.
+Json case_data(const Viewed& viewed, std::size_t index, int digits);
+// Findings and errors for the list beside the picture.
+Json problems_data(const Problems& problems);
+
+// The page with this data in it; with an empty text it asks the server that it came from.
+std::string page_with(const std::string& title, const std::string& data);
+
+// A document of JSON as part of a page: no part of it can end the element that it stands in.
+std::string for_script(const Json& json);
+
+}  // namespace corvex::view

@@ -1,0 +1,303 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "corvex/acting.hpp"
+#include "corvex/document.hpp"
+#include "corvex/envelope.hpp"
+#include "corvex/number.hpp"
+#include "report/math.hpp"
+#include "report/rows.hpp"
+#include "view/data.hpp"
+#include "view/tables.hpp"
+
+namespace corvex::view {
+namespace {
+
+Json list(const Vector& v) {
+  return Json::array({v.x, v.y, v.z});
+}
+
+Json units_data(const ModelUnits& u) {
+  Json j;
+  for (const auto& [name, unit] : {std::pair<const char*, const NamedUnit&>{"length", u.length},
+                                   {"force", u.force},
+                                   {"moment", u.moment},
+                                   {"line", u.line},
+                                   {"stress", u.stress},
+                                   {"deflection", u.deflection},
+                                   {"angle", u.angle},
+                                   {"mass", u.mass}})
+    j[name] = {unit.text, unit.si};
+  return j;
+}
+
+// Where a problem stands in the file: 0 where that is not known.
+int line_of(const Viewed& v, Subject::Kind kind, const std::string& name) {
+  Problem p;
+  p.subject = {kind, name, 0};
+  return v.model.located({p}).front().place.line;
+}
+
+Json members_data(const Viewed& v) {
+  const Structure& s = v.solution.structure();
+  Json all = Json::array();
+  for (std::size_t i = 0; i < s.members().size(); ++i) {
+    const Member& m = s.members()[i];
+    const Axes axes = local_axes(s, m);
+    const BendingAxes about = bending_axes(s, m);
+    const auto strength = s.material_of(m).strength(s.section_of(m).thickness());
+    Json through = Json::array();
+    for (std::size_t k = 0; k < m.through.size(); ++k)
+      through.push_back(Json::array({m.through[k].index, s.place_of(m, k)}));
+    Json one = {{"name", m.name},
+                {"kind", m.kind == MemberKind::beam ? "beam" : "link"},
+                {"section", m.section.index},
+                {"material", s.material_of(m).name},
+                {"a", list(s.axis_start(m))},
+                {"b", list(s.axis_end(m))},
+                {"x", list(axes.x)},
+                {"y", list(axes.y)},
+                {"z", list(axes.z)},
+                {"length", s.length_of(m)},
+                {"bends", Json::array({about.y, about.z})},
+                {"through", std::move(through)}};
+    if (strength) one["strength"] = strength->si();
+    if (m.acts != Acts::always) one["acts"] = m.acts == Acts::tension ? "tension" : "compression";
+    Json hinges = Json::array();
+    hinges.push_back(m.freed_start[4] || m.freed_start[5]);
+    hinges.push_back(m.freed_end[4] || m.freed_end[5]);
+    one["hinges"] = std::move(hinges);
+    all.push_back(std::move(one));
+  }
+  return all;
+}
+
+Json sections_data(const Structure& s) {
+  Json all = Json::array();
+  for (const NamedSection& n : s.sections()) {
+    constexpr int pieces_of_arc = 4;
+    Json outlines = Json::array();
+    for (const auto& polygon : outline_polygons(n.section, pieces_of_arc)) {
+      Json line = Json::array();
+      for (const Outline::Point& p : polygon) line.push_back(Json::array({p.y.si(), p.z.si()}));
+      outlines.push_back(std::move(line));
+    }
+    const SectionProperties& p = n.section.properties();
+    all.push_back({{"name", n.name},
+                   {"profile", n.designation.empty() ? name(n.section.shape()) : n.designation},
+                   {"outlines", std::move(outlines)},
+                   {"A", p.A.si()},
+                   {"Iy", p.Iy.si()},
+                   {"Iz", p.Iz.si()},
+                   {"Iyz", p.Iyz.si()}});
+  }
+  return all;
+}
+
+Json supports_data(const Structure& s) {
+  Json all = Json::array();
+  for (const PointSupport& p : s.supports()) {
+    Json along = Json::array();
+    for (const Vector& v : p.along) along.push_back(list(v));
+    all.push_back({{"point", p.at.index}, {"held", p.held}, {"along", std::move(along)}, {"spring", p.spring}});
+  }
+  return all;
+}
+
+// Loads as they are drawn: forces and moments at places, line loads between places; the rest in words.
+class LoadsData {
+ public:
+  explicit LoadsData(const Structure& s) : s_(s) {}
+
+  Json of(const LoadCase& c) {
+    forces_ = lines_ = words_ = Json::array();
+    for (const Load& load : c.loads()) std::visit([&](const auto& l) { add(l); }, load);
+    return {{"forces", std::move(forces_)}, {"lines", std::move(lines_)}, {"words", std::move(words_)}};
+  }
+
+ private:
+  Vector place(const Member& m, double along) const {
+    const Vector a = s_.axis_start(m), b = s_.axis_end(m);
+    return a + (b - a) * (along / s_.length_of(m));
+  }
+  Vector global(const Member& m, const Vector& v, LoadAxes axes) const {
+    return axes == LoadAxes::member ? local_axes(s_, m).global(v) : v;
+  }
+  void force(const Vector& at, const Vector& f, const Vector& moment) {
+    if (length(f) > 0) forces_.push_back({{"at", list(at)}, {"force", list(f)}});
+    if (length(moment) > 0) forces_.push_back({{"at", list(at)}, {"moment", list(moment)}});
+  }
+  void add(const PointLoad& l) { force(s_[l.at].position, l.force, l.moment); }
+  void add(const MemberLoad& l) {
+    const Member& m = s_[l.on];
+    force(place(m, l.at), global(m, l.force, l.axes), global(m, l.moment, l.axes));
+  }
+  void line(const ActingLine& l) {
+    const Member& m = s_[l.on];
+    lines_.push_back({{"on", l.on.index},
+                      {"a", list(place(m, l.from))},
+                      {"b", list(place(m, l.to))},
+                      {"first", list(l.first)},
+                      {"last", list(l.last)}});
+  }
+  void add(const LineLoad& l) { line(acting(s_, l)); }
+  void add(const SpreadLoad& l) {
+    for (const ActingLine& one : acting(s_, l)) line(one);
+  }
+  void add(const HeatLoad& l) { words_.push_back(s_[l.on].name + " changes its temperature"); }
+  void add(const ShortenLoad& l) {
+    words_.push_back(s_[l.on].name + (l.by < 0 ? " is made too long" : " is made too short"));
+  }
+  void add(const SettleLoad& l) { words_.push_back("the support at " + s_[l.at].name + " moves"); }
+  void add(const GravityLoad&) { words_.emplace_back("own weight"); }
+
+  const Structure& s_;
+  Json forces_, lines_, words_;
+};
+
+Json cases_data(const Solution& solution) {
+  const Structure& s = solution.structure();
+  const std::vector<std::size_t> judged = solution.judged();
+  Json all = Json::array();
+  for (std::size_t i = 0; i < solution.size(); ++i) {
+    Json terms = Json::array();
+    if (i < s.load_cases().size())
+      terms.push_back(Json::array({i, 1.0}));
+    else
+      for (const Combination::Term& t : s.combinations()[i - s.load_cases().size()].terms)
+        terms.push_back(Json::array({t.load_case, t.factor}));
+    all.push_back({{"name", solution[i].name()},
+                   {"judged", std::find(judged.begin(), judged.end(), i) != judged.end()},
+                   {"terms", std::move(terms)}});
+  }
+  return all;
+}
+
+Json hand_data(const Verification& hand, const ModelUnits& units, int digits) {
+  document::Page page;
+  document::add_hand(page, hand, units, 0);
+  document::Table t = std::get<document::Table>(page.front());
+  t.beneath.clear();
+  Json formulas = Json::array();
+  const auto worked = [&](const std::string& what, const std::string& left, const WorkedFormula& f,
+                          const std::string& result, bool agrees) {
+    std::vector<reporting::Math> sides;
+    if (!left.empty()) sides.push_back(reporting::typeset(left));
+    sides.push_back(reporting::typeset(f.text));
+    if (!f.uses.empty()) sides.push_back(reporting::typeset(numbers_put_in(f, units)));
+    if (f.text != result) sides.push_back(reporting::typeset(result));
+    formulas.push_back(
+        {{"what", what}, {"math", reporting::mathml(reporting::equation(std::move(sides)))}, {"agrees", agrees}});
+  };
+  for (const WorkedValue& v : hand.values)
+    if (!v.formula.uses.empty()) {
+      const NamedUnit unit = unit_for(v.value.dimension, units);
+      worked("", v.name, v.formula, short_number(v.value.si / unit.si, 5) + (unit.text.empty() ? "" : " " + unit.text),
+             true);
+    }
+  for (std::size_t i = 0; i < hand.comparisons.size(); ++i) {
+    const Comparison& c = hand.comparisons[i];
+    if (c.formula.text.empty()) continue;
+    const auto cell = [&](std::size_t k) { return document::shown(t.columns[k], t.rows[i].cells[k], digits); };
+    worked(c.what + (c.load_case.empty() ? "" : " in " + c.load_case), "", c.formula,
+           cell(2) + (cell(4).empty() ? "" : " " + cell(4)), c.agrees);
+  }
+  return {{"table", table_data(t, digits)}, {"formulas", std::move(formulas)}};
+}
+
+}  // namespace
+
+Json problems_data(const Problems& problems) {
+  static constexpr const char* severities[] = {"error", "warning", "note"};
+  Json all = Json::array();
+  for (const Problem& p : problems) {
+    Json on = Json::array();
+    const auto name = [&](const Subject& subject) {
+      if (subject.kind == Subject::Kind::member || subject.kind == Subject::Kind::point) on.push_back(subject.name);
+    };
+    name(p.subject);
+    for (const Subject& other : p.others) name(other);
+    all.push_back({{"severity", severities[static_cast<std::size_t>(p.severity)]},
+                   {"finding", p.finding},
+                   {"line", p.place.line},
+                   {"on", std::move(on)},
+                   {"text", p.text},
+                   {"remedy", p.remedy},
+                   {"because", p.because}});
+  }
+  return all;
+}
+
+Json table_data(const document::Table& table, int digits) {
+  const reporting::ReadTable t = reporting::read(table, digits);
+  static constexpr const char* tones[] = {"", "", "good", "warning", "bad"};
+  Json columns = Json::array(), rows = Json::array();
+  for (const reporting::ReadColumn& c : t.columns) columns.push_back(Json::array({c.head, c.unit, c.words}));
+  for (const reporting::ReadRow& row : t.rows) {
+    Json cells = Json::array();
+    for (const reporting::ReadCell& cell : row.cells) {
+      const char* tone = tones[static_cast<std::size_t>(cell.tone)];
+      *tone ? cells.push_back(Json::array({cell.words, tone})) : cells.push_back(cell.words);
+    }
+    rows.push_back({{"cells", std::move(cells)}, {"beneath", row.beneath}});
+  }
+  return {{"title", t.title}, {"columns", std::move(columns)}, {"rows", std::move(rows)}, {"after", t.after}};
+}
+
+Json model_data(const Viewed& v, const std::vector<std::string>& variants, int digits) {
+  const Structure& s = v.solution.structure();
+  const ModelUnits& units = v.model.units;
+  Json points = Json::array();
+  for (const Point& p : s.points()) points.push_back({{"name", p.name}, {"at", list(p.position)}});
+  Json masses = Json::array();
+  for (const PointMass& m : s.point_masses()) masses.push_back(Json::array({m.at.index, m.mass}));
+  Json loads = Json::array();
+  LoadsData drawn(s);
+  for (const LoadCase& c : s.load_cases()) loads.push_back(drawn.of(c));
+  Json data = {{"format", "corvex-view"},
+               {"version", 1},
+               {"title", s.title()},
+               {"file", v.model.file},
+               {"variant", v.name},
+               {"variants", variants},
+               {"plane", s.is_plane()},
+               {"up", list(s.up_direction())},
+               {"units", units_data(units)},
+               {"digits", digits},
+               {"points", std::move(points)},
+               {"masses", std::move(masses)},
+               {"members", members_data(v)},
+               {"sections", sections_data(s)},
+               {"supports", supports_data(s)},
+               {"loads", std::move(loads)},
+               {"cases", cases_data(v.solution)},
+               {"governing", governing_case(v.solution)}};
+  const auto hand = verify(v.solution, v.model.hand);
+  const auto limits = check_limits(v.solution, v.model.limits);
+  if (hand && !hand->comparisons.empty()) data["hand"] = hand_data(*hand, units, digits);
+  if (limits && !limits->verdicts.empty()) {
+    data["limits"] = table_data(document::limits_table(*limits, units, digits, true), digits);
+    data["limits"]["met"] = limits->all_met();
+  }
+  data["findings"] = problems_data(
+      document::findings_of(v.model, v.solution, limits ? *limits : LimitCheck{}, hand ? *hand : Verification{}, true));
+  Json summary = Json::array();
+  for (const document::Words& words : document::summaries_of(units, v.solution, v.solution.judged(), false, digits))
+    for (const document::Line& line : words.lines) summary.push_back(Json::array({line.label, line.text}));
+  data["summary"] = std::move(summary);
+  data["envelope"] = Json::array();
+  if (v.solution.judged().size() > 1) {
+    document::Selection shown = *document::select(v.solution, {});
+    shown.all = true;
+    for (const document::Table& t : document::tables_of_envelope(units, v.solution, shown))
+      data["envelope"].push_back(table_data(t, digits));
+  }
+  Json lines = Json::object();
+  for (const Member& m : s.members())
+    if (const int line = line_of(v, Subject::Kind::member, m.name); line > 0) lines[m.name] = line;
+  data["lines"] = std::move(lines);
+  return data;
+}
+
+}  // namespace corvex::view
