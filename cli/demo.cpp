@@ -14,6 +14,7 @@
 #include "demo_studies.hpp"
 #include "output.hpp"
 #include "pictures.hpp"
+#include "report.hpp"
 
 namespace corvex::cli {
 namespace {
@@ -60,6 +61,21 @@ std::vector<Written> pictures_of(const Model& model, const Solution& solution, c
   return files;
 }
 
+// The report of a model as a page; of the first model as a PDF too.
+std::string reports(const ModelDocument& document, const Model& model, const Solution& solution,
+                    const std::string& name, const fs::path& folder, std::vector<Written>& files) {
+  ReportOptions options{.name = name};
+  options.variants = compared_variants(document, model, {});
+  for (const auto& [format, end] :
+       {std::pair(ReportFormat::html, "-report.html"), {ReportFormat::pdf, "-report.pdf"}}) {
+    if (format == ReportFormat::pdf && name != demo_models[0].name) continue;
+    const auto made = reported(model, solution, options, format);
+    if (!made) return made.error().text;
+    files.push_back({folder / (name + end), made->text});
+  }
+  return {};
+}
+
 std::string for_page(const std::string& text) {
   std::string out;
   for (const char c : text) out += c == '<' ? "&lt;" : c == '&' ? "&amp;" : std::string(1, c);
@@ -78,6 +94,7 @@ constexpr const char* page_head =
 int demo(const std::string& folder) {
   std::vector<Written> files;
   std::string told, page = page_head;
+  std::vector<Viewed> all;
   for (const DemoModel& d : demo_models) {
     const fs::path path = fs::path(folder) / (std::string(d.name) + ".yaml");
     const auto document = read_document_text(d.text, path.string());
@@ -103,8 +120,8 @@ int demo(const std::string& folder) {
     const std::vector<Written> pictures = pictures_of(*model, solution, fs::path(path).replace_extension(), why);
     if (!why.empty()) return refuse(why);
     page += fmt::format(
-        "<h2>{0}</h2>\n<pre>{1}</pre>\n<p><a href=\"{2}.yaml\">model</a>, <a href=\"{2}.txt\">results</a>, "
-        "<a href=\"{2}.json\">JSON</a></p>\n<div>\n",
+        "<h2>{0}</h2>\n<pre>{1}</pre>\n<p><a href=\"{2}-report.html\">report</a>, <a href=\"{2}.yaml\">model</a>, <a "
+        "href=\"{2}.txt\">results</a>, <a href=\"{2}.json\">JSON</a></p>\n<div>\n",
         for_page(model->structure.title()), for_page(std::string(d.look_at)), d.name);
     for (const Written& w : pictures) {
       const std::string name = w.path.filename().string();
@@ -123,6 +140,10 @@ int demo(const std::string& folder) {
         tables += fmt::format(" <a href=\"{0}\">{0}</a>", for_page(file));
     }
     page += "</div>\n";
+    const std::string why_not = reports(*document, *model, solution, std::string(d.name), folder, files);
+    if (!why_not.empty()) return refuse(why_not);
+    // The first has no name: it is shown when the page is opened.
+    all.push_back({all.empty() ? "" : model->structure.title(), *model, solution});
     if (!tables.empty()) page += fmt::format("<p>Tried out:{}</p>\n", tables);
     told += fmt::format("\n{}\n", d.look_at);
     told += fmt::format("  model {}, results {}.txt and .json\n", path.string(),
@@ -132,7 +153,10 @@ int demo(const std::string& folder) {
       tried += (tried.empty() ? "  tried out: " : ", ") + std::string(d.name) + name;
     if (!tried.empty()) told += tried + "\n";
   }
-  files.push_back({fs::path(folder) / "index.html", page + "</body>\n</html>\n"});
+  files.push_back({fs::path(folder) / "pictures.html", page + "</body>\n</html>\n"});
+  const auto live = viewed(all, 4);
+  if (!live) return refuse(live.error().text);
+  files.push_back({fs::path(folder) / "index.html", *live});
   std::error_code error;
   fs::create_directories(folder, error);
   if (error) return refuse(fmt::format("the folder '{}' cannot be made: {}", folder, error.message()));
@@ -145,8 +169,8 @@ int demo(const std::string& folder) {
   }
   if (const std::string why = writer.commit(); !why.empty()) return refuse(why);
   const std::string words = fmt::format(
-      "The cider works, in {0}: all pictures on {0}/index.html\n{1}\nTry: corvex solve {2}\n     corvex verify {2}\n     corvex compare {2}\n     corvex sweep {2} -o rail.svg\n",
-      folder, told, files.front().path.string());
+      "The cider works, in {0}: to be turned and asked on {0}/index.html, all pictures on {0}/pictures.html\n{1}\nTry: corvex solve {2}\n     corvex verify {2}\n     corvex compare {2}\n     corvex sweep {2} -o rail.svg\n     corvex view {2}\nThe report of the first model: {0}/{3}-report.pdf; the page of all: {0}/index.html\n",
+      folder, told, files.front().path.string(), demo_models[0].name);
   const std::string why = write("", words);
   return why.empty() ? 0 : refuse(why);
 }

@@ -25,7 +25,8 @@
 
 namespace corvex {
 
-// A model with its solution, which must be ok; the first of several is as it stands, the others are its variants.
+// A model with its solution, which must be ok. Of several the first has no name and is as it stands, the others are its
+// variants; or they are other models, under names of their own.
 struct Viewed {
   std::string name{};
   Model model;

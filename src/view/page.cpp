@@ -60,15 +60,21 @@ namespace corvex {
 
 Expected<std::string, Problem> view_page(const std::vector<Viewed>& viewed, int digits, std::size_t most_bytes) {
   if (viewed.empty()) return Problem{"there is nothing to view"};
+  // Variants of one model, or several models.
+  const std::string& title =
+      viewed.front().solution.ok() ? viewed.front().solution.structure().title() : viewed.front().name;
+  bool models = false;
   std::vector<std::string> variants;
   for (const Viewed& v : viewed) {
     if (!v.solution.ok())
       return v.solution.problems().empty() ? Problem{"there is no solution"} : v.solution.problems().front();
     if (&v != &viewed.front()) variants.push_back(v.name);
+    models |= v.solution.structure().title() != title;
   }
   std::string data = "[";
   for (const Viewed& v : viewed) {
     view::Json model = view::model_data(v, variants, digits);
+    if (models) model["first"] = title;
     data += (data.size() > 1 ? ",\n" : "") + std::string("{\"model\":") + view::for_script(model) + ",\"cases\":{";
     bool first = true;
     for (const std::size_t i : v.solution.judged()) {

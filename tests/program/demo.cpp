@@ -23,10 +23,18 @@ TEST_CASE("The demo writes models and results that the program itself gives") {
          {"structure", "deformed", "axial", "shear", "moment", "stress", "use", "section", "sheet"}) {
       const std::string file = name + "-" + picture + ".svg";
       CHECK_THAT(folder.content("works/demo/" + file), Catch::Matchers::StartsWith("<svg"));
-      CHECK_THAT(folder.content("works/demo/index.html"), Contains("src=\"" + file + "\""));
+      CHECK_THAT(folder.content("works/demo/pictures.html"), Contains("src=\"" + file + "\""));
     }
     CHECK(folder.content(base + ".json") == folder.run("solve " + base + ".yaml --json --places 11").out);
   }
+  // The report and the page of one model are written, and named at the end.
+  CHECK_THAT(o.out, Contains("works/demo/conveyor-trestle-report.pdf") && Contains("works/demo/index.html"));
+  CHECK_THAT(folder.content("works/demo/conveyor-trestle-report.pdf"), Catch::Matchers::StartsWith("%PDF"));
+  REQUIRE(folder.run("report works/demo/tank-skid.yaml -o r.html").status == 0);
+  CHECK(folder.content("works/demo/tank-skid-report.html") == folder.content("r.html"));
+  // The index is a page with all models.
+  for (const char* title : {"Bottling line, conveyor trestle", "Tank skid on rubber mounts"})
+    CHECK_THAT(folder.content("works/demo/index.html"), Contains("\"title\":\"" + std::string(title)));
   const std::string trestle = "works/demo/conveyor-trestle", walkway = "works/demo/walkway-beam";
   CHECK(folder.content(trestle + "-compare.txt") == folder.run("compare " + trestle + ".yaml").out);
   CHECK(folder.content(trestle + "-variants-moment.svg") ==

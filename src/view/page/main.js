@@ -77,9 +77,10 @@ class App {
     if (this.judged().length > 1) choose.append(element('option', {value: 'envelope'}, `envelope of ${this.judged().length}`));
     choose.value = String(this.index);
     const variants = $('variant');
-    variants.replaceChildren(element('option', {value: ''}, 'as it stands'), ...m.variants.map((v) => element('option', {value: v}, v)));
+    variants.replaceChildren(element('option', {value: ''}, m.first ?? 'as it stands'), ...m.variants.map((v) => element('option', {value: v}, v)));
     variants.value = this.variant;
     $('variant-label').hidden = m.variants.length === 0;
+    $('variant-label').firstChild.textContent = m.first ? 'Model ' : 'Variant ';
   }
 
   // -- getting results -----------------------------------------------------------------------------------------------
@@ -408,7 +409,7 @@ class App {
     if (served) return this.fetchModel(true);
     const set = JSON.parse(embedded).find((s) => s.model.variant === name);
     this.loads = new Map(Object.entries(set.cases).map(([i, c]) => [Number(i), c]));
-    this.take(set.model, true);
+    this.take(set.model, !set.model.first);
     this.refresh();
   }
 

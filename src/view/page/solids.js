@@ -7,7 +7,8 @@ import {
 import {bendingOf, pieceAt} from './values.js';
 import {movementAt} from './shape.js';
 
-const stations = 9; // along a member
+// Along a member: enough that colours run evenly, fewer where there are many members.
+const stationsFor = (members) => (members <= 150 ? 33 : members <= 800 ? 15 : 7);
 
 const vertexShader = `
 attribute vec3 movement;
@@ -69,6 +70,7 @@ export class Solids {
 
   // `load` may be missing: then nothing moves and nothing is stressed.
   build(model, load) {
+    const stations = stationsFor(model.members.length);
     const places = [], moved = [], stressed = [], index = [];
     this.most = 0;
     model.members.forEach((m, i) => {
