@@ -42,8 +42,8 @@ std::optional<std::vector<PictureSide>> sides_of(const DrawOptions& o, const Mod
 }  // namespace
 
 const std::vector<std::string>& pictures() {
-  static const std::vector<std::string> all = {"structure", "deformed", "axial", "shear",   "moment",
-                                               "torsion",   "stress",   "use",   "section", "sheet"};
+  static const std::vector<std::string> all = {"structure", "deformed", "axial",   "shear", "moment",    "torsion",
+                                               "stress",    "use",      "section", "sheet", "reactions", "faces"};
   return all;
 }
 
@@ -74,6 +74,7 @@ int draw(const DrawOptions& o) {
                          .real_width = o.real_width,
                          .moving = o.animate,
                          .digits = o.digits};
+  picture.moments_on_pulled_side = o.moment_side != "compression";
   if (!o.view.empty()) picture.view = chosen<View>(views(), o.view);
   if (o.true_scale) picture.scale = 1;
   if (o.scale > 0) picture.scale = o.scale;
@@ -100,10 +101,9 @@ int draw(const DrawOptions& o) {
     return refuse(o.load_case.find(',') == std::string::npos
                       ? shown.error()
                       : fmt::format("--case '{}': a picture is of one load case or combination", o.load_case));
-  if (shown->only_envelope)
-    return refuse(std::string("--case envelope is not built yet for pictures: a picture is of one case"));
   picture.units = model.units;
-  if (!o.load_case.empty()) picture.load_case = solution[shown->cases.front()].name();
+  if (!o.load_case.empty())
+    picture.load_case = shown->only_envelope ? "envelope" : solution[shown->cases.front()].name();
   for (std::size_t i = 0; i < shown->members.size(); ++i)
     if (!o.only.empty() && shown->members[i]) picture.only.push_back(MemberId{i});
   if ((picture.of == PictureOf::sheet || picture.of == PictureOf::section) && picture.only.size() != 1)

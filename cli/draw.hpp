@@ -10,7 +10,7 @@ namespace corvex::cli {
 
 struct DrawOptions {
   ModelOptions model;
-  std::string what = "structure", load_case, view, size, output, units;
+  std::string what = "structure", load_case, view, size, output, units, moment_side = "tension";
   std::vector<std::string> only, variants;
   double scale = 0;
   bool true_scale = false, dark = false, animate = false, dimensions = false, real_width = false, side_by_side = false;

@@ -163,7 +163,7 @@ void add_draw(CLI::App& verb, corvex::cli::DrawOptions& o) {
       ->check(corvex::cli::one_of(corvex::cli::pictures()))
       ->type_name("PICTURE")
       ->capture_default_str();
-  verb.add_option("--case", o.load_case, "load case or combination; the one that governs if not given")
+  verb.add_option("--case", o.load_case, "load case, combination or envelope; the one that governs if not given")
       ->type_name("NAME");
   verb.add_option("--view", o.view, "front, side, top or space (from a corner)")
       ->check(corvex::cli::one_of(corvex::cli::views()))
@@ -182,7 +182,13 @@ void add_draw(CLI::App& verb, corvex::cli::DrawOptions& o) {
                            ->check(CLI::PositiveNumber)
                            ->type_name("TIMES");
   verb.add_flag("--true-scale", o.true_scale, "displacements as large as they are")->excludes(scale);
-  verb.add_option("--size", o.size, "width and height in pixels, as 1280x800")->type_name("WxH");
+  verb.add_option("--size", o.size,
+                  "width and height in pixels, as 1280x800; or a3, a4, a5: a sheet of paper on its side")
+      ->type_name("WxH");
+  verb.add_option("--moment-side", o.moment_side, "bending moments on the side of tension, or of compression")
+      ->check(corvex::cli::one_of({"tension", "compression"}))
+      ->type_name("SIDE")
+      ->capture_default_str();
   verb.add_flag("--dark", o.dark, "on a dark page");
   verb.add_flag("--dimensions", o.dimensions, "with the distances between the points");
   verb.add_flag("--real-width", o.real_width, "members as wide as their sections are high");
@@ -266,7 +272,8 @@ int run(int argc, char** argv) {
   corvex::cli::add_model_options(*sweep_verb, sw.model);
   sweep_verb->add_option("SWEEP", sw.name, "the name of the sweep in the model; may be left out where there is one");
   sweep_verb->add_flag("--dark", sw.dark, "a plot on a dark page");
-  sweep_verb->add_option("--size", sw.size, "width and height of a plot in pixels, as 1280x800")->type_name("WxH");
+  sweep_verb->add_option("--size", sw.size, "width and height of a plot in pixels, as 1280x800; or a3, a4, a5")
+      ->type_name("WxH");
   corvex::cli::add_output_options(*sweep_verb, sw.output);
   sweep_verb->get_option("--output")
       ->description("write to this file: a plot if it ends with .svg, .png or .pdf, a spreadsheet if with .xlsx");

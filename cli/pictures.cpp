@@ -2,7 +2,9 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <charconv>
+#include <tuple>
 
 #ifdef CORVEX_PICTURES_LIBRARY
 #include <dlfcn.h>
@@ -81,6 +83,17 @@ Expected<std::string, Problem> served(const ViewServer& server) {
 
 std::string picture_size(const std::string& text, PictureOptions& picture) {
   if (text.empty()) return {};
+  // Sheets of ISO 216 on their side, at 96 pixels an inch, with letters and lines of a drawing office: capitals are
+  // 2.5 mm high (ISO 3098).
+  constexpr double pixels = 96 / 25.4, letter = 2.5 / 0.729 * pixels, usual_letter = 13;
+  for (const auto& [name, w, h] : {std::tuple("a3", 420.0, 297.0), {"a4", 297.0, 210.0}, {"a5", 210.0, 148.0}})
+    if (text == name) {
+      picture.width = w * pixels;
+      picture.height = h * pixels;
+      picture.letters =
+          letter / (usual_letter * std::clamp(std::min(picture.width / 1280, picture.height / 800), 0.6, 4.0));
+      return {};
+    }
   const std::size_t cross = text.find('x');
   const auto number = [](std::string_view t, double& v) {
     const auto [end, error] = std::from_chars(t.data(), t.data() + t.size(), v);
@@ -90,7 +103,7 @@ std::string picture_size(const std::string& text, PictureOptions& picture) {
   if (cross != std::string::npos && number(all.substr(0, cross), picture.width) &&
       number(all.substr(cross + 1), picture.height))
     return {};
-  return fmt::format("--size '{}': width and height in pixels were expected, as 1280x800", text);
+  return fmt::format("--size '{}': width and height in pixels were expected, as 1280x800, or a3, a4, a5", text);
 }
 
 std::optional<ImageFormat> picture_format(const std::string& path) {

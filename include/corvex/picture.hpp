@@ -8,8 +8,8 @@
 //     fmt::print("{}\n", svg ? svg->substr(0, 4) : svg.error().text);   // <svg
 //
 // Sides: N, V and T of either sign stand on the member's +y (or +z) side where they are positive; bending moments stand
-// on the side that they pull. Pixels count as 1/96 inch in PDF. Letters are those of DejaVu Sans: a problem where it is
-// not installed.
+// on the side that they pull, unless the other one is asked for. Pixels count as 1/96 inch in PDF. Letters are those of
+// DejaVu Sans: a problem where it is not installed.
 #pragma once
 
 #include <iterator>
@@ -33,10 +33,12 @@ enum class PictureOf {
   shear,
   moment,
   torsion,
-  stress,   // the largest normal stress of each section, along the members
-  use,      // von Mises stress as a share of the allowed one
-  section,  // of one member: shape, axes, figures, the stress across it at its worst place
-  sheet,    // one member alone: loads, V, M, slope, deflection
+  stress,     // the largest normal stress of each section, along the members
+  use,        // von Mises stress as a share of the allowed one
+  section,    // of one member: shape, axes, figures, the stress across it at its worst place
+  sheet,      // one member alone: loads, N, V, M, rotation, deflection
+  reactions,  // of the supports, as arrows, with the loads and both sums
+  faces,      // the normal stress of both faces of each member, side by side
 };
 // From the front (plane structures: always), the right side, the top; or from a corner, all lines parallel.
 enum class View { front, side, top, space };
@@ -44,7 +46,8 @@ enum class ImageFormat { svg, png, pdf, gif };
 
 struct PictureOptions {
   PictureOf of = PictureOf::structure;
-  // A load case or combination; the first that is judged if empty.
+  // A load case or combination; if empty the one that governs. `envelope` is that of all that are judged, where no case
+  // has this name: of N, V, M and T both lines, of stress and use the worst.
   std::string load_case{};
   // Plane structures have the front view, those in space the one from a corner, if not given.
   std::optional<View> view{};
@@ -61,6 +64,8 @@ struct PictureOptions {
   bool dimensions = false, real_width = false;
   // Of structures: what acts in the case.
   bool loads = true;
+  // Bending moments stand on the side that they pull; else on the side that they press.
+  bool moments_on_pulled_side = true;
   // With the structure's title and what is shown at the head; not where a document says it.
   bool titled = true;
   // The deformed shape swings: in SVG and GIF, which is always moving.

@@ -114,6 +114,41 @@ void Canvas::label(std::string words, const Spot& of, const Spot& towards, const
   labels_.add(std::move(l));
 }
 
+bool Canvas::words_along(std::string words, const Spot& from, const Spot& to, const Spot& side, const Colour& colour,
+                         Meaning meaning, bool bold) {
+  const double wide = lettering_.width(words, letter_, bold);
+  if (length(to - from) < wide + 3 * letter_) return false;
+  Spot along = unit(to - from);
+  // Read from the left, or from below.
+  if (along.x < -1e-9 || (std::abs(along.x) <= 1e-9 && along.y > 0)) along = along * -1;
+  for (const double t : {0.5, 0.35, 0.65, 0.25, 0.75}) {
+    const Spot at = from + (to - from) * t + side * (0.95 * letter_);
+    // A row of squares along the words.
+    std::vector<Box> boxes;
+    const int parts = std::max(2, static_cast<int>(wide / letter_));
+    for (int i = 0; i <= parts; ++i) {
+      const Spot p = at + along * (wide * (static_cast<double>(i) / parts - 0.5));
+      boxes.push_back({p.x - 0.6 * letter_, p.y - 0.6 * letter_, p.x + 0.6 * letter_, p.y + 0.6 * letter_});
+    }
+    const bool free = std::none_of(boxes.begin(), boxes.end(), [&](const Box& b) {
+      return std::any_of(along_.begin(), along_.end(), [&](const Box& other) { return b.overlaps(other); });
+    });
+    if (!free) continue;
+    for (const Box& b : boxes) keep_clear(b), along_.push_back(b);
+    drawing_.shapes.emplace_back(Text{.at = at,
+                                      .words = std::move(words),
+                                      .size = letter_,
+                                      .colour = colour,
+                                      .anchor = Anchor::middle,
+                                      .bold = bold,
+                                      .meaning = std::move(meaning),
+                                      .angle = std::atan2(along.y, along.x),
+                                      .rimmed = true});
+    return true;
+  }
+  return false;
+}
+
 // Broken at spaces where they are wider than the page.
 std::vector<std::string> Canvas::legend_lines() const {
   const double room = drawing_.width - 3.2 * letter_ - foot_;

@@ -42,6 +42,9 @@ class Canvas {
   void arrow(const Spot& tail, const Spot& tip, const Colour& colour, Meaning meaning, double width = 1.6);
   // Words at a fixed place, at half the height of the letters.
   void words(std::string words, const Spot& at, const Colour& colour, Meaning meaning, const Style& style = {});
+  // Words along a line, on one side of it, where no other such words stand; false where there is no room.
+  bool words_along(std::string words, const Spot& from, const Spot& to, const Spot& side, const Colour& colour,
+                   Meaning meaning, bool bold);
   // A label finds its own place near `of`, rather on the side `towards`.
   void label(std::string words, const Spot& of, const Spot& towards, const Colour& colour, int importance,
              Meaning meaning, bool bold = false, double distance = 6, std::vector<Spot> else_of = {});
@@ -72,6 +75,7 @@ class Canvas {
   Labels labels_;
   std::string heading_;
   std::vector<std::string> legend_;
+  std::vector<Box> along_;  // what words along lines take
 };
 
 // "1.458 kN·m"; what is only rounding beside `size` is 0.

@@ -5,8 +5,9 @@
 namespace corvex::picture {
 
 std::vector<Course> courses(const Structure& s, const CaseResult& result, const std::vector<bool>& shown,
-                            PictureOf what) {
+                            PictureOf what, bool pulled) {
   std::vector<Course> all;
+  const double side = pulled ? -1 : 1;
   for (std::size_t i = 0; i < s.members().size(); ++i) {
     if (!shown[i]) continue;
     const MemberId id{i};
@@ -26,8 +27,8 @@ std::vector<Course> courses(const Structure& s, const CaseResult& result, const 
         if (beam && z) all.push_back({id, m.shear_z(), axes.z, y ? "Vz " : ""});
         break;
       default:
-        if (beam && y) all.push_back({id, m.moment_z(), -axes.y, z ? "Mz " : ""});
-        if (beam && z) all.push_back({id, m.moment_y(), -axes.z, y ? "My " : ""});
+        if (beam && y) all.push_back({id, m.moment_z(), axes.y * side, z ? "Mz " : ""});
+        if (beam && z) all.push_back({id, m.moment_y(), axes.z * side, y ? "My " : ""});
     }
   }
   return all;
@@ -36,7 +37,7 @@ std::vector<Course> courses(const Structure& s, const CaseResult& result, const 
 double largest_beside(const Scene& scene, PictureOf what) {
   double most = 0;
   for (const Beside& other : scene.beside())
-    for (const Course& c : courses(other.solution->structure(), other.result, other.shown, what))
+    for (const Course& c : courses(other.solution->structure(), other.result, other.shown, what, true))
       most = std::max(most, c.diagram.largest().si);
   return most;
 }

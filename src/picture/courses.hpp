@@ -13,9 +13,9 @@ struct Course {
   const char* symbol = "";  // told where a member has the figure in both of its planes
 };
 
-// Of the members that are shown. Bending stands on the side that it pulls, all else on the positive side.
+// Of the members that are shown. Bending stands on the side that it pulls (or presses), all else on the positive side.
 std::vector<Course> courses(const Structure& structure, const CaseResult& result, const std::vector<bool>& shown,
-                            PictureOf what);
+                            PictureOf what, bool pulled);
 // The largest in the other solutions of a scene.
 double largest_beside(const Scene& scene, PictureOf what);
 // "Bending moment M"

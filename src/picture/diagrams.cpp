@@ -29,7 +29,7 @@ class DiagramPicture {
         names_(names_of(what)),
         force_(what == PictureOf::axial || what == PictureOf::shear),
         axial_(what == PictureOf::axial),
-        all_(courses(scene.structure(), scene.result(), scene.shown(), what)) {
+        all_(courses(scene.structure(), scene.result(), scene.shown(), what, scene.options().moments_on_pulled_side)) {
     for (const Course& c : all_) most_ = std::max(most_, c.diagram.largest().si);
     reached_by_ = std::max(most_, largest_beside(scene, what));
     rounding_ = rounding();
@@ -47,7 +47,8 @@ class DiagramPicture {
         : axial_
             ? "Tension blue on the +y side of a member, compression orange with leaning strokes; links: dashes are compression"
         : names_.what == std::string("torsion") ? "Positive on the +y side of a member, blue; negative orange"
-                                                : "On the side that is pulled; positive blue, negative orange";
+        : s_.options().moments_on_pulled_side   ? "On the side that is pulled; positive blue, negative orange"
+                                                : "On the side that is pressed; positive blue, negative orange";
     s_.explain(words);
     if (most_ <= rounding_) {
       s_.explain("There is none in this case");
@@ -113,10 +114,14 @@ class DiagramPicture {
     s_.line({a, b}, stroke, {names_.what, m.name});
     Spot side = left_of(unit(b - a));
     if (side.y > 0) side = side * -1;
+    const std::string told = words(v) + (v > 0 ? " tension" : " compression");
+    const bool governs = share >= 1 - 1e-9;
+    // Along the bar, where it is long enough; else near it.
+    const Meaning meaning{names_.value, m.name};
+    if (s_.words_along(told, a, b, side, colour(v), meaning, governs)) return;
     std::vector<Spot> places;
     for (const double t : {0.38, 0.62, 0.28, 0.72}) places.push_back(foot(m, L * t));
-    s_.label(words(v) + (v > 0 ? " tension" : " compression"), foot(m, L / 2), side, colour(v),
-             share >= 1 - 1e-9 ? 90 : 70, {names_.value, m.name}, share >= 1 - 1e-9, 6, std::move(places));
+    s_.label(told, foot(m, L / 2), side, colour(v), governs ? 90 : 70, meaning, governs, 6, std::move(places));
   }
 
   Spot foot(const Member& m, double along) const { return s_.at(s_.place(m, along)); }

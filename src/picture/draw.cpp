@@ -12,6 +12,13 @@
 
 namespace corvex::picture {
 
+bool is_envelope(const Solution& solution, const PictureOptions& options) {
+  if (options.load_case != "envelope") return false;
+  for (std::size_t i = 0; i < solution.size(); ++i)
+    if (solution[i].name() == options.load_case) return false;
+  return true;
+}
+
 std::size_t case_of(const Solution& solution, const PictureOptions& options) {
   for (std::size_t i = 0; i < solution.size(); ++i)
     if (solution[i].name() == options.load_case) return i;
@@ -46,6 +53,13 @@ std::optional<Problem> slip(const Solution& solution, const PictureOptions& o) {
   for (const MemberRef& m : o.only)
     if (!s.find(m)) return Problem{"there is no such member"};
   if (o.load_case.empty()) return {};
+  if (picture::is_envelope(solution, o)) {
+    constexpr PictureOf together[] = {PictureOf::axial,   PictureOf::shear,  PictureOf::moment,
+                                      PictureOf::torsion, PictureOf::stress, PictureOf::use};
+    if (std::find(std::begin(together), std::end(together), o.of) == std::end(together))
+      return Problem{"an envelope has no such picture: N, V, M, T, stress and use can be drawn of all cases together"};
+    return {};
+  }
   for (std::size_t i = 0; i < solution.size(); ++i)
     if (solution[i].name() == o.load_case) return {};
   return Problem{fmt::format("there is no load case or combination '{}'", o.load_case)};
@@ -66,7 +80,9 @@ std::optional<Drawing> drawing_of(const Solution& solution, PictureOptions o, co
     case PictureOf::deformed: draw_deformed(scene); break;
     case PictureOf::stress: draw_stress(scene, false); break;
     case PictureOf::use: draw_stress(scene, true); break;
-    default: draw_diagram(scene, o.of);
+    case PictureOf::reactions: draw_reactions(scene); break;
+    case PictureOf::faces: draw_faces(scene); break;
+    default: scene.is_envelope() ? draw_envelope(scene, o.of) : draw_diagram(scene, o.of);
   }
   return scene.finished();
 }

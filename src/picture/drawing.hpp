@@ -68,6 +68,7 @@ struct Text {
   Anchor anchor = Anchor::start;
   bool bold = false;
   Meaning meaning{};
+  double angle = 0;  // turned clockwise about `at`, in radians
   // A rim in the colour of the page keeps it readable upon lines.
   bool rimmed = false;
 };

@@ -19,6 +19,11 @@ void draw_structure(Scene& scene);
 void draw_deformed(Scene& scene);
 // N, V, M or T upon the members.
 void draw_diagram(Scene& scene, PictureOf what);
+// The largest and the least of N, V, M or T of all cases that are judged.
+void draw_envelope(Scene& scene, PictureOf what);
+void draw_reactions(Scene& scene);
+// Normal stress of both faces of each member.
+void draw_faces(Scene& scene);
 // Stress, or its share of the strength, along the members.
 void draw_stress(Scene& scene, bool share);
 
@@ -26,6 +31,8 @@ void draw_stress(Scene& scene, bool share);
 std::optional<Drawing> drawing_of(const Solution& solution, PictureOptions options, const Lettering& lettering,
                                   const std::vector<PictureSide>& beside = {});
 
+// Whether the envelope is asked for, and no case has this name.
+bool is_envelope(const Solution& solution, const PictureOptions& options);
 // The case that is named, else the one that governs: of the member, where the picture is of one.
 std::size_t case_of(const Solution& solution, const PictureOptions& options);
 

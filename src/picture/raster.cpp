@@ -55,6 +55,10 @@ void draw(cairo_t* c, PangoLayout* layout, const Text& t, const Colour& page) {
   const double w = static_cast<double>(width) / PANGO_SCALE;
   const double left = t.at.x - (t.anchor == Anchor::start ? 0 : t.anchor == Anchor::middle ? w / 2 : w);
   const double base = static_cast<double>(pango_layout_get_baseline(layout)) / PANGO_SCALE;
+  cairo_save(c);
+  cairo_translate(c, t.at.x, t.at.y);
+  cairo_rotate(c, t.angle);
+  cairo_translate(c, -t.at.x, -t.at.y);
   cairo_new_path(c);
   cairo_move_to(c, left, t.at.y + 0.36 * t.size - base);
   if (t.rimmed) {
@@ -68,6 +72,7 @@ void draw(cairo_t* c, PangoLayout* layout, const Text& t, const Colour& page) {
   }
   set(c, t.colour);
   pango_cairo_show_layout(c, layout);
+  cairo_restore(c);
 }
 
 void draw(cairo_surface_t* surface, const Drawing& d) {

@@ -41,6 +41,8 @@ Sight sight(const Structure& s, std::optional<View> view) {
 Scene::Scene(const Solution& solution, const PictureOptions& options, const Lettering& lettering,
              const std::vector<PictureSide>& beside)
     : Canvas(solution.structure().title(), options, lettering, 0.62 * margins(1, options.titled).top),
+      solution_(solution),
+      envelope_(picture::is_envelope(solution, options)),
       s_(solution.structure()),
       case_index_(case_of(solution, options)),
       case_(solution[case_index_]),

@@ -28,6 +28,9 @@ class Scene : public Canvas {
         const std::vector<PictureSide>& beside = {});
 
   const Structure& structure() const { return s_; }
+  const Solution& solution() const { return solution_; }
+  // All cases that are judged are shown, the worst of them.
+  bool is_envelope() const { return envelope_; }
   const CaseResult& result() const { return case_; }
   std::size_t case_index() const { return case_index_; }
   bool shows(std::size_t member) const { return shown_[member]; }
@@ -53,6 +56,8 @@ class Scene : public Canvas {
   void fit();
   void axes();
 
+  const Solution& solution_;
+  bool envelope_;
   const Structure& s_;
   std::size_t case_index_;
   CaseResult case_;

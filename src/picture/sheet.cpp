@@ -58,8 +58,8 @@ class Sheet : Canvas {
     for (std::size_t i = 0; i < panels.size(); ++i)
       panel(panels[i], top + each * (static_cast<double>(i) + 1.5), each * 0.36);
     axis(height() - 3.4 * letter());
-    explain(fmt::format("Moments stand on the side that they pull; all else is positive upwards, along the member's {}",
-                        y ? "y" : "z"));
+    explain(fmt::format("Moments stand on the side that they {}; all else is positive upwards, along the member's {}",
+                        options().moments_on_pulled_side ? "pull" : "press", y ? "y" : "z"));
     return finished();
   }
 
@@ -208,7 +208,7 @@ class Sheet : Canvas {
   void panel(const Panel& p, double zero, double room) {
     const Extreme max = p.course.max(), min = p.course.min();
     const double most = p.course.largest().si;
-    const double sign = p.pulled_side ? 1 : -1;
+    const double sign = p.pulled_side && options().moments_on_pulled_side ? 1 : -1;
     words(p.name, {1.6 * letter(), zero - 0.7 * letter()}, colours().ink, {"panel"}, {.bold = true});
     words(p.unit.text, {1.6 * letter(), zero + 0.7 * letter()}, colours().quiet, {"panel-unit"});
     line({{left_, zero}, {right_, zero}}, {colours().quiet, 1}, {"zero"});

@@ -32,18 +32,24 @@ struct Shown {
 
 class StressPicture {
  public:
-  StressPicture(Scene& scene, bool use) : s_(scene), use_(use) {}
+  StressPicture(Scene& scene, bool use) : s_(scene), use_(use) {
+    if (!scene.is_envelope()) cases_.push_back(scene.result());
+    if (scene.is_envelope())
+      for (const std::size_t i : scene.solution().judged()) cases_.push_back(scene.solution()[i]);
+  }
 
   void operator()() {
     const Structure& s = s_.structure();
     for (std::size_t i = 0; i < s.members().size(); ++i) {
       if (!s_.shows(i)) continue;
-      const MemberResult m = s_.result()[MemberId{i}];
-      for (const auto& e : {m.max_stress(), m.min_stress()})
-        if (!use_ && e) consider(*e, std::abs(e->value.si()), i);
-      const auto mises = m.von_mises();
-      const auto strength = m.strength();
-      if (use_ && mises && strength) consider(*mises, mises->value.si() / strength->si(), i);
+      for (const CaseResult& c : cases_) {
+        const MemberResult m = c[MemberId{i}];
+        for (const auto& e : {m.max_stress(), m.min_stress()})
+          if (!use_ && e) consider(*e, std::abs(e->value.si()), i, c);
+        const auto mises = m.von_mises();
+        const auto strength = m.strength();
+        if (use_ && mises && strength) consider(*mises, mises->value.si() / strength->si(), i, c);
+      }
     }
     top_ = use_ ? 1 : std::max(most_, largest_beside());
     for (std::size_t i = 0; i < s.members().size(); ++i)
@@ -53,7 +59,7 @@ class StressPicture {
     mark();
     bar();
     s_.heading(fmt::format("{} in {}", use_ ? "Stress as a share of the allowed stress" : "Largest normal stress",
-                           s_.result().name()));
+                           s_.is_envelope() ? fmt::format("any of {} cases", cases_.size()) : s_.result().name()));
     s_.explain(
         use_
             ? "von Mises stress over allowable stress or yield strength, the worst of each section; purple: over 100 %; hollow: not known"
@@ -61,11 +67,12 @@ class StressPicture {
   }
 
  private:
-  void consider(const StressExtreme& e, double size, std::size_t member) {
+  void consider(const StressExtreme& e, double size, std::size_t member, const CaseResult& c) {
     if (size <= most_ * (1 + 1e-9)) return;
     most_ = size;
     worst_ = e;
     worst_member_ = member;
+    if (s_.is_envelope()) worst_case_ = " in " + c.name();
   }
 
   // In the other solutions of the picture.
@@ -96,7 +103,8 @@ class StressPicture {
   void draw(std::size_t i) {
     const Structure& s = s_.structure();
     const Member& m = s.members()[i];
-    const MemberResult result = s_.result()[MemberId{i}];
+    std::vector<MemberResult> results;
+    for (const CaseResult& c : cases_) results.push_back(c[MemberId{i}]);
     const double L = s.length_of(m), wide = m.kind == MemberKind::link ? 4.5 : 8;
     const Spot a = s_.at(s.axis_start(m)), b = s_.at(s.axis_end(m)), side = left_of(unit(b - a));
     s_.keep_clear(a, b);
@@ -105,7 +113,9 @@ class StressPicture {
     Path strokes{.lines = {}, .stroke = Stroke{s_.colours().page, 1.3}, .meaning = {"compression", m.name}};
     for (int k = 0; k < n; ++k) {
       const double t = (k + 0.5) / n;
-      const auto shown = at(result, Length::si(L * t));
+      std::optional<Shown> shown;
+      for (const MemberResult& result : results)
+        if (const auto one = at(result, Length::si(L * t)); one && (!shown || one->share > shown->share)) shown = one;
       // A little over the next one, so that no gap shows.
       const Spot from = a + (b - a) * (static_cast<double>(k) / n);
       const Spot to = a + (b - a) * (static_cast<double>(k + 1) / n) + unit(b - a) * 1.5;
@@ -137,9 +147,10 @@ class StressPicture {
     const double r = 0.75 * s_.letter();
     s_.keep_clear(Box{here.x - r, here.y - r, here.x + r, here.y + r});
     const double value = use_ ? most_ : worst_->value.si();
-    s_.label(fmt::format("{} in {} at {}", use_ ? words(value) : figure(value, s_.units().stress, s_.options().digits),
-                         m.name, place_words(s_.structure(), s_.units(), m, worst_->at.si())),
-             here, {0.3, -1}, s_.colours().mark, 100, {"most-value", m.name}, true, 13);
+    s_.label(
+        fmt::format("{} in {} at {}{}", use_ ? words(value) : figure(value, s_.units().stress, s_.options().digits),
+                    m.name, place_words(s_.structure(), s_.units(), m, worst_->at.si()), worst_case_),
+        here, {0.3, -1}, s_.colours().mark, 100, {"most-value", m.name}, true, 13);
   }
 
   // The scale of colours, at the right of the foot.
@@ -172,6 +183,8 @@ class StressPicture {
   double most_ = 0, top_ = 0;
   std::optional<StressExtreme> worst_;
   std::size_t worst_member_ = 0;
+  std::string worst_case_;
+  std::vector<CaseResult> cases_;
 };
 
 }  // namespace

@@ -2,6 +2,7 @@
 #include <fmt/format.h>
 
 #include <cmath>
+#include <numbers>
 
 #include "picture/drawing.hpp"
 #include "picture/lettering.hpp"
@@ -80,6 +81,9 @@ std::string written(const Text& t, const Colour& page) {
   text += fmt::format(" x=\"{}\" y=\"{}\" font-size=\"{}\"", number(t.at.x), number(t.at.y + 0.36 * t.size),
                       number(t.size));
   if (t.anchor != Anchor::start) text += fmt::format(" text-anchor=\"{}\"", anchors[static_cast<int>(t.anchor)]);
+  if (t.angle != 0)
+    text += fmt::format(" transform=\"rotate({} {} {})\"", number(t.angle * 180 / std::numbers::pi), number(t.at.x),
+                        number(t.at.y));
   if (t.bold) text += " font-weight=\"bold\"";
   text += colour("fill", t.colour);
   if (t.rimmed) text += colour("stroke", page) + " stroke-width=\"3\" stroke-linejoin=\"round\" paint-order=\"stroke\"";

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 #include "corvex/envelope.hpp"
 #include "picture/pictures.hpp"
@@ -70,6 +71,8 @@ void add_pictures(Chapter& chapter, const Source& source, std::size_t index) {
     if (is_there(source, index, s.of))
       add_picture(chapter, source, s.file + ("-" + file_name(name)), fmt::format("{} in {}", s.caption, name),
                   {.of = s.of, .load_case = name});
+  add_picture(chapter, source, "reactions-" + file_name(name), "Reactions in " + name,
+              {.of = PictureOf::reactions, .load_case = name});
   const bool use = strength_known(source, index);
   add_picture(chapter, source, (use ? "use-" : "stress-") + file_name(name),
               use ? "Von Mises stress as a share of the strength in " + name : "Largest normal stress in " + name,
@@ -130,6 +133,10 @@ void add_results(Chapter& chapter, const Source& source) {
         Heading{fmt::format("Envelope of {} {}", judged.size(),
                             source.model.structure.combinations().empty() ? "load cases" : "combinations"),
                 2});
+    for (const auto& [of, file, caption] : {std::tuple(PictureOf::shear, "envelope-shear", "Shear force V, envelope"),
+                                            {PictureOf::moment, "envelope-moment", "Bending moment M, envelope"}})
+      if (std::any_of(judged.begin(), judged.end(), [&](std::size_t i) { return is_there(source, i, of); }))
+        add_picture(chapter, source, file, caption, {.of = of, .load_case = "envelope"});
     for (Table& t : document::tables_of_envelope(source.model.units, source.solution, selection(source)))
       chapter.items.emplace_back(for_report(std::move(t)));
   }
