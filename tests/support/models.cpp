@@ -29,6 +29,8 @@ std::vector<NamedModel> shipped_models() {
   const fs::path source = CORVEX_SOURCE;
   std::vector<NamedModel> all;
   add_folder(source / "examples/cider-works", all);
+  add_folder(source / "examples/cookbook", all);
+  add_folder(source / "examples/tutorial", all);
   add_folder(source / "share/corvex/new", all);
   std::sort(all.begin(), all.end(), [](const NamedModel& a, const NamedModel& b) { return a.name < b.name; });
   std::istringstream page(content(source / "docs/model-file.md"));
