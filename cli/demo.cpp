@@ -151,7 +151,8 @@ int demo(const std::string& folder) {
     std::string tried;
     for (const auto& [name, content] : *studies)
       tried += (tried.empty() ? "  tried out: " : ", ") + std::string(d.name) + name;
-    if (!tried.empty()) told += tried + "\n";
+    constexpr std::size_t width = 100;
+    for (const std::string& line : wrapped(tried, width, "    ")) told += line + "\n";
   }
   files.push_back({fs::path(folder) / "pictures.html", page + "</body>\n</html>\n"});
   const auto live = viewed(all, 4);

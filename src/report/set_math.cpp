@@ -193,7 +193,9 @@ void add_math(Paper& paper, const Math& math, double indent) {
     std::vector<Math> term{parts[i]};
     std::size_t next = i + 1;
     const auto breaks = [](const Math& m) { return is_sign(m, {"+", "−", "="}); };
-    for (; next < parts.size() && !breaks(parts[next]); ++next) term.push_back(parts[next]);
+    // A minus behind an equals sign belongs to what follows.
+    for (; next < parts.size() && !(breaks(parts[next]) && !is_sign(parts[next - 1], {"="})); ++next)
+      term.push_back(parts[next]);
     i = next;
     // Products that are too wide by themselves are broken at their signs.
     if (setter.size({Kind::row, {}, term}, usual).width > room) {

@@ -29,7 +29,7 @@ Json pieces_data(const Diagram& d) {
 
 // The largest of each kind, beside which rounding is told from values.
 struct Sizes {
-  double force = 0, moment = 0, move = 0, turn = 0, stress = 0;
+  double force = 0, moment = 0, move = 0, turn = 0;
 };
 
 // How many places along each member have their values ready: as many as keep the page small.
@@ -81,11 +81,7 @@ class CaseData {
     return all;
   }
   Json sizes() const {
-    return {{"force", sizes_.force},
-            {"moment", sizes_.moment},
-            {"movement", sizes_.move},
-            {"rotation", sizes_.turn},
-            {"stress", sizes_.stress}};
+    return {{"force", sizes_.force}, {"moment", sizes_.moment}, {"movement", sizes_.move}, {"rotation", sizes_.turn}};
   }
 
  private:
@@ -108,12 +104,6 @@ class CaseData {
     pieces["deflection_x"] = pieces_data(m.deflection_x());
     pieces["deflection_y"] = pieces_data(m.deflection_y());
     pieces["deflection_z"] = pieces_data(m.deflection_z());
-    const auto stress = [&](const std::optional<StressExtreme>& e, double sign) {
-      if (!e) return Json(nullptr);
-      sizes_.stress = std::max(sizes_.stress, std::abs(e->value.si()));
-      // Tension is never less than none, compression never more.
-      return number(sign == 0 || e->value.si() * sign > 0 ? e->value.si() : 0);
-    };
     for (const TracePlace& p : places_of(m, evenly)) {
       const SectionState state = m.at(p.at, p.side);
       Json values = Json::array();
@@ -122,11 +112,7 @@ class CaseData {
         take(*f, value);
         values.push_back(number(value));
       }
-      Json place =
-          Json::array({p.at.si(), p.side == Side::before ? 0 : 1, std::move(values),
-                       stress(m.max_stress_at(p.at, p.side), 1), stress(m.min_stress_at(p.at, p.side), -1),
-                       stress(m.max_shear_stress_at(p.at, p.side), 0), stress(m.von_mises_at(p.at, p.side), 0)});
-      places.push_back(std::move(place));
+      places.push_back(Json::array({p.at.si(), p.side == Side::before ? 0 : 1, std::move(values)}));
     }
     Json one = {{"figures", std::move(names)}, {"pieces", std::move(pieces)}, {"places", std::move(places)}};
     if (m.is_slack()) one["slack"] = true;
@@ -142,6 +128,31 @@ class CaseData {
 };
 
 }  // namespace
+
+Json stress_data(const Viewed& v, std::size_t index, const std::function<bool()>& stop) {
+  const Structure& s = v.solution.structure();
+  const CaseResult result = v.solution[index];
+  const int evenly = places_of_a_member(s.members().size());
+  double most = 0;
+  const auto value = [&](const std::optional<StressExtreme>& e, double sign) {
+    if (!e) return Json(nullptr);
+    most = std::max(most, std::abs(e->value.si()));
+    // Tension is never less than none, compression never more.
+    return number(sign == 0 || e->value.si() * sign > 0 ? e->value.si() : 0);
+  };
+  Json all = Json::array();
+  for (std::size_t i = 0; i < s.members().size(); ++i) {
+    if (stop && stop()) return nullptr;
+    const MemberResult m = result[MemberId(i)];
+    Json places = Json::array();
+    for (const TracePlace& p : places_of(m, evenly))
+      places.push_back(
+          Json::array({value(m.max_stress_at(p.at, p.side), 1), value(m.min_stress_at(p.at, p.side), -1),
+                       value(m.max_shear_stress_at(p.at, p.side), 0), value(m.von_mises_at(p.at, p.side), 0)}));
+    all.push_back(std::move(places));
+  }
+  return {{"members", std::move(all)}, {"size", most}};
+}
 
 Json case_data(const Viewed& v, std::size_t index, int digits) {
   CaseData data(v, index);

@@ -1,6 +1,7 @@
 // What the page is given: the structure, and the results of each case. SI units; axes as in the structure.
 #pragma once
 
+#include <functional>
 #include <nlohmann/json.hpp>
 
 #include "corvex/view.hpp"
@@ -13,6 +14,9 @@ using Json = nlohmann::ordered_json;
 Json model_data(const Viewed& viewed, const std::vector<std::string>& variants, int digits);
 // Diagrams, places with their values, displacements, reactions and tables of one case.
 Json case_data(const Viewed& viewed, std::size_t index, int digits);
+// What takes most time: of each member and each of its places tension, compression, shear and von Mises stress, and the
+// largest of all. Nothing where `stop` answers true meanwhile.
+Json stress_data(const Viewed& viewed, std::size_t index, const std::function<bool()>& stop = {});
 // Findings and errors for the list beside the picture.
 Json problems_data(const Problems& problems);
 

@@ -78,7 +78,9 @@ Expected<std::string, Problem> view_page(const std::vector<Viewed>& viewed, int 
     data += (data.size() > 1 ? ",\n" : "") + std::string("{\"model\":") + view::for_script(model) + ",\"cases\":{";
     bool first = true;
     for (const std::size_t i : v.solution.judged()) {
-      data += fmt::format("{}\"{}\":", first ? "" : ",\n", i) + view::for_script(view::case_data(v, i, digits));
+      view::Json one = view::case_data(v, i, digits);
+      one["stress"] = view::stress_data(v, i);
+      data += fmt::format("{}\"{}\":", first ? "" : ",\n", i) + view::for_script(one);
       first = false;
       if (data.size() > most_bytes)
         return Problem{

@@ -103,6 +103,20 @@ class Followed {
     if (v && index < v->solution.size()) answer["case"] = view::case_data(*v, index, o_.digits);
     return answer.dump(-1, ' ', false, Json::error_handler_t::replace);
   }
+  // Takes long: worked out beside what else is asked for, and given up when the model is another one.
+  std::string stress(const std::string& variant, std::size_t index) {
+    std::optional<Viewed> viewed;
+    int version = 0;
+    Json answer = Json::object();
+    {
+      std::lock_guard lock(mutex_);
+      version = version_;
+      if (const Viewed* v = found(variant, answer); v && index < v->solution.size()) viewed = *v;
+    }
+    answer["version"] = version;
+    if (viewed) answer["stress"] = view::stress_data(*viewed, index, [&] { return this->version() != version; });
+    return answer.dump(-1, ' ', false, Json::error_handler_t::replace);
+  }
   std::string title() {
     std::lock_guard lock(mutex_);
     return good_.empty() ? o_.path : good_.begin()->second.solution.structure().title();
@@ -160,6 +174,23 @@ bool is_allowed(const httplib::Request& request, int port) {
   return origin == "http://" + hosts[0] || origin == "http://" + hosts[1];
 }
 
+// As it is: the library would compress it, which takes far longer than to send it to the same machine.
+void answer(httplib::Response& response, std::string text, const char* type) {
+  const auto bytes = std::make_shared<const std::string>(std::move(text));
+  response.set_content_provider(bytes->size(), type,
+                                [bytes](std::size_t from, std::size_t length, httplib::DataSink& to) {
+                                  return to.write(bytes->data() + from, length);
+                                });
+}
+
+// The number of a case; one that there is not where it is no number.
+std::size_t index_of(const httplib::Request& request) {
+  const std::string text = request.get_param_value("index");
+  std::size_t index = 0;
+  const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), index);
+  return error == std::errc() && end == text.data() + text.size() ? index : ~std::size_t{0};
+}
+
 }  // namespace
 
 std::optional<Problem> serve_view(const ViewServer& o) {
@@ -192,18 +223,18 @@ std::optional<Problem> serve_view(const ViewServer& o) {
   server.set_default_headers(safe);
   const std::string root = "/" + secret;
   server.Get(root + "/", [&](const httplib::Request&, httplib::Response& response) {
-    response.set_content(view::page_with(followed.title(), ""), "text/html; charset=utf-8");
+    answer(response, view::page_with(followed.title(), ""), "text/html; charset=utf-8");
   });
   server.Get(root, [&](const httplib::Request&, httplib::Response& response) { response.set_redirect(root + "/"); });
   server.Get(root + "/model", [&](const httplib::Request& request, httplib::Response& response) {
-    response.set_content(followed.model(request.get_param_value("variant"), request.get_param_value("case")),
-                         "application/json");
+    answer(response, followed.model(request.get_param_value("variant"), request.get_param_value("case")),
+           "application/json");
   });
   server.Get(root + "/case", [&](const httplib::Request& request, httplib::Response& response) {
-    const std::string index = request.get_param_value("index");
-    const bool plain = !index.empty() && index.size() < 9 && index.find_first_not_of("0123456789") == std::string::npos;
-    response.set_content(followed.load_case(request.get_param_value("variant"), plain ? std::stoul(index) : ~0ul),
-                         "application/json");
+    answer(response, followed.load_case(request.get_param_value("variant"), index_of(request)), "application/json");
+  });
+  server.Get(root + "/stress", [&](const httplib::Request& request, httplib::Response& response) {
+    answer(response, followed.stress(request.get_param_value("variant"), index_of(request)), "application/json");
   });
   // Answers when the model is another one than the page has, or after a while.
   server.Get(root + "/news", [&](const httplib::Request& request, httplib::Response& response) {
@@ -213,7 +244,7 @@ std::optional<Problem> serve_view(const ViewServer& o) {
     constexpr int patience = 200;
     for (int i = 0; i < patience && !ends && followed.version() == version; ++i)
       followed.wait(version, std::chrono::milliseconds(100));
-    response.set_content(fmt::format("{{\"version\":{}}}", followed.version()), "application/json");
+    answer(response, fmt::format("{{\"version\":{}}}", followed.version()), "application/json");
   });
   // Only this machine reaches it.
   if (o.port == 0)

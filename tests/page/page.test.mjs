@@ -345,7 +345,7 @@ test('solid profiles are drawn, moved and coloured; without WebGL lines are', as
   assert.ok(pulled > 500 && pressed > 500, `${pulled} ${pressed}`);
   // The largest stress of a face is that of the tables.
   const most = await page.evaluate(() => window.corvexPage.solids.most);
-  const worst = await page.evaluate(() => Math.max(...window.corvexPage.load().members.flatMap((m) => m.places.flatMap((p) => [p[3], -p[4]]))));
+  const worst = await page.evaluate(() => Math.max(...window.corvexPage.load().stress.members.flatMap((places) => places.flatMap((p) => [p[0], -p[1]]))));
   assert.ok(Math.abs(most - worst) < 0.03 * worst, `${most} ${worst}`);
   assert.deepEqual(page.faults, []);
   await page.close();

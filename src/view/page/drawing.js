@@ -47,28 +47,41 @@ export class Drawing {
   // All lines of one look at once: thousands are drawn in one go.
   lines(all, colour, width, dash = []) {
     const c = this.context;
-    c.beginPath();
-    for (const points of all) this.path(points);
     c.strokeStyle = colour;
     c.lineWidth = width;
     c.setLineDash(dash);
-    c.stroke();
+    // Very long paths are slower than some shorter ones.
+    const batch = 64;
+    for (let i = 0; i < all.length; i += batch) {
+      c.beginPath();
+      for (const points of all.slice(i, i + batch)) this.path(points);
+      c.stroke();
+    }
     c.setLineDash([]);
   }
 
   arrow(tail, tip, colour, width = 1.6) {
-    const d = [tip[0] - tail[0], tip[1] - tail[1]];
-    const l = Math.hypot(...d);
-    if (l < 3) return;
-    const [ux, uy] = [d[0] / l, d[1] / l];
-    const head = Math.min(9, l * 0.8);
-    const base = [tip[0] - ux * head, tip[1] - uy * head];
-    this.line([tail, base], colour, width);
+    this.arrows([[tail, tip]], colour, width);
+  }
+
+  // Many of one look at once.
+  arrows(all, colour, width) {
+    const shafts = [];
     const c = this.context;
     c.beginPath();
-    this.path([tip, [base[0] - uy * head * 0.36, base[1] + ux * head * 0.36], [base[0] + uy * head * 0.36, base[1] - ux * head * 0.36]], true);
+    for (const [tail, tip] of all) {
+      const d = [tip[0] - tail[0], tip[1] - tail[1]];
+      const l = Math.hypot(...d);
+      if (l < 3) continue;
+      const [ux, uy] = [d[0] / l, d[1] / l];
+      const head = Math.min(9, l * 0.8);
+      const base = [tip[0] - ux * head, tip[1] - uy * head];
+      shafts.push([tail, base]);
+      this.path([tip, [base[0] - uy * head * 0.36, base[1] + ux * head * 0.36], [base[0] + uy * head * 0.36, base[1] - ux * head * 0.36]], true);
+    }
     c.fillStyle = colour;
     c.fill();
+    this.lines(shafts, colour, width);
   }
 
   // Words near a place, where nothing is written yet; left out where all places are taken.
@@ -112,12 +125,15 @@ export class Drawing {
     return out;
   }
 
-  members(model, spots, colour, width, dash = []) {
+  // `straight`: at rest, from end to end.
+  members(model, spots, colour, width, dash = [], straight = false) {
     const beams = [];
     const links = [];
+    // Of very many, each is drawn in fewer steps.
+    const step = straight ? samples - 1 : model.members.length > 400 ? 3 : 1;
     model.members.forEach((m, i) => {
       const points = [];
-      for (let k = 0; k < samples; ++k) points.push([spots[(i * samples + k) * 2], spots[(i * samples + k) * 2 + 1]]);
+      for (let k = 0; k < samples; k += step) points.push([spots[(i * samples + k) * 2], spots[(i * samples + k) * 2 + 1]]);
       (m.kind === 'beam' ? beams : links).push(points);
     });
     this.lines(beams, colour, width, dash);
@@ -133,6 +149,7 @@ export class Drawing {
   supports(model) {
     const axes = [[1, 0, 0], [0, 1, 0], [0, 0, 1]];
     const away = this.camera.towards;
+    const [stems, feet] = [[], []];
     for (const s of model.supports) {
       const at = this.camera.project(model.points[s.point].at);
       const springs = axes.map((_, k) => s.spring[k] > 0);
@@ -154,9 +171,9 @@ export class Drawing {
           zig.push(foot);
           this.line(zig, this.colours.quiet, 1.2);
         } else {
-          this.line([at, foot], this.colours.quiet, 1.6);
+          stems.push([at, foot]);
         }
-        this.line([[foot[0] - uy * 8, foot[1] + ux * 8], [foot[0] + uy * 8, foot[1] - ux * 8]], this.colours.quiet, 3);
+        feet.push([[foot[0] - uy * 8, foot[1] + ux * 8], [foot[0] + uy * 8, foot[1] - ux * 8]]);
       }
       const clamped = s.held[3] || s.held[4] || s.held[5];
       if (clamped && (s.held[0] || s.held[1])) {
@@ -165,6 +182,8 @@ export class Drawing {
         c.fillRect(at[0] - 5, at[1] - 5, 10, 10);
       }
     }
+    this.lines(stems, this.colours.quiet, 1.6);
+    this.lines(feet, this.colours.quiet, 3);
   }
 
   // Forces by size within their kind; what has no arrow is said in words.
@@ -177,6 +196,9 @@ export class Drawing {
       for (const l of model.loads[k].lines) mostLine = Math.max(mostLine, size(l.first) * Math.abs(factor), size(l.last) * Math.abs(factor));
     }
     const words = [];
+    // Of very many forces some values are enough.
+    let values = 40;
+    const [forces, rows] = [[], []];
     for (const [k, factor] of terms) {
       for (const f of model.loads[k].forces) {
         const tip = camera.project(f.at);
@@ -186,8 +208,8 @@ export class Drawing {
           const l = Math.hypot(...seen);
           const longer = l > 0 && l < 14 ? 14 / l : 1;
           const tail = [tip[0] - seen[0] * longer, tip[1] - seen[1] * longer];
-          this.arrow(tail, tip, colours.load);
-          this.label(shortInUnit(size(f.force) * Math.abs(factor), model.units.force, model.digits), tail, colours.load, false, [-seen[0], -seen[1]]);
+          forces.push([tail, tip]);
+          if (values-- > 0) this.label(shortInUnit(size(f.force) * Math.abs(factor), model.units.force, model.digits), tail, colours.load, false, [-seen[0], -seen[1]]);
         } else {
           const c = this.context;
           c.beginPath();
@@ -207,7 +229,7 @@ export class Drawing {
           const tip = camera.project(add(times(l.a, 1 - t), times(l.b, t)));
           const tail = [tip[0] - dot(v, camera.right), tip[1] + dot(v, camera.up)];
           tails.push(tail);
-          this.arrow(tail, tip, colours.load, 1);
+          rows.push([tail, tip]);
         }
         this.line(tails, colours.load, 1);
         const largest = Math.max(size(l.first), size(l.last)) * Math.abs(factor);
@@ -215,6 +237,8 @@ export class Drawing {
       }
       words.push(...model.loads[k].words);
     }
+    this.arrows(forces, colours.load, 1.6);
+    this.arrows(rows, colours.load, 1);
     return [...new Set(words)];
   }
 
@@ -240,24 +264,31 @@ export class Drawing {
   // N, V, M or T upon the members at rest, to one scale; values at extremes and ends.
   diagrams(model, load, what) {
     const {camera, colours} = this;
-    const all = courses(model, load, what);
+    // The courses of a case, and their extremes, do not change while it is turned.
+    load.courses ??= {};
+    const all = (load.courses[what] ??= courses(model, load, what).map((c) => ({...c, extremes: extremes(c.pieces)})));
     const force = what === 'axial' || what === 'shear';
     const unitOf = force ? model.units.force : model.units.moment;
     let most = 0;
     for (const c of all) {
-      c.extremes = extremes(c.pieces);
+      c.labels = null;
       most = Math.max(most, c.extremes.max.value, -c.extremes.min.value);
     }
     const noise = 1e-9 * (force ? load.sizes.force : Math.max(load.sizes.moment, 1e-300));
     if (!(most > noise)) return null;
     const reach = Math.min(camera.width, camera.height) * 0.13;
     const shares = all.length > 60 ? 0.25 : all.length > 25 ? 0.1 : 0.03;
+    // Of very many the largest values alone are written.
+    const written = 80;
+    const sizes = all.map((c) => Math.max(c.extremes.max.value, -c.extremes.min.value)).sort((a, b) => b - a);
+    const least = all.length > written ? sizes[written] : 0;
     const areas = [new Path2D(), new Path2D()];
     const edges = [new Path2D(), new Path2D()];
     for (const c of all) {
       const m = model.members[c.member];
       if (what === 'axial' && m.kind === 'link') {
-        c.labels = () => this.bar(m, pieceAt(c.pieces, m.length / 2), most, noise, unitOf, model.digits);
+        const force = pieceAt(c.pieces, m.length / 2);
+        c.labels = () => this.bar(m, force, most, noise, unitOf, model.digits, Math.abs(force) >= least);
         continue;
       }
       const seen = [dot(c.direction, camera.right), -dot(c.direction, camera.up)];
@@ -302,7 +333,7 @@ export class Drawing {
       }
       const told = [];
       const tell = (x, value, bold) => {
-        if (Math.abs(value) <= shares * most) return;
+        if (Math.abs(value) <= Math.max(shares * most, least)) return;
         if (told.some(([a, v]) => Math.abs(a - x) < 0.02 * m.length && Math.abs(v - value) < 1e-6 * most)) return;
         told.push([x, value]);
         const tip = spot(x, value);
@@ -337,7 +368,7 @@ export class Drawing {
   }
 
   // A link has one force: it is as thick as that is large, with the value written along it.
-  bar(m, value, most, noise, unitOf, digits) {
+  bar(m, value, most, noise, unitOf, digits, written) {
     const {camera, colours, context} = this;
     const [a, b] = [camera.project(m.a), camera.project(m.b)];
     const none = Math.abs(value) <= noise;
@@ -345,6 +376,7 @@ export class Drawing {
     this.line([a, b], colour, none ? 1.5 : 2 + (7 * Math.abs(value)) / most, value < 0 && !none ? [9, 4] : []);
     let angle = Math.atan2(b[1] - a[1], b[0] - a[0]);
     if (angle > Math.PI / 2 || angle <= -Math.PI / 2) angle += Math.PI;
+    if (!written) return;
     const words = none ? '0' : number(value / unitOf[1], digits);
     context.font = "12px 'DejaVu Sans',Verdana,sans-serif";
     const wide = context.measureText(words).width;
@@ -411,15 +443,20 @@ export class Drawing {
   names(model, spots, chosen) {
     const {camera, colours} = this;
     const many = model.points.length > 160;
-    model.points.forEach((p) => {
-      const at = camera.project(p.at);
+    const c = this.context;
+    c.fillStyle = colours.ink;
+    const places = model.points.map((p) => camera.project(p.at));
+    const r = many ? 1.6 : 2.4;
+    c.beginPath();
+    for (const at of places) {
+      c.moveTo(at[0] + r, at[1]);
+      c.arc(at[0], at[1], r, 0, 7);
+    }
+    c.fill();
+    model.points.forEach((p, i) => {
+      const at = places[i];
       if (at[0] < 0 || at[1] < 0 || at[0] > camera.width || at[1] > camera.height) return;
-      const c = this.context;
-      c.beginPath();
-      c.arc(at[0], at[1], 2.4, 0, 7);
-      c.fillStyle = colours.ink;
-      c.fill();
-      if (!many || camera.zoom > 60) this.label(p.name, at, p.name === chosen ? colours.chosen : colours.ink, true, [0.4, -1]);
+      if (!many || camera.zoom > 250) this.label(p.name, at, p.name === chosen ? colours.chosen : colours.ink, true, [0.4, -1]);
     });
     if (model.members.length > 160) return;
     // Beside the member, a little off its middle, where points and loads often are.

@@ -92,6 +92,21 @@ class App {
       const answer = await (await fetch(`case?variant=${encodeURIComponent(this.variant)}&index=${i}`)).json();
       if (answer.case) this.loads.set(i, answer.case);
     }
+    this.needStress(wanted);
+  }
+
+  // Takes longer than what is drawn, and comes after it.
+  async needStress(wanted) {
+    const {loads, variant} = this;
+    for (const i of wanted) {
+      const load = loads.get(i);
+      if (!served || !load || load.stress || load.asked) continue;
+      load.asked = true;
+      const answer = await (await fetch(`stress?variant=${encodeURIComponent(variant)}&index=${i}`)).json();
+      if (!answer.stress || loads !== this.loads) return;
+      load.stress = answer.stress;
+      if (this.place) this.showPlace();
+    }
   }
 
   async fetchModel(keepView) {
@@ -100,11 +115,11 @@ class App {
     this.version = answer.version;
     this.showProblems([...answer.problems, ...(answer.refused ?? [])]);
     if (!answer.model) return;
-    this.loads.clear();
-    this.loads.set(answer.case.index, answer.case);
+    this.loads = new Map([[answer.case.index, answer.case]]);
     this.take(answer.model, keepView);
     if (!this.loads.has(this.index) || this.isEnvelope()) await this.need(this.index);
     this.refresh();
+    this.needStress(this.isEnvelope() ? this.judged() : [this.index]);
   }
 
   async follow() {
@@ -188,13 +203,14 @@ class App {
     this.spots = scale ? drawing.courses(this.rest, this.moved, scale) : rest;
     const {colours} = drawing;
     if (solid) this.solids.draw(camera, this.reach || 1, scale, what === 'stress', ratio);
-    else if (this.solids) this.solids.clear();
     $('solids').style.visibility = solid ? 'visible' : 'hidden';
     let legend = [];
-    if (solid && scale) drawing.members(model, rest, colours.rest, 1, [4, 4]);
+    const many = model.members.length > 400;
+    if (solid && scale) drawing.members(model, rest, colours.rest, 1, many ? [] : [4, 4], true);
     if (!solid) {
-      if (scale) drawing.members(model, rest, colours.rest, 1.2, [4, 4]);
-      drawing.members(model, this.spots, colours.member, 2.6);
+      // Of very many the shape at rest is left out while they move.
+      if (scale && !(many && this.moving)) drawing.members(model, rest, colours.rest, many ? 0.7 : 1.2, many ? [] : [4, 4], true);
+      drawing.members(model, this.spots, colours.member, many ? 1.4 : 2.6, [], !scale);
     }
     drawing.supports(model);
     if (['axial', 'shear', 'moment', 'torsion'].includes(what) && load) {
@@ -283,6 +299,12 @@ class App {
     return found;
   }
 
+  // Tension, compression, shear and von Mises stress of each side of a place.
+  stressAt(load, member, at) {
+    const {places} = load.members[member];
+    return load.stress.members[member].filter((_, i) => Math.abs(places[i][0] - at) <= 1e-9 * Math.max(1, Math.abs(at)));
+  }
+
   // [name, words for each side]: the lines of the readout.
   valuesAt({member, at}) {
     const {model} = this;
@@ -291,7 +313,7 @@ class App {
     if (this.isEnvelope()) {
       const loads = this.judged().map((i) => [model.cases[i].name, this.loads.get(i)]).filter(([, l]) => l);
       const first = loads[0][1].members[member];
-      const size = (kind) => Math.max(...loads.map(([, l]) => l.sizes[kind]));
+      const size = (kind) => Math.max(...loads.map(([, l]) => (kind === 'stress' ? l.stress.size : l.sizes[kind])));
       const range = (symbol, u, kind, value) => {
         const all = loads.map(([name, l]) => [clean(value(l), size(kind)), name]).filter(([v]) => v !== null);
         if (!all.length) return;
@@ -300,26 +322,26 @@ class App {
         rows.push([`${symbol} max`, [`${inUnit(max[0], u, model.digits)} (${max[1]})`]], [`${symbol} min`, [`${inUnit(min[0], u, model.digits)} (${min[1]})`]]);
       };
       first.figures.forEach((f, k) => range(figures[f].symbol, model.units[figures[f].unit], figures[f].kind, (l) => entriesAt(l.members[member].places, at).at(-1)[2][k]));
-      range('von Mises', stress, 'stress', (l) => entriesAt(l.members[member].places, at).at(-1)[6]);
+      if (loads.every(([, l]) => l.stress)) range('von Mises', stress, 'stress', (l) => this.stressAt(l, member, at).at(-1)[3]);
+      else rows.push(['stress', ['is being worked out']]);
       return rows;
     }
     const load = this.load();
     const result = load.members[member];
     const sides = entriesAt(result.places, at);
     const tell = (symbol, u, kind, value) => {
-      const words = sides.map((p) => {
-        const v = value(p);
-        return v === null ? '–' : number(clean(v, load.sizes[kind]) / u[1], model.digits);
+      const words = sides.map((p, side) => {
+        const v = value(p, side);
+        return v === null ? '–' : number(clean(v, kind === 'stress' ? load.stress.size : load.sizes[kind]) / u[1], model.digits);
       });
       const told = words.every((w) => w === words[0]) ? [words[0]] : words;
       told[told.length - 1] += ` ${u[0]}`;
       rows.push([symbol, told]);
     };
     result.figures.forEach((f, k) => tell(figures[f].symbol, model.units[figures[f].unit], figures[f].kind, (p) => p[2][k]));
-    tell('tension', stress, 'stress', (p) => p[3]);
-    tell('compression', stress, 'stress', (p) => p[4]);
-    tell('shear', stress, 'stress', (p) => p[5]);
-    tell('von Mises', stress, 'stress', (p) => p[6]);
+    if (!load.stress) return [...rows, ['stress', ['is being worked out']]];
+    const stresses = this.stressAt(load, member, at);
+    ['tension', 'compression', 'shear', 'von Mises'].forEach((symbol, k) => tell(symbol, stress, 'stress', (_, side) => stresses[side][k]));
     return rows;
   }
 

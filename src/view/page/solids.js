@@ -146,8 +146,4 @@ export class Solids {
     this.camera.updateProjectionMatrix();
     this.renderer.render(this.scene, this.camera);
   }
-
-  clear() {
-    this.renderer.clear();
-  }
 }
