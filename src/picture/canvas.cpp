@@ -173,6 +173,13 @@ std::vector<std::string> Canvas::legend_lines() const {
 
 Drawing Canvas::finished() {
   std::size_t left_out = 0;
+  // Labels stay clear of the lines of explanation, and of one more that tells what was left out.
+  const std::vector<std::string> explained = legend_lines();
+  double foot = drawing_.height - 1.5 * letter_;
+  for (auto it = explained.rbegin(); it != explained.rend(); ++it, foot -= 1.5 * letter_) {
+    const double wide = lettering_.width(*it, 0.92 * letter_, false);
+    keep_clear(Box{1.6 * letter_, foot - 0.8 * letter_, 1.6 * letter_ + wide, foot + 0.7 * letter_});
+  }
   std::vector<Text> placed = labels_.placed(left_out);
   for (Text& t : placed) drawing_.shapes.emplace_back(std::move(t));
   const double x = 1.6 * letter_;

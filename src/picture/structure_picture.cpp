@@ -30,6 +30,10 @@ std::vector<Spot> places_for_name(const Scene& s, const Member& m) {
 
 void add_names(Scene& scene, bool members) {
   const Structure& s = scene.structure();
+  // Beside figures, names that would take more than an eighth of the page are left to the picture of the structure.
+  constexpr double letters_of_a_name = 4 * 1.4, eighth = 0.125;
+  const double area = static_cast<double>(s.points().size()) * letters_of_a_name * scene.letter() * scene.letter();
+  const bool named = members || area <= eighth * scene.width() * scene.height();
   std::vector<bool> there(s.points().size(), false);
   std::vector<Spot> crowd(s.points().size());
   for (std::size_t i = 0; i < s.members().size(); ++i) {
@@ -47,6 +51,7 @@ void add_names(Scene& scene, bool members) {
     if (!there[i]) continue;
     const Spot here = scene.at(s.points()[i].position);
     scene.dot(here, 0.2 * scene.letter(), scene.colours().ink, {"point", s.points()[i].name});
+    if (!named) continue;
     // Away from the members that meet there, and rather above.
     scene.label(s.points()[i].name, here, unit(crowd[i]) + Spot{0.1, -0.35}, scene.colours().ink, name_of_point,
                 {"point-name", s.points()[i].name}, true);

@@ -146,6 +146,61 @@ export class Drawing {
     this.line(points, colour, width);
   }
 
+  // Rigid arms from the points to the axes of members; members that do not act in this case.
+  arms(model) {
+    const all = [];
+    for (const m of model.members)
+      for (const [end, point] of [[m.a, m.through[0][0]], [m.b, m.through.at(-1)[0]]]) {
+        const p = model.points[point].at;
+        if (Math.hypot(p[0] - end[0], p[1] - end[1], p[2] - end[2]) > 1e-9) all.push([this.camera.project(p), this.camera.project(end)]);
+      }
+    if (all.length) this.lines(all, this.colours.quiet, 2, [2, 3]);
+  }
+  slack(model, load, spots) {
+    load.members.forEach((result, i) => {
+      if (!result.slack) return;
+      const a = i * samples * 2;
+      const b = a + 2 * (samples - 1);
+      this.line([[spots[a], spots[a + 1]], [spots[b], spots[b + 1]]], this.colours.page, 3.4);
+      this.line([[spots[a], spots[a + 1]], [spots[b], spots[b + 1]]], this.colours.rest, 1.2, [3, 5]);
+    });
+  }
+
+  // Without solid profiles: the largest normal stress of each section along the members, pressed where that is larger.
+  stress(model, load, spots) {
+    const {size: most, members} = load.stress;
+    const c = this.context;
+    members.forEach((values, i) => {
+      const {places} = load.members[i];
+      const at = (x) => {
+        const t = (x / model.members[i].length) * (samples - 1);
+        const k = Math.min(Math.floor(t), samples - 2);
+        const s = (i * samples + k) * 2;
+        return [0, 1].map((n) => spots[s + n] * (1 - (t - k)) + spots[s + 2 + n] * (t - k));
+      };
+      for (let k = 0; k + 1 < places.length; ++k) {
+        if (places[k + 1][0] - places[k][0] <= 0) continue;
+        const worst = [values[k], values[k + 1]].map(([pulled, pressed]) => (pulled === null ? 0 : pulled >= -pressed ? pulled : pressed));
+        const value = (worst[0] + worst[1]) / 2;
+        const share = most > 0 ? Math.min(Math.abs(value) / most, 1) : 0;
+        const to = value < 0 ? [0.83, 0.38, 0.08] : [0.09, 0.36, 0.66];
+        const mix = to.map((v, n) => Math.round(255 * ([0.9, 0.92, 0.93][n] + (v - [0.9, 0.92, 0.93][n]) * Math.sqrt(share))));
+        const [a, b] = [at(places[k][0]), at(places[k + 1][0])];
+        this.line([a, b], `rgb(${mix})`, 8);
+        if (value < 0 && share > 0.02) {
+          const [x, y] = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+          const l = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
+          c.beginPath();
+          c.moveTo(x - (4 * (b[1] - a[1])) / l, y + (4 * (b[0] - a[0])) / l);
+          c.lineTo(x + (4 * (b[1] - a[1])) / l, y - (4 * (b[0] - a[0])) / l);
+          c.strokeStyle = this.colours.page;
+          c.lineWidth = 1.3;
+          c.stroke();
+        }
+      }
+    });
+  }
+
   supports(model) {
     const axes = [[1, 0, 0], [0, 1, 0], [0, 0, 1]];
     const away = this.camera.towards;

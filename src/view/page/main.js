@@ -106,6 +106,7 @@ class App {
       if (!answer.stress || loads !== this.loads) return;
       load.stress = answer.stress;
       if (this.place) this.showPlace();
+      this.draw();
     }
   }
 
@@ -212,6 +213,9 @@ class App {
       if (scale && !(many && this.moving)) drawing.members(model, rest, colours.rest, many ? 0.7 : 1.2, many ? [] : [4, 4], true);
       drawing.members(model, this.spots, colours.member, many ? 1.4 : 2.6, [], !scale);
     }
+    drawing.arms(model);
+    if (load && !solid && !this.isEnvelope()) drawing.slack(model, load, this.spots);
+    if (what === 'stress' && !solid && load?.stress && !this.isEnvelope()) drawing.stress(model, load, this.spots);
     drawing.supports(model);
     if (['axial', 'shear', 'moment', 'torsion'].includes(what) && load) {
       const all = this.judged().map((i) => this.loads.get(i)).filter(Boolean);
@@ -220,8 +224,14 @@ class App {
     }
     if (what === 'stress') {
       if (solid) drawing.stressScale(model, this.solids.most);
-      else if ($('solid').checked || this.noWebGL) legend.push('stress by face needs WebGL, which this browser does not have: see the tables');
-      else legend.push('choose solid profiles to see the stress of each face');
+      else {
+        if (load?.stress) {
+          drawing.stressScale(model, load.stress.size);
+          legend.push('the larger of tension and compression in each section');
+        }
+        const faces = $('solid').checked || this.noWebGL ? 'stress by face needs WebGL, which this browser does not have' : 'solid profiles show the stress of each face';
+        legend.push(faces);
+      }
     }
     if (moves) legend.push(`displacements ${this.scale() === 1 ? 'at true scale' : `× ${shortNumber(this.scale(), 4)}`}`);
     if ($('loads').checked && load && !this.isEnvelope()) {
