@@ -146,6 +146,20 @@ test('a saved file is shown, an error with its line, and the last good picture s
   folder.write('followed.yaml', text);
   await page.waitForSelector('#problems', {hidden: true});
   await page.waitForFunction((v) => Math.abs(window.corvexPage.mostMoved - v) < 1e-9, {}, first);
+  // Stresses come after the picture, and variants when they are asked for.
+  await page.waitForFunction(() => window.corvexPage.load().stress);
+  const rail = () => page.evaluate(() => {
+    const app = window.corvexPage;
+    app.place = {member: app.model.members.findIndex((m) => m.name === 'rail'), at: 1.2};
+    app.showPlace();
+  }).then(() => readout(page));
+  assert.deepEqual((await rail()).lines['von Mises'], ['83.93 MPa']);
+  await page.select('#variant', 'aluminium');
+  await page.waitForFunction((v) => window.corvexPage.model.variant === 'aluminium' && window.corvexPage.mostMoved > 2 * v, {}, first);
+  assert.notDeepEqual((await rail()).lines.y, ['-3.549 mm']);
+  // A file that changes meanwhile is shown in the variant that is looked at.
+  folder.write('followed.yaml', text.replace('load: 3.2 kN', 'load: 1.6 kN'));
+  await page.waitForFunction((v) => window.corvexPage.mostMoved < 2 * v && window.corvexPage.model.variant === 'aluminium', {}, first);
   // Nothing but the page and its server was asked for anything.
   for (const url of page.asked) assert.ok(url.startsWith(served.address), url);
   assert.deepEqual(page.faults, []);
@@ -294,6 +308,41 @@ test('tables sort, and their names mark what they name', async () => {
   await page.evaluate(() => [...document.querySelectorAll('#panel td button')].find((b) => b.textContent === 'r2').click());
   assert.equal(await page.evaluate(() => window.corvexPage.chosen), 'r2');
   await page.close();
+});
+
+test('very many members are drawn whole when they stand still, and their shape alone while they move', async () => {
+  const out = ['units: {length: m, force: kN}', 'points:'];
+  const n = 220;
+  for (let i = 0; i <= n; ++i) out.push(`  a${i}: [${i}, 0]`, `  b${i}: [${i}, 1]`);
+  out.push('members:');
+  for (let i = 0; i < n; ++i) out.push(`  l${i}: {through: [a${i}, a${i + 1}], section: SHS 60x60x4, material: S235}`, `  u${i}: {through: [a${i}, b${i + 1}], section: SHS 60x60x4, material: S235}`);
+  out.push(`  v: {through: [b0, b1], section: SHS 60x60x4, material: S235}`, 'supports: {b0: fixed}');
+  for (let i = 0; i <= n; i += 10) out[out.length - 1] = out.at(-1).replace('}', `, a${i}: pinned}`);
+  out.push('loads: {load: [{at: a5, force: {down: 1}}]}');
+  const model = folder.write('many.yaml', out.join('\n') + '\n');
+  const served = await server(model);
+  const page = await open(chromium, served.address);
+  const inked = () => page.evaluate(() => {
+    window.corvexPage.paint();
+    const canvas = document.getElementById('plot');
+    const {data} = canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height);
+    let any = 0;
+    for (let i = 3; i < data.length; i += 4) if (data[i] > 0) ++any;
+    return any;
+  });
+  // When nothing more comes.
+  await page.waitForFunction(() => window.corvexPage.load().stress);
+  const still = await inked();
+  await page.evaluate(() => { window.corvexPage.turning = true; });
+  const turning = await inked();
+  assert.ok(turning > 100 && turning < still, `${turning} of ${still}`);
+  await page.evaluate(() => { window.corvexPage.turning = false; });
+  const again = await inked();
+  // The browser smooths lines otherwise after their pixels have been read once.
+  assert.ok(Math.abs(again - still) <= 0.1 * still, `${again} of ${still}, ${turning} while it turns`);
+  assert.deepEqual(page.faults, []);
+  await page.close();
+  await served.stop();
 });
 
 test('true scale, the scale of displacements and motion', async () => {

@@ -126,11 +126,11 @@ export class Drawing {
   }
 
   // `straight`: at rest, from end to end.
-  members(model, spots, colour, width, dash = [], straight = false) {
+  members(model, spots, colour, width, dash = [], straight = false, hurried = false) {
     const beams = [];
     const links = [];
     // Of very many, each is drawn in fewer steps.
-    const step = straight ? samples - 1 : model.members.length > 400 ? 3 : 1;
+    const step = straight ? samples - 1 : hurried ? 6 : model.members.length > 400 ? 3 : 1;
     model.members.forEach((m, i) => {
       const points = [];
       for (let k = 0; k < samples; k += step) points.push([spots[(i * samples + k) * 2], spots[(i * samples + k) * 2 + 1]]);

@@ -207,16 +207,17 @@ class App {
     $('solids').style.visibility = solid ? 'visible' : 'hidden';
     let legend = [];
     const many = model.members.length > 400;
+    // Of very many members the shape alone is drawn while it moves or is turned.
+    const hurried = many && (this.moving || this.turning);
     if (solid && scale) drawing.members(model, rest, colours.rest, 1, many ? [] : [4, 4], true);
     if (!solid) {
-      // Of very many the shape at rest is left out while they move.
-      if (scale && !(many && this.moving)) drawing.members(model, rest, colours.rest, many ? 0.7 : 1.2, many ? [] : [4, 4], true);
-      drawing.members(model, this.spots, colours.member, many ? 1.4 : 2.6, [], !scale);
+      if (scale && !hurried) drawing.members(model, rest, colours.rest, many ? 0.7 : 1.2, many ? [] : [4, 4], true);
+      drawing.members(model, this.spots, colours.member, hurried ? 1 : many ? 1.4 : 2.6, [], !scale, hurried);
     }
     drawing.arms(model);
     if (load && !solid && !this.isEnvelope()) drawing.slack(model, load, this.spots);
     if (what === 'stress' && !solid && load?.stress && !this.isEnvelope()) drawing.stress(model, load, this.spots);
-    drawing.supports(model);
+    if (!hurried) drawing.supports(model);
     if (['axial', 'shear', 'moment', 'torsion'].includes(what) && load) {
       const all = this.judged().map((i) => this.loads.get(i)).filter(Boolean);
       const shown = this.isEnvelope() ? drawing.envelope(model, all, what) : drawing.diagrams(model, load, what);
@@ -234,7 +235,7 @@ class App {
       }
     }
     if (moves) legend.push(`displacements ${this.scale() === 1 ? 'at true scale' : `× ${shortNumber(this.scale(), 4)}`}`);
-    if ($('loads').checked && load && !this.isEnvelope()) {
+    if ($('loads').checked && load && !this.isEnvelope() && !hurried) {
       const words = drawing.loads(model, load);
       if (words.length) legend.push(`also acting: ${words.slice(0, 4).join(', ')}${words.length > 4 ? ' …' : ''}`);
     }
@@ -243,7 +244,7 @@ class App {
     if (chosen >= 0) drawing.member(model, this.spots, chosen, colours.chosen, 4);
     const point = model.points.find((p) => p.name === this.chosen);
     if (point) drawing.mark(camera.project(point.at));
-    if ($('names').checked) drawing.names(model, this.spots, this.chosen);
+    if ($('names').checked && !hurried) drawing.names(model, this.spots, this.chosen);
     drawing.axes();
     if (this.place) drawing.mark(this.spotAt(this.place));
     $('summary').textContent = legend.join('; ');
@@ -508,6 +509,7 @@ function wire() {
       const [dx, dy] = [e.offsetX - drag.x, e.offsetY - drag.y];
       if (!drag.far && Math.hypot(dx, dy) < 4) return;
       drag.far = true;
+      app.turning = true;
       if (drag.moves) app.camera.move(dx, dy);
       else app.camera.turn(dx * 0.008, dy * 0.008, app.model.up);
       [drag.x, drag.y] = [e.offsetX, e.offsetY];
@@ -520,6 +522,8 @@ function wire() {
   plot.addEventListener('pointerup', (e) => {
     const clicked = drag && !drag.far;
     drag = null;
+    app.turning = false;
+    app.draw();
     if (!clicked || !app.model) return;
     const found = app.pick(e.offsetX, e.offsetY);
     if (found) app.choose(app.model.members[found.member].name);
