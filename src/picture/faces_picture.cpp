@@ -96,7 +96,6 @@ class FacesPicture {
     return worst;
   }
 
-  static constexpr int steps = 64;
   void consider(std::size_t i) {
     const MemberResult m = s_.result()[MemberId{i}];
     const Sides both = sides(i);

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "corvex/document.hpp"
+#include "corvex/picture.hpp"
 #include "corvex/report.hpp"
 #include "picture/drawing.hpp"
 #include "picture/lettering.hpp"

@@ -3,7 +3,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <tuple>
 
 #include "corvex/envelope.hpp"
 #include "picture/pictures.hpp"
@@ -133,10 +132,14 @@ void add_results(Chapter& chapter, const Source& source) {
         Heading{fmt::format("Envelope of {} {}", judged.size(),
                             source.model.structure.combinations().empty() ? "load cases" : "combinations"),
                 2});
-    for (const auto& [of, file, caption] : {std::tuple(PictureOf::shear, "envelope-shear", "Shear force V, envelope"),
-                                            {PictureOf::moment, "envelope-moment", "Bending moment M, envelope"}})
-      if (std::any_of(judged.begin(), judged.end(), [&](std::size_t i) { return is_there(source, i, of); }))
-        add_picture(chapter, source, file, caption, {.of = of, .load_case = "envelope"});
+    struct Enveloped {
+      PictureOf of;
+      const char *file, *caption;
+    };
+    for (const Enveloped& e : {Enveloped{PictureOf::shear, "envelope-shear", "Shear force V, envelope"},
+                               {PictureOf::moment, "envelope-moment", "Bending moment M, envelope"}})
+      if (std::any_of(judged.begin(), judged.end(), [&](std::size_t i) { return is_there(source, i, e.of); }))
+        add_picture(chapter, source, e.file, e.caption, {.of = e.of, .load_case = "envelope"});
     for (Table& t : document::tables_of_envelope(source.model.units, source.solution, selection(source)))
       chapter.items.emplace_back(for_report(std::move(t)));
   }

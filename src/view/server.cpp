@@ -4,6 +4,7 @@
 #include <sys/stat.h>
 
 #include <atomic>
+#include <charconv>
 #include <chrono>
 #include <map>
 #include <mutex>
