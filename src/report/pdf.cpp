@@ -106,8 +106,9 @@ class PdfWriter {
   }
 
   // What of the next items has to stand below a heading.
-  double beginning(const std::vector<Item>& items, std::size_t k) const {
+  double beginning(const std::vector<Item>& items, std::size_t k) {
     if (const auto* f = std::get_if<Figure>(&items[k])) return height_of(*f);
+    if (const auto* t = std::get_if<Table>(&items[k])) return beginning_of(p_, read(*t, book_.digits));
     // After a line of words, or a further heading, comes what it speaks of.
     const auto* words = std::get_if<Words>(&items[k]);
     const bool leads = std::holds_alternative<Heading>(items[k]) || (words && words->lines.size() == 1);

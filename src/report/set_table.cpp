@@ -39,7 +39,25 @@ class TableSetter {
     }
   }
 
+  double beginning() {
+    if (t_.rows.empty()) return 0;
+    std::vector<std::size_t> all(t_.columns.size());
+    std::iota(all.begin(), all.end(), 0);
+    for (const double size : sizes) {
+      size_ = size;
+      measure();
+      if (narrowed(all)) break;
+    }
+    return beginning(all, t_.title);
+  }
+
  private:
+  double beginning(const std::vector<std::size_t>& columns, const std::string& title) const {
+    double first_rows = 0;
+    for (std::size_t r = 0; r < t_.rows.size() && r < 3; ++r) first_rows += height_of(t_.rows[r], columns);
+    return (title.empty() ? 0 : 16) + head_height(columns) + std::min(first_rows, 160.0);
+  }
+
   TextStyle style(bool bold = false) const { return {.size = size_, .bold = bold}; }
 
   void measure() {
@@ -148,10 +166,7 @@ class TableSetter {
   }
 
   void part(const std::vector<std::size_t>& columns, const std::string& title) {
-    const double title_height = title.empty() ? 0 : 16;
-    double first_rows = 0;
-    for (std::size_t r = 0; r < t_.rows.size() && r < 3; ++r) first_rows += height_of(t_.rows[r], columns);
-    p_.need(title_height + head_height(columns) + std::min(first_rows, 160.0));
+    p_.need(beginning(columns, title));
     head(columns, title);
     for (std::size_t r = 0; r < t_.rows.size(); ++r) {
       const double h = height_of(t_.rows[r], columns);
@@ -209,6 +224,10 @@ class TableSetter {
 };
 
 }  // namespace
+
+double beginning_of(Paper& paper, const ReadTable& table) {
+  return TableSetter(paper, table).beginning();
+}
 
 void add_table(Paper& paper, const ReadTable& table) {
   TableSetter(paper, table).whole();
