@@ -2,6 +2,7 @@
 #pragma once
 
 #include <string>
+#include <utility>
 #include <variant>
 #include <vector>
 
@@ -49,6 +50,16 @@ struct Book {
   int digits = 4;
   std::vector<Chapter> chapters{};
 };
+
+// What the head of a report says, in its order: names and what was given for them.
+std::vector<std::pair<const char*, std::string>> rows_of(const DocumentHead& head);
+
+// Values of `let`, then what was worked out, each as an equation; with the table that compares them.
+struct HandFormulas {
+  Table table;
+  std::vector<Worked> values{}, worked{};
+};
+HandFormulas hand_formulas(const Verification& hand, const ModelUnits& units, int digits);
 
 // What is needed to write the chapters.
 struct Source {

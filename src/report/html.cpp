@@ -53,13 +53,8 @@ class HtmlWriter {
     std::string text = "<header>\n<h1>" + escaped(book_.title) + "</h1>\n";
     if (!book_.changes.empty()) text += "<p class=\"changes\">" + escaped(book_.changes) + "</p>\n";
     std::string rows;
-    for (const auto& [name, value] : {std::pair<const char*, const std::string&>{"Project", book_.head.project},
-                                      {"Number", book_.head.number},
-                                      {"Revision", book_.head.revision},
-                                      {"Date", book_.head.date},
-                                      {"Author", book_.head.author},
-                                      {"Checked", book_.head.checked}})
-      if (!value.empty()) rows += fmt::format("<div><dt>{}</dt><dd>{}</dd></div>\n", name, escaped(value));
+    for (const auto& [name, value] : rows_of(book_.head))
+      rows += fmt::format("<div><dt>{}</dt><dd>{}</dd></div>\n", name, escaped(value));
     if (!rows.empty()) text += "<dl class=\"head\">\n" + rows + "</dl>\n";
     return text + "</header>\n";
   }

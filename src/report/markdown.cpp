@@ -29,13 +29,7 @@ class MarkdownWriter {
     document::Page head{Heading{book_.title, 1}};
     Words words;
     if (!book_.changes.empty()) words.lines.push_back({"", book_.changes});
-    for (const auto& [label, value] : {std::pair<const char*, const std::string&>{"Project", book_.head.project},
-                                       {"Number", book_.head.number},
-                                       {"Revision", book_.head.revision},
-                                       {"Date", book_.head.date},
-                                       {"Author", book_.head.author},
-                                       {"Checked", book_.head.checked}})
-      if (!value.empty()) words.lines.push_back({label, value});
+    for (const auto& [label, value] : rows_of(book_.head)) words.lines.push_back({label, value});
     if (!words.lines.empty()) head.emplace_back(std::move(words));
     add(document::page_markdown(head, book_.digits));
     for (const Chapter& c : book_.chapters) {

@@ -172,13 +172,11 @@ class Setter {
       for (const char* one_of : {"/", "*", "·"})
         if (text_.substr(at_).starts_with(one_of)) sign = one_of;
       at_ += sign.size();
-      const std::size_t start = at_;
       const std::string next = sign.empty() || at_ >= text_.size() || !starts_word(text_[at_]) ? "" : word();
       if (next.empty() || !unit(next) || (at_ < text_.size() && text_[at_] == '(')) {
         at_ = here;
         break;
       }
-      static_cast<void>(start);
       text += (sign == "/" ? "/" : "·") + next;
       raised();
     }

@@ -41,14 +41,7 @@ class PdfWriter {
   void head() {
     paragraph(book_.title, {.size = 19, .bold = true}, 0, 6);
     if (!book_.changes.empty()) paragraph(book_.changes, {.colour = {90, 67, 0}}, 0, 6);
-    std::vector<std::pair<const char*, std::string>> rows;
-    for (const auto& [name, value] : {std::pair<const char*, const std::string&>{"Project", book_.head.project},
-                                      {"Number", book_.head.number},
-                                      {"Revision", book_.head.revision},
-                                      {"Date", book_.head.date},
-                                      {"Author", book_.head.author},
-                                      {"Checked", book_.head.checked}})
-      if (!value.empty()) rows.emplace_back(name, value);
+    const auto rows = rows_of(book_.head);
     if (rows.empty()) return;
     p_.line(Paper::left, p_.y, Paper::right, p_.y, 0.6, pale_rule);
     p_.y += 5;

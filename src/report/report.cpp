@@ -42,6 +42,18 @@ bool has_something_to_say(const std::string& part, const reporting::Source& sour
 
 }  // namespace
 
+namespace reporting {
+
+std::vector<std::pair<const char*, std::string>> rows_of(const DocumentHead& head) {
+  std::vector<std::pair<const char*, std::string>> rows = {{"Project", head.project},   {"Number", head.number},
+                                                           {"Revision", head.revision}, {"Date", head.date},
+                                                           {"Author", head.author},     {"Checked", head.checked}};
+  std::erase_if(rows, [](const auto& row) { return row.second.empty(); });
+  return rows;
+}
+
+}  // namespace reporting
+
 Expected<Report, Problem> report(const Model& model, const Solution& solution, const ReportOptions& options,
                                  ReportFormat format) {
   if (const auto problem = slip(options)) return *problem;

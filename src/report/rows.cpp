@@ -20,13 +20,10 @@ ReadTable read(const document::Table& table, int digits) {
   for (std::size_t c = 0; c < table.columns.size(); ++c) {
     const Column& column = table.columns[c];
     if (column.use == For::data) continue;
-    const bool says = !column.head.empty() || std::any_of(table.rows.begin(), table.rows.end(), [&](const auto& row) {
-      return row.use != For::data && c < row.cells.size() && !shown(column, row.cells[c], digits).empty();
-    });
     const bool filled = std::any_of(table.rows.begin(), table.rows.end(), [&](const auto& row) {
       return row.use != For::data && c < row.cells.size() && !shown(column, row.cells[c], digits).empty();
     });
-    if (!says || !filled) continue;
+    if (!filled) continue;
     kept.push_back(c);
     out.columns.push_back(
         {column.head, column.unit, column.kind == Column::Kind::words, column.label || kept.size() == 1});

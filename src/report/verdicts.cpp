@@ -16,14 +16,6 @@ Line verdict_line(const std::string& title, bool good) {
   return {title.substr(0, colon), title.substr(colon + 2), good ? Tone::good : Tone::bad};
 }
 
-Table hand_table(const Source& source) {
-  document::Page page;
-  document::add_hand(page, source.hand, source.model.units, 0);
-  Table t = std::get<Table>(page.front());
-  t.beneath.clear();
-  return t;
-}
-
 }  // namespace
 
 void add_summary(Chapter& chapter, const Source& source) {
@@ -36,7 +28,8 @@ void add_summary(Chapter& chapter, const Source& source) {
   else
     words.lines.push_back({"Limits", "the model has none", Tone::plain});
   if (!source.hand.comparisons.empty())
-    words.lines.push_back(verdict_line(hand_table(source).title, source.hand.all_agree()));
+    words.lines.push_back(
+        verdict_line(hand_formulas(source.hand, u, source.options.digits).table.title, source.hand.all_agree()));
   else
     words.lines.push_back({"Hand calculation", "the model has none", Tone::plain});
   words.lines.push_back({"Findings", document::findings_in_words(source.findings),
@@ -68,64 +61,13 @@ void add_limits(Chapter& chapter, const Source& source) {
   chapter.items.emplace_back(document::limits_table(source.limits, source.model.units, source.options.digits, all));
 }
 
-namespace {
-
-std::string labelled(const ModelUnits& units, const Quantity& value) {
-  const NamedUnit unit = unit_for(value.dimension, units);
-  return short_number(value.si / unit.si, 5) + (unit.text.empty() ? "" : " " + unit.text);
-}
-
-// left = formula = numbers = result, without what says the same twice.
-Worked worked(const std::string& left, const WorkedFormula& f, const ModelUnits& units, const std::string& result) {
-  Worked w;
-  std::vector<std::string> sides{f.text};
-  if (!f.uses.empty()) sides.push_back(numbers_put_in(f, units));
-  if (sides.back() != result) sides.push_back(result);
-  // A bare number is its own result, with the unit.
-  if (sides.size() == 2 && f.text.find_first_not_of("0123456789.-") == std::string::npos) sides.erase(sides.begin());
-  std::vector<Math> math;
-  if (!left.empty()) math.push_back(typeset(left));
-  for (const std::string& side : sides) {
-    math.push_back(typeset(side));
-    w.formula += (w.formula.empty() ? "" : " = ") + side;
-  }
-  if (!left.empty()) w.formula = left + " = " + w.formula;
-  w.math = equation(std::move(math));
-  return w;
-}
-
-}  // namespace
-
 void add_hand(Chapter& chapter, const Source& source) {
-  const ModelUnits& units = source.model.units;
-  const Table t = hand_table(source);
-  chapter.items.emplace_back(t);
-  bool heading = false;
-  for (const WorkedValue& v : source.hand.values) {
-    if (v.formula.uses.empty()) continue;  // a number stands in the formulas as it is
-    if (!heading) chapter.items.emplace_back(Heading{"Values used", 2});
-    heading = true;
-    Worked w = worked(v.name, v.formula, units, labelled(units, v.value));
-    chapter.items.emplace_back(std::move(w));
-  }
-  heading = false;
-  for (std::size_t i = 0; i < source.hand.comparisons.size(); ++i) {
-    const Comparison& c = source.hand.comparisons[i];
-    if (c.formula.text.empty()) continue;
-    if (!heading) chapter.items.emplace_back(Heading{"Worked out by hand", 2});
-    heading = true;
-    const auto cell = [&](std::size_t k) {
-      return document::shown(t.columns[k], t.rows[i].cells[k], source.options.digits);
-    };
-    const std::string unit = cell(4).empty() ? "" : " " + cell(4);
-    Worked w = worked("", c.formula, units, cell(2) + unit);
-    w.what = c.what + (c.load_case.empty() ? "" : " in " + c.load_case);
-    w.verdict = fmt::format("computed {}{}, deviation {}, allowed {}: {}", cell(3), unit, cell(6), cell(7), cell(5));
-    w.tone = c.agrees ? Tone::good : Tone::bad;
-    if (!c.note.empty()) w.remarks.push_back(c.note);
-    if (!c.remark.empty()) w.remarks.push_back(c.remark);
-    chapter.items.emplace_back(std::move(w));
-  }
+  HandFormulas all = hand_formulas(source.hand, source.model.units, source.options.digits);
+  chapter.items.emplace_back(std::move(all.table));
+  if (!all.values.empty()) chapter.items.emplace_back(Heading{"Values used", 2});
+  for (Worked& w : all.values) chapter.items.emplace_back(std::move(w));
+  if (!all.worked.empty()) chapter.items.emplace_back(Heading{"Worked out by hand", 2});
+  for (Worked& w : all.worked) chapter.items.emplace_back(std::move(w));
 }
 
 void add_variants(Chapter& chapter, const Source& source) {

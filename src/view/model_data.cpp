@@ -6,7 +6,7 @@
 #include "corvex/document.hpp"
 #include "corvex/envelope.hpp"
 #include "corvex/number.hpp"
-#include "report/math.hpp"
+#include "report/book.hpp"
 #include "report/rows.hpp"
 #include "view/data.hpp"
 #include "view/tables.hpp"
@@ -32,11 +32,17 @@ Json units_data(const ModelUnits& u) {
   return j;
 }
 
-// Where a problem stands in the file: 0 where that is not known.
-int line_of(const Viewed& v, Subject::Kind kind, const std::string& name) {
-  Problem p;
-  p.subject = {kind, name, 0};
-  return v.model.located({p}).front().place.line;
+// The line of each member, where it is known. All in one go: each look takes the whole file.
+Json lines_data(const Viewed& v) {
+  Problems problems;
+  for (const Member& m : v.solution.structure().members()) {
+    Problem& p = problems.emplace_back();
+    p.subject = {Subject::Kind::member, m.name, 0};
+  }
+  Json lines = Json::object();
+  for (const Problem& p : v.model.located(std::move(problems)))
+    if (p.place.line > 0) lines[p.subject.name] = p.place.line;
+  return lines;
 }
 
 Json members_data(const Viewed& v) {
@@ -175,35 +181,13 @@ Json cases_data(const Solution& solution) {
 }
 
 Json hand_data(const Verification& hand, const ModelUnits& units, int digits) {
-  document::Page page;
-  document::add_hand(page, hand, units, 0);
-  document::Table t = std::get<document::Table>(page.front());
-  t.beneath.clear();
+  const reporting::HandFormulas all = reporting::hand_formulas(hand, units, digits);
   Json formulas = Json::array();
-  const auto worked = [&](const std::string& what, const std::string& left, const WorkedFormula& f,
-                          const std::string& result, bool agrees) {
-    std::vector<reporting::Math> sides;
-    if (!left.empty()) sides.push_back(reporting::typeset(left));
-    sides.push_back(reporting::typeset(f.text));
-    if (!f.uses.empty()) sides.push_back(reporting::typeset(numbers_put_in(f, units)));
-    if (f.text != result) sides.push_back(reporting::typeset(result));
-    formulas.push_back(
-        {{"what", what}, {"math", reporting::mathml(reporting::equation(std::move(sides)))}, {"agrees", agrees}});
-  };
-  for (const WorkedValue& v : hand.values)
-    if (!v.formula.uses.empty()) {
-      const NamedUnit unit = unit_for(v.value.dimension, units);
-      worked("", v.name, v.formula, short_number(v.value.si / unit.si, 5) + (unit.text.empty() ? "" : " " + unit.text),
-             true);
-    }
-  for (std::size_t i = 0; i < hand.comparisons.size(); ++i) {
-    const Comparison& c = hand.comparisons[i];
-    if (c.formula.text.empty()) continue;
-    const auto cell = [&](std::size_t k) { return document::shown(t.columns[k], t.rows[i].cells[k], digits); };
-    worked(c.what + (c.load_case.empty() ? "" : " in " + c.load_case), "", c.formula,
-           cell(2) + (cell(4).empty() ? "" : " " + cell(4)), c.agrees);
-  }
-  return {{"table", table_data(t, digits)}, {"formulas", std::move(formulas)}};
+  for (const auto* some : {&all.values, &all.worked})
+    for (const reporting::Worked& w : *some)
+      formulas.push_back(
+          {{"what", w.what}, {"math", reporting::mathml(w.math)}, {"agrees", w.tone != document::Tone::bad}});
+  return {{"table", table_data(all.table, digits)}, {"formulas", std::move(formulas)}};
 }
 
 }  // namespace
@@ -293,10 +277,7 @@ Json model_data(const Viewed& v, const std::vector<std::string>& variants, int d
     for (const document::Table& t : document::tables_of_envelope(units, v.solution, shown))
       data["envelope"].push_back(table_data(t, digits));
   }
-  Json lines = Json::object();
-  for (const Member& m : s.members())
-    if (const int line = line_of(v, Subject::Kind::member, m.name); line > 0) lines[m.name] = line;
-  data["lines"] = std::move(lines);
+  data["lines"] = lines_data(v);
   return data;
 }
 
