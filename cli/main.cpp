@@ -303,8 +303,7 @@ int run(int argc, char** argv) {
   view_verb->add_option("--port", vi.port, "of this machine, where the page is served; a free one if not given")
       ->check(corvex::cli::between(1, 65535))
       ->type_name("PORT");
-  view_verb->add_option("--units", vi.units, "of a page that is written: figures in these units, as \"mm, N\"")
-      ->type_name("UNITS");
+  view_verb->add_option("--units", vi.units, "figures in these units, as \"mm, N\"")->type_name("UNITS");
   view_verb->add_option("--digits", vi.digits, "significant digits")
       ->check(corvex::cli::between(1, 15))
       ->type_name("N")

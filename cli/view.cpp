@@ -70,11 +70,14 @@ int view(const ViewCommand& o) {
   if (!overrides) return refuse(overrides.error());
   // What is wrong at the start is told as by every verb; later the page tells it.
   if (const auto document = read_document(o.model.path); !document) return refuse(document.error());
+  if (!o.units.empty())
+    if (const auto units = units_for_print(o.units, {}); !units) return refuse(units.error());
   std::signal(SIGINT, end);
   std::signal(SIGTERM, end);
   const auto done =
       served({.path = o.model.path,
               .overrides = *overrides,
+              .units = o.units,
               .port = o.port,
               .digits = o.digits,
               .ready =

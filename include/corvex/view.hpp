@@ -41,7 +41,8 @@ Expected<std::string, Problem> view_page(const std::vector<Viewed>& viewed, int 
 struct ViewServer {
   std::string path{};  // of the model file
   Overrides overrides{};
-  int port = 0;  // a free one if 0
+  std::string units{};  // figures in these units, as "mm, N"; those of the model if empty
+  int port = 0;         // a free one if 0
   int digits = 4;
   // Told when the page can be opened: its address, with a token that nobody else knows.
   std::function<void(const std::string& address)> ready{};

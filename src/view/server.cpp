@@ -129,6 +129,11 @@ class Followed {
     if (!document) return problems = document.error(), std::nullopt;
     auto model = build(*document, overrides);
     if (!model) return problems = model.error(), std::nullopt;
+    if (!o_.units.empty()) {
+      const auto units = units_for_print(o_.units, model->units);
+      if (!units) return problems = {Problem{units.error()}}, std::nullopt;
+      model.value().units = *units;
+    }
     if (files)
       for (const std::string& table : model->table_files) files->emplace(table, stamp_of(table));
     Solution solution = solve(model->structure);

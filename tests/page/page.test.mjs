@@ -167,6 +167,14 @@ test('a saved file is shown, an error with its line, and the last good picture s
   assert.equal(await served.stop(), 0);
 });
 
+test('a served page has the units that are asked for', async () => {
+  const served = await server(folder.write('units.yaml', example('walkway-beam')), '--units', 'mm, N');
+  const page = await open(chromium, served.address);
+  assert.deepEqual(await page.evaluate(() => window.corvexPage.model.units.force[0]), 'N');
+  await page.close();
+  await served.stop();
+});
+
 test('the server answers this machine, this page and its token alone', async () => {
   const served = await server(folder.write('alone.yaml', example('walkway-beam')));
   const {port, pathname, hostname} = new URL(served.address);

@@ -123,6 +123,7 @@ TEST_CASE("What cannot be viewed is told, and nothing is written") {
                                                        {"view none.yaml -o p.html", "none.yaml"},
                                                        {"view -", "standard input"},
                                                        {"view m.yaml --port 70000", "--port"},
+                                                       {"view m.yaml --units parsec", "parsec"},
                                                        {"view m.yaml --variant heavy -o p.html", "heavy"},
                                                        {"view m.yaml -o no/p.html", "no/p.html"}};
   for (const auto& [call, said] : calls) {
