@@ -137,6 +137,15 @@ void add_trace(CLI::App& verb, corvex::cli::TraceOptions& o) {
   corvex::cli::add_output_options(verb, o.output);
 }
 
+// Of verbs that print no tables but pictures, documents and pages.
+void add_print_options(CLI::App& verb, std::string& units, int& digits) {
+  verb.add_option("--units", units, "figures in these units, as \"mm, N\"")->type_name("UNITS");
+  verb.add_option("--digits", digits, "significant digits")
+      ->check(corvex::cli::between(1, 15))
+      ->type_name("N")
+      ->capture_default_str();
+}
+
 void add_report(CLI::App& verb, corvex::cli::ReportCommand& o) {
   corvex::cli::add_model_options(verb, o.model);
   std::vector<std::string> parts;
@@ -147,11 +156,7 @@ void add_report(CLI::App& verb, corvex::cli::ReportCommand& o) {
       ->delimiter(',')
       ->allow_extra_args(false);
   verb.add_flag("--all", o.all, "every case, and whole tables, also where there are many");
-  verb.add_option("--units", o.units, "figures in these units, as \"mm, N\"")->type_name("UNITS");
-  verb.add_option("--digits", o.digits, "significant digits")
-      ->check(corvex::cli::between(1, 15))
-      ->type_name("N")
-      ->capture_default_str();
+  add_print_options(verb, o.units, o.digits);
   verb.add_option("-o,--output", o.output,
                   "the file: its name ends with .html, .pdf or .md (with its pictures beside it)")
       ->type_name("FILE");
@@ -193,11 +198,7 @@ void add_draw(CLI::App& verb, corvex::cli::DrawOptions& o) {
   verb.add_flag("--dimensions", o.dimensions, "with the distances between the points");
   verb.add_flag("--real-width", o.real_width, "members as wide as their sections are high");
   verb.add_flag("--animate", o.animate, "the deformed shape moving: SVG, or GIF");
-  verb.add_option("--units", o.units, "figures in these units, as \"mm, N\"")->type_name("UNITS");
-  verb.add_option("--digits", o.digits, "significant digits")
-      ->check(corvex::cli::between(1, 15))
-      ->type_name("N")
-      ->capture_default_str();
+  add_print_options(verb, o.units, o.digits);
   verb.add_option("-o,--output", o.output,
                   "the file: its name ends with .svg, .png or .pdf; SVG on standard output if not given")
       ->type_name("FILE");
@@ -303,11 +304,7 @@ int run(int argc, char** argv) {
   view_verb->add_option("--port", vi.port, "of this machine, where the page is served; a free one if not given")
       ->check(corvex::cli::between(1, 65535))
       ->type_name("PORT");
-  view_verb->add_option("--units", vi.units, "figures in these units, as \"mm, N\"")->type_name("UNITS");
-  view_verb->add_option("--digits", vi.digits, "significant digits")
-      ->check(corvex::cli::between(1, 15))
-      ->type_name("N")
-      ->capture_default_str();
+  add_print_options(*view_verb, vi.units, vi.digits);
   view_verb->add_option("-o,--output", vi.output, "write the page as one file of HTML instead of serving it")
       ->type_name("FILE");
 
