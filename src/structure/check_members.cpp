@@ -126,8 +126,9 @@ class MemberChecks : Checks {
         return false;
       }
       if (along <= before + 1e-9 * L) {
-        add(fmt::format("the points are not in order along the member: {} does not come after {}", name,
-                        s_[m.through[i - 1]].name),
+        add(fmt::format(
+                "the points are not in order along the member, which goes from {} to {}: {} does not come after {}",
+                s_[m.through.front()].name, s_[m.through.back()].name, name, s_[m.through[i - 1]].name),
             subject, "through");
         return false;
       }

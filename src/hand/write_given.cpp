@@ -1,0 +1,275 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "hand/write_chapters.hpp"
+
+namespace corvex::hand {
+namespace {
+
+using Cell = DerivationTable::Cell;
+
+Cell word_cell(std::string text) {
+  return {std::move(text), {}};
+}
+Cell number_cell(double v) {
+  return {{}, v};
+}
+
+DerivationTable joints_table(const Skeleton& k) {
+  DerivationTable t{.name = "joints", .title = "Joints"};
+  t.columns = {{"joint", {}}, {"x", dimension::length}, {"y", dimension::length}};
+  if (!k.plane) t.columns.push_back({"z", dimension::length});
+  for (std::size_t p = 0; p < k.used.size(); ++p) {
+    if (!k.used[p]) continue;
+    const Point& point = k.structure->points()[p];
+    t.rows.push_back({word_cell(point.name), number_cell(point.position.x), number_cell(point.position.y)});
+    if (!k.plane) t.rows.back().push_back(number_cell(point.position.z));
+  }
+  return t;
+}
+
+DerivationTable pieces_table(const Skeleton& k) {
+  DerivationTable t{.name = "parts", .title = "Members between their joints, with the cosines of their axes"};
+  t.columns = {{"part", {}},
+               {"member", {}},
+               {"kind", {}},
+               {"L", dimension::length},
+               {"cos x", dimension::number},
+               {"cos y", dimension::number}};
+  if (!k.plane) t.columns.push_back({"cos z", dimension::number});
+  const bool beams = std::any_of(k.pieces.begin(), k.pieces.end(), [](const Piece& p) { return p.beam; });
+  if (beams) {
+    t.columns.push_back({"across: x", dimension::number});
+    t.columns.push_back({"across: y", dimension::number});
+    if (!k.plane) t.columns.push_back({"across: z", dimension::number});
+  }
+  for (const Piece& p : k.pieces) {
+    std::vector<Cell> row{word_cell(p.name), word_cell(k.structure->members()[p.member].name),
+                          word_cell(p.beam ? "beam" : "bar"), number_cell(p.length)};
+    const auto add = [&](const Vector& v) {
+      row.push_back(number_cell(v.x)), row.push_back(number_cell(v.y));
+      if (!k.plane) row.push_back(number_cell(v.z));
+    };
+    add(p.axes.x);
+    if (beams) add(p.axes.y);
+    t.rows.push_back(std::move(row));
+  }
+  return t;
+}
+
+DerivationTable rigidities_table(const ForceMethod& m) {
+  const Skeleton& k = m.skeleton();
+  DerivationTable t{.name = "rigidities", .title = "Rigidities"};
+  t.columns = {{"member", {}}, {"section", {}}, {"material", {}}, {"EA", dimension::force}};
+  const Dimension bending = dimension::force * dimension::area;
+  const auto any = [&](double Flexibility::*f) {
+    return std::any_of(k.pieces.begin(), k.pieces.end(), [&](const Piece& p) { return p.flexible.*f != 0; });
+  };
+  struct Column {
+    const char* head;
+    Dimension dimension;
+    double Flexibility::*flexibility;
+  };
+  std::vector<Column> columns;
+  for (const Column& c : {Column{k.plane ? "EI" : "EIz", bending, &Flexibility::EIz},
+                          {"EIy", bending, &Flexibility::EIy},
+                          {"GJ", bending, &Flexibility::GJ},
+                          {k.plane ? "GAs" : "GAy", dimension::force, &Flexibility::GAy},
+                          {"GAz", dimension::force, &Flexibility::GAz}})
+    if (any(c.flexibility)) columns.push_back(c), t.columns.push_back({c.head, c.dimension});
+  for (std::size_t i = 0; i + 1 < k.first.size(); ++i) {
+    const Member& member = k.structure->members()[i];
+    const Piece& p = k.pieces[k.first[i]];
+    std::vector<Cell> row{word_cell(member.name), word_cell(k.structure->sections()[member.section.index].name),
+                          word_cell(k.structure->material_of(member).name), number_cell(1 / p.flexible.EA)};
+    for (const Column& c : columns) {
+      const double f = p.flexible.*c.flexibility;
+      row.push_back(f > 0 ? number_cell(1 / f) : word_cell("–"));
+    }
+    t.rows.push_back(std::move(row));
+  }
+  return t;
+}
+
+void add_vector(std::vector<Cell>& row, const Vector& v, bool plane) {
+  row.push_back(number_cell(v.x)), row.push_back(number_cell(v.y));
+  if (!plane) row.push_back(number_cell(v.z));
+}
+
+void add_loads(const ForceMethod& m, DerivationChapter& chapter) {
+  const Skeleton& k = m.skeleton();
+  const Structure& s = *k.structure;
+  const Acting& a = m.acting;
+  const auto axes = [&](DerivationTable& t, const char* prefix, const Dimension& d) {
+    for (const char* axis : {"x", "y", "z"})
+      if (!k.plane || *axis != 'z') t.columns.push_back({std::string(prefix) + axis, d});
+  };
+  DerivationTable forces{.name = "forces", .title = "Loads at places"};
+  forces.columns = {{"load", {}}, {"at", {}}, {"place", dimension::length}};
+  axes(forces, "F", dimension::force);
+  if (k.plane)
+    forces.columns.push_back({"M", dimension::moment});
+  else
+    axes(forces, "M", dimension::moment);
+  const auto add = [&](const std::string& name, const std::string& at, Cell place, const Vector& f,
+                       const Vector& moment) {
+    std::vector<Cell> row{word_cell(name), word_cell(at), std::move(place)};
+    add_vector(row, f, k.plane);
+    if (k.plane)
+      row.push_back(number_cell(moment.z));
+    else
+      add_vector(row, moment, false);
+    forces.rows.push_back(std::move(row));
+  };
+  for (const JointOn& l : a.joints) add(l.name, s.points()[l.point].name, word_cell(""), l.force, l.moment);
+  for (const PlaceOn& l : a.places) {
+    const Piece& p = k.pieces[l.piece];
+    add(l.name, s.members()[p.member].name, number_cell(p.start + l.at), l.force, l.moment);
+  }
+  DerivationTable lines{.name = "line loads", .title = "Loads per length of member"};
+  lines.columns = {{"load", {}}, {"on", {}}, {"from", dimension::length}, {"to", dimension::length}};
+  axes(lines, "first ", dimension::line_force);
+  axes(lines, "last ", dimension::line_force);
+  for (const LineOn& l : a.lines) {
+    std::vector<Cell> row{word_cell(l.name), word_cell(s.members()[l.member].name), number_cell(l.from),
+                          number_cell(l.to)};
+    add_vector(row, l.first, k.plane);
+    add_vector(row, l.last, k.plane);
+    lines.rows.push_back(std::move(row));
+  }
+  DerivationTable turning{.name = "line moments", .title = "Moments per length from levers about the axis"};
+  turning.columns = {{"load", {}}, {"on", {}}};
+  axes(turning, "first ", dimension::force);
+  axes(turning, "last ", dimension::force);
+  for (const LineOn& l : a.lines) {
+    if (zero(l.first_moment) && zero(l.last_moment)) continue;
+    std::vector<Cell> row{word_cell("m" + l.name), word_cell(s.members()[l.member].name)};
+    add_vector(row, l.first_moment, k.plane);
+    add_vector(row, l.last_moment, k.plane);
+    turning.rows.push_back(std::move(row));
+  }
+  DerivationTable strains{.name = "strains", .title = "Heat and lack of fit: elongation per length, curvatures"};
+  strains.columns = {
+      {"member", {}}, {"elongation", dimension::number}, {"curvature", dimension::number / dimension::length}};
+  if (!k.plane) strains.columns.push_back({"curvature in x-z", dimension::number / dimension::length});
+  for (std::size_t i = 0; i < a.strains.size(); ++i) {
+    if (a.strains[i].none()) continue;
+    std::vector<Cell> row{word_cell(s.members()[i].name), number_cell(a.strains[i].along),
+                          number_cell(a.strains[i].curve_y)};
+    if (!k.plane) row.push_back(number_cell(a.strains[i].curve_z));
+    strains.rows.push_back(std::move(row));
+  }
+  DerivationTable moved{.name = "settlements", .title = "Movements of supports along their reactions"};
+  moved.columns = {{"reaction", {}}, {"movement", dimension::length}};
+  for (std::size_t i = 0; i < a.ground.size(); ++i)
+    if (a.ground[i] != 0) moved.rows.push_back({word_cell(k.holds[i].name), number_cell(a.ground[i])});
+  DerivationTable springs{.name = "springs", .title = "Springs"};
+  springs.columns = {{"reaction", {}}, {"stiffness", Stiffness::dimension()}};
+  for (const Hold& h : k.holds)
+    if (h.stiffness > 0) springs.rows.push_back({word_cell(h.name), number_cell(h.stiffness)});
+  for (DerivationTable* t : {&forces, &lines, &turning, &strains, &moved, &springs})
+    if (!t->rows.empty()) chapter.items.emplace_back(std::move(*t));
+}
+
+bool needs_rigidities(const ForceMethod&) {
+  return true;
+}
+
+}  // namespace
+
+DerivationChapter given_chapter(const ForceMethod& m) {
+  DerivationChapter c{.name = "given", .title = "What is given"};
+  c.items.emplace_back(joints_table(m.skeleton()));
+  c.items.emplace_back(pieces_table(m.skeleton()));
+  if (needs_rigidities(m)) c.items.emplace_back(rigidities_table(m));
+  add_loads(m, c);
+  const bool plane = m.skeleton().plane;
+  c.items.emplace_back(sentence(
+      plane
+          ? "Names: A_x, A_y, M_A are what the support at A gives to the structure, M counter-clockwise. S_AB is the "
+            "force in the bar from A to B; N_AB, V_AB and M_AB are the internal forces of a member at its end at A, "
+            "N_BA and so on those at B. N is tension; V = dM/dx; M is positive where it pulls the side opposite to "
+            "the member's y axis (across)."
+          : "Names: A_x and M_Ax are what the support at A gives to the structure along and about x. S_AB is the "
+            "force in the bar from A to B; N_AB, Vy_AB, Vz_AB, T_AB, My_AB, Mz_AB are the internal forces of a member "
+            "at its end at A, N_BA and so on those at B. N is tension; Mz is positive where it pulls the side of −y, "
+            "My the side of −z; V = dM/dx."));
+  return c;
+}
+
+DerivationChapter count_chapter(const ForceMethod& m, std::vector<std::string>& redundants) {
+  const StaticCount& n = m.statics->count();
+  const Skeleton& k = m.skeleton();
+  DerivationChapter c{.name = "count", .title = "Unknowns and equations"};
+  const std::size_t of_beam = k.plane ? 3 : 6, slack = m.slack.size();
+  std::string text;
+  if (n.members > 0)
+    text += fmt::format("{} {} with {} unknown forces{}, ", n.members,
+                        n.members == 1 ? "part of a beam" : "parts of beams", of_beam, n.members == 1 ? "" : " each");
+  if (n.bars > slack)
+    text += fmt::format("{} {} with one unknown force{}, ", n.bars - slack, n.bars - slack == 1 ? "bar" : "bars",
+                        n.bars - slack == 1 ? "" : " each");
+  text += fmt::format("{} reactions", n.reactions);
+  if (n.releases > 0) text += fmt::format(", less {} released", n.releases);
+  const std::size_t unknowns = n.members * of_beam + (n.bars - slack) + n.reactions - n.releases;
+  const std::size_t equations = unknowns - n.degree;
+  text += fmt::format(": {} unknowns. Equilibrium of {} joints gives {} independent equations. ", unknowns, n.joints,
+                      equations);
+  if (n.degree == 0)
+    text += fmt::format("{} − {} = 0: the structure is statically determinate.", unknowns, equations);
+  else
+    text += fmt::format("{} − {} = {}: the structure is statically indeterminate to degree {}.", unknowns, equations,
+                        n.degree, n.degree);
+  c.items.emplace_back(sentence(std::move(text)));
+  if (n.degree == 0) return c;
+  c.items.emplace_back(sentence(
+      "As redundant are taken away, so that a stable primary structure is left in which equilibrium suffices:"));
+  DerivationTable t{.name = "redundants", .title = "Redundants"};
+  t.columns = {{"name", {}}, {"is", {}}};
+  for (std::size_t i = 0; i < n.degree; ++i) {
+    redundants.push_back(fmt::format("{} = {}", redundant_name(i), in_words(m, m.redundant(i))));
+    t.rows.push_back({word_cell(redundant_name(i)), word_cell(in_words(m, m.redundant(i)))});
+  }
+  c.items.emplace_back(std::move(t));
+  return c;
+}
+
+std::string redundant_name(std::size_t i) {
+  return fmt::format("X{}", i + 1);
+}
+
+Dimension dimension_of(const Skeleton& k, const Unknown& u) {
+  const bool moment = u.reaction ? k.holds[u.index].turning : u.component >= T;
+  return moment ? dimension::moment : dimension::force;
+}
+
+std::size_t key_of(const Ledger& l, const Unknown& u) {
+  return u.reaction ? l.of_hold(u.index) : l.of_end(u.index, u.component, true);
+}
+
+std::string in_words(const ForceMethod& m, const Unknown& u) {
+  const Skeleton& k = m.skeleton();
+  const Structure& s = *k.structure;
+  if (u.reaction) {
+    const Hold& h = k.holds[u.index];
+    const std::string at = s.points()[h.point].name, name = fmt::format(" ({})", h.name);
+    const std::string what = h.stiffness > 0 ? "force of the spring" : "reaction";
+    if (h.turning) return (h.stiffness > 0 ? "moment of the spring at " : "fixing moment at ") + at + name;
+    const double up = std::abs(dot(h.direction, s.up_direction()));
+    if (up > 1 - 1e-9) return fmt::format("vertical {} at {}{}", what, at, name);
+    if (k.plane && up < 1e-9) return fmt::format("horizontal {} at {}{}", what, at, name);
+    if (k.plane) return fmt::format("inclined {} at {}{}", what, at, name);
+    const char* axis = std::abs(h.direction.x) > 0.999 ? "x" : std::abs(h.direction.y) > 0.999 ? "y" : "its direction";
+    return fmt::format("{} at {} along {}{}", what, at, axis, name);
+  }
+  const Piece& p = k.pieces[u.index];
+  static constexpr const char* words[] = {
+      "axial force",   "shear force", "shear force along z", "torsional moment", "bending moment about y",
+      "bending moment"};
+  if (!p.beam) return fmt::format("force in bar {} ({})", s.members()[p.member].name, "S_" + p.name);
+  return fmt::format("{} in {} at {}", words[u.component], s.members()[p.member].name, s.points()[p.a].name);
+}
+
+}  // namespace corvex::hand
