@@ -1,0 +1,191 @@
+#include "corvex/modes.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "corvex/formula.hpp"
+#include "solve/eigen_modes.hpp"
+
+namespace corvex {
+namespace {
+
+// Axial forces along the spans of a case, and which spans are slack.
+struct Stressing {
+  std::vector<solver::AxialCourse> axial{};
+  std::vector<bool> slack{};
+  Problems notes{};
+};
+
+// A polynomial of the distance from another place.
+solver::AxialCourse shifted(const Diagram::Piece& p, double by) {
+  const double a = p.powers[0], b = p.powers[1], c = p.powers[2];
+  return {{a + by * (b + by * c), b + 2 * c * by, c}};
+}
+
+Stressing stressing_of(const Structure& s, const CaseResult& result) {
+  Stressing all;
+  const solver::Spans spans = solver::cut(s);
+  for (std::size_t i = 0; i < s.members().size(); ++i) {
+    const MemberResult member = result[MemberId(i)];
+    const Diagram axial = member.axial();
+    bool breaks = false;
+    for (std::size_t k = spans.first[i]; k < spans.first[i + 1]; ++k) {
+      const solver::Span& span = spans.all[k];
+      const double from = span.start, to = from + span.length, same = 1e-9 * s.length_of(s.members()[i]);
+      // The mean of what acts along the span, piece by piece, where the force jumps inside it.
+      solver::AxialCourse course;
+      double mean = 0;
+      std::size_t pieces = 0;
+      for (const Diagram::Piece& p : axial.pieces()) {
+        const double begin = std::max(p.from, from), end = std::min(p.to, to);
+        if (end - begin <= same) continue;
+        ++pieces;
+        course = shifted(p, begin - p.from);
+        const double h = end - begin;
+        mean += h * (course.n[0] + h * (course.n[1] / 2 + h * course.n[2] / 3));
+      }
+      // Pieces that go on alike are one.
+      if (pieces > 1) {
+        const double at_start = axial.at(Length::si(from), Side::after).si,
+                     at_end = axial.at(Length::si(to), Side::before).si;
+        breaks = breaks || std::abs(at_start - at_end) > 1e-9 * std::max(std::abs(at_start), std::abs(at_end));
+        course = {{mean / span.length, 0, 0}};
+      }
+      all.axial.push_back(course);
+      all.slack.push_back(member.is_slack());
+    }
+    if (breaks)
+      all.notes.push_back(
+          {.text = fmt::format("the axial force of {} jumps between its points in case '{}'; its mean there is "
+                               "counted: name a point where the load acts",
+                               s.members()[i].name, result.name()),
+           .subject = {Subject::Kind::member, s.members()[i].name},
+           .severity = Problem::Severity::note});
+  }
+  return all;
+}
+
+ModeShape shape_of(const Structure& s, const solver::Spans& spans, const solver::FoundMode& found) {
+  ModeShape shape;
+  double most = 0;
+  const auto offer = [&](const Vector& v) { most = std::max(most, length(v)); };
+  for (std::size_t i = 0; i < s.members().size(); ++i) {
+    std::vector<ModeShape::Place>& places = shape.members.emplace_back();
+    double own = 0;
+    for (std::size_t k = spans.first[i]; k < spans.first[i + 1]; ++k) {
+      const Eigen::VectorXd& by = found.spans[k];
+      const Eigen::Index n = by.size() / 3;
+      for (Eigen::Index j = places.empty() ? 0 : 1; j < n; ++j) {
+        const double at =
+            spans.all[k].start + spans.all[k].length * static_cast<double>(j) / static_cast<double>(n - 1);
+        places.push_back({at, {by(3 * j), by(3 * j + 1), by(3 * j + 2)}});
+        own = std::max(own, length(places.back().by));
+      }
+    }
+    if (own > most * (1 + 1e-9)) most = own, shape.most_moved = i;
+  }
+  for (const solver::Six& p : found.points) offer({p[0], p[1], p[2]});
+  // The largest component counts positive, so that the same shape has the same sign.
+  double sign = 1, largest = 0;
+  const auto look = [&](double v) {
+    if (std::abs(v) > largest * (1 + 1e-6)) largest = std::abs(v), sign = v < 0 ? -1 : 1;
+  };
+  for (const auto& member : shape.members)
+    for (const ModeShape::Place& p : member) look(p.by.x), look(p.by.y), look(p.by.z);
+  const double scale = most > 0 ? sign / most : 0;
+  for (auto& member : shape.members)
+    for (ModeShape::Place& p : member) p.by = p.by * scale;
+  for (const solver::Six& p : found.points)
+    shape.points.push_back({Length::si(p[0] * scale), Length::si(p[1] * scale), Length::si(p[2] * scale),
+                            Angle::si(p[3] * scale), Angle::si(p[4] * scale), Angle::si(p[5] * scale)});
+  return shape;
+}
+
+Problem skipped(std::size_t count, const std::string& of) {
+  return {.text = fmt::format("{} {} could not be told apart from their neighbours", count, of),
+          .severity = Problem::Severity::warning};
+}
+
+std::vector<BuckledMember> buckled_members(const Structure& s, const CaseResult& result, double factor) {
+  std::vector<BuckledMember> all;
+  for (std::size_t i = 0; i < s.members().size(); ++i) {
+    const double pressed = -result[MemberId(i)].axial().min().value.si;
+    const double noise = result[MemberId(i)].axial().noise();
+    if (!(pressed > noise)) continue;
+    const solver::SpanBody body = solver::span_body(s, s.members()[i]);
+    const double EI = s.is_plane() ? body.rigidity.EIz : std::min(body.rigidity.EIy, body.rigidity.EIz);
+    const double critical = factor * pressed;
+    all.push_back({MemberId(i), ForceSize::si(critical), Length::si(std::numbers::pi * std::sqrt(EI / critical))});
+  }
+  return all;
+}
+
+}  // namespace
+
+Expected<Modes, Problems> modes(const Structure& s, const ModesOptions& o) {
+  Problems wrong;
+  // Vibration needs no load.
+  Structure sound = s;
+  if (sound.load_cases().empty()) sound.load_case("at rest");
+  for (const Problem& p : sound.validate())
+    if (p.severity == Problem::Severity::error) wrong.push_back(p);
+  if (!wrong.empty()) return wrong;
+  std::optional<Solution> solution;
+  const auto solved = [&](const std::string& name) -> Expected<CaseResult, Problems> {
+    if (!solution) solution = solve(s);
+    if (!solution->ok()) return solution->problems();
+    std::vector<std::string> known;
+    for (std::size_t i = 0; i < solution->size(); ++i) known.push_back((*solution)[i].name());
+    for (const std::string& k : known)
+      if (k == name) return (*solution)[name];
+    return Problems{{fmt::format("there is no load case or combination '{}'{}", name, did_you_mean(name, known))}};
+  };
+  Modes all;
+  const auto add_notes = [&](const Problems& more) { all.notes.insert(all.notes.end(), more.begin(), more.end()); };
+  if (o.vibration > 0) {
+    for (const Member& m : s.members())
+      if (!s.material_of(m).density)
+        return Problems{{fmt::format("member '{}': its material '{}' has no density, and without it nothing swings",
+                                     m.name, s.material_of(m).name),
+                         {Subject::Kind::member, m.name}}};
+    solver::ModeInput input{.structure = &s, .count = o.vibration};
+    if (!o.under.empty()) {
+      const auto under = solved(o.under);
+      if (!under) return under.error();
+      Stressing stressing = stressing_of(s, *under);
+      input.axial = std::move(stressing.axial), input.slack = std::move(stressing.slack);
+      add_notes(stressing.notes);
+    }
+    const solver::FoundModes found = solver::vibration_modes(input);
+    if (found.buckles)
+      return Problems{
+          {fmt::format("under '{}' the structure buckles, and does not swing: its load factor is below 1", o.under)}};
+    for (const solver::FoundMode& m : found.modes) {
+      VibrationMode mode{.frequency = Frequency::si(std::sqrt(std::max(m.value, 0.0)) / (2 * std::numbers::pi))};
+      mode.is_free = m.value == 0;
+      mode.mass_share_x = m.share[0], mode.mass_share_y = m.share[1], mode.mass_share_z = m.share[2];
+      mode.shape = shape_of(s, found.spans, m);
+      all.vibration.push_back(std::move(mode));
+    }
+    if (found.missing > 0) all.notes.push_back(skipped(found.missing, "frequencies"));
+  }
+  for (const auto& [name, count] : o.buckling) {
+    const auto result = solved(name);
+    if (!result) return result.error();
+    Stressing stressing = stressing_of(s, *result);
+    add_notes(stressing.notes);
+    const solver::FoundModes found = solver::buckling_modes(
+        {.structure = &s, .axial = std::move(stressing.axial), .slack = std::move(stressing.slack), .count = count});
+    CaseBuckling& buckling = all.buckling.emplace_back();
+    buckling.load_case = name;
+    for (const solver::FoundMode& m : found.modes)
+      buckling.modes.push_back({m.value, shape_of(s, found.spans, m), buckled_members(s, *result, m.value)});
+    if (found.missing > 0) all.notes.push_back(skipped(found.missing, "load factors of " + name));
+  }
+  return all;
+}
+
+}  // namespace corvex

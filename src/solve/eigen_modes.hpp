@@ -1,0 +1,38 @@
+// The modes of a structure: buckling under given axial forces, vibration with or without them.
+#pragma once
+
+#include "corvex/expected.hpp"
+#include "solve/lanczos.hpp"
+#include "solve/pencil.hpp"
+
+namespace corvex::solver {
+
+struct ModeInput {
+  const Structure* structure = nullptr;
+  // Of each span; none where empty.
+  std::vector<AxialCourse> axial{};
+  std::vector<bool> slack{};
+  std::size_t count = 0;
+};
+
+struct FoundMode {
+  double value = 0;  // λ: ω² or the load factor
+  std::vector<Six> points{};
+  std::vector<Eigen::VectorXd> spans{};  // movements of places along each span, three by three
+  double share[3] = {0, 0, 0};           // of the mass, along the axes
+};
+
+struct FoundModes {
+  Spans spans;
+  std::vector<FoundMode> modes{};
+  // Vibration under axial forces: the structure buckles under them.
+  bool buckles = false;
+  // Not all modes could be told apart: fewer were found than the count says there are.
+  std::size_t missing = 0;
+  std::size_t free = 0;  // of vibration: movements that nothing resists, which come first
+};
+
+FoundModes vibration_modes(const ModeInput& input);
+FoundModes buckling_modes(const ModeInput& input);
+
+}  // namespace corvex::solver

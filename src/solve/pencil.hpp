@@ -1,0 +1,82 @@
+// The matrices of a whole structure for buckling and vibration: stiffness, what axial forces do, mass. In the free
+// freedoms of the points, then the inner ones of the spans, which are eliminated span by span.
+#pragma once
+
+#include <Eigen/Cholesky>
+#include <memory>
+
+#include "solve/factor.hpp"
+#include "solve/span_pencil.hpp"
+
+namespace corvex::solver {
+
+// k·K + g·G + m·M
+struct Shares {
+  double stiffness = 1, geometric = 0, mass = 0;
+};
+
+class Pencil {
+ public:
+  // `freedoms` is numbered in an order of elimination. Masses of points in kg.
+  Pencil(const Spans& spans, const Freedoms& freedoms, std::vector<SpanPencil> parts,
+         const std::vector<std::pair<std::size_t, double>>& masses);
+
+  Eigen::Index size() const { return size_; }
+  Eigen::Index points() const { return points_; }
+  // (k·K + g·G + m·M) z
+  Eigen::VectorXd times(const Shares& shares, const Eigen::VectorXd& z) const;
+  // The diagonal for the freedoms of points.
+  Eigen::VectorXd diagonal(const Shares& shares) const;
+  // Movement as a whole along a global axis, supports included: M r for all freedoms that are free, and the whole mass.
+  Eigen::VectorXd mass_along(std::size_t axis) const;
+  double whole_mass() const;
+  // All movements of the points and spans in a vector, in global axes.
+  Six at_point(std::size_t point, const Eigen::VectorXd& z) const;
+  Eigen::VectorXd along_span(std::size_t span, const Eigen::VectorXd& z) const;
+
+ private:
+  friend class ShiftedPencil;
+
+  struct Block {
+    std::vector<Eigen::Index> row{};  // of each of its freedoms in the whole, −1 where it is at rest
+    Eigen::MatrixXd stiffness{}, geometric{}, mass{};
+    Eigen::Index outer = 0;  // so many of them are of points
+  };
+  Eigen::VectorXd gathered(const Block& b, const Eigen::VectorXd& z) const;
+
+  const Freedoms* freedoms_;
+  std::vector<Block> blocks_;               // spans, then points
+  std::vector<Eigen::MatrixXd> movement_;   // of each span
+  std::vector<Eigen::MatrixXd> mass_rows_;  // of each block: its mass times unit movements along the axes
+  Eigen::Index points_ = 0, size_ = 0;
+  double mass_ = 0;
+};
+
+// The same with shares added up and factorised.
+class ShiftedPencil {
+ public:
+  ShiftedPencil(const Pencil& pencil, const Shares& shares);
+
+  bool ok() const { return ok_; }
+  // Negative pivots: with shares 1, 0, −λ the number of frequencies below λ (Wittrick and Williams, 1971; by
+  // Sylvester's law of inertia).
+  Eigen::Index negative() const { return negative_; }
+  // The smallest pivot beside the largest, both scaled.
+  double least_pivot() const { return least_; }
+  Eigen::VectorXd solve(const Eigen::VectorXd& f) const;
+
+ private:
+  struct Inner {
+    Eigen::LDLT<Eigen::MatrixXd> factor;
+    Eigen::MatrixXd beside;  // A_io
+  };
+  const Pencil& pencil_;
+  std::vector<Inner> inner_;
+  std::shared_ptr<Backend> backend_;
+  Eigen::VectorXd scale_;
+  Eigen::Index negative_ = 0;
+  double least_ = 1;
+  bool ok_ = true;
+};
+
+}  // namespace corvex::solver

@@ -1,0 +1,40 @@
+// Stiffness, mass and the effect of axial forces of one span, with its inner shapes: what buckling and vibration are
+// found from. In the freedoms of its two points, in global axes, then inner ones.
+#pragma once
+
+#include <Eigen/Core>
+#include <Eigen/LU>
+
+#include "solve/element.hpp"
+#include "solve/span_shapes.hpp"
+
+namespace corvex::solver {
+
+// What a span is made of, beside what resists in statics.
+struct SpanBody {
+  Rigidity rigidity{};                // of links too: they bend between their joints
+  double mass = 0;                    // per length
+  double rotary_y = 0, rotary_z = 0;  // ρIy and ρIz; 0 without deformation by shear
+  double polar = 0;                   // ρ(Iy + Iz), of torsion
+};
+SpanBody span_body(const Structure& structure, const Member& member);
+
+// The axial force along a span: Σ n[i] xⁱ, tension positive.
+struct AxialCourse {
+  double n[3] = {0, 0, 0};
+  bool none() const { return n[0] == 0 && n[1] == 0 && n[2] == 0; }
+};
+
+struct SpanPencil {
+  // 12 freedoms of its points, then inner ones.
+  Eigen::MatrixXd stiffness, geometric, mass;
+  // Movement of places evenly along the span, in global axes: three rows for each of shape_places.
+  Eigen::MatrixXd movement;
+  // Of each of its parts kept below the whole: how many.
+  Eigen::Index inner() const { return stiffness.rows() - 12; }
+};
+// `inner`: Legendre polynomials in each direction. `slack`: without axial stiffness.
+SpanPencil span_pencil(const Span& span, const Axes& axes, double turn, const SpanBody& body, const AxialCourse& axial,
+                       bool plane, bool slack, int inner);
+
+}  // namespace corvex::solver

@@ -1,0 +1,41 @@
+// Shapes that a span can take between its ends, and what they are worth in stiffness, mass and axial force.
+//
+// Bending in one plane: the four static shapes of unit movements of the ends, and beside them the shapes that the span
+// takes with both ends clamped under loads whose course along it are Legendre polynomials. The latter are square to
+// the former in energy, and together they span all polynomials up to a degree: what is found with them converges faster
+// than any power of their number (Szabó and Babuška, Finite Element Analysis, ch. 3). Shear deformation is in every
+// one of them, so that nothing locks.
+//
+// Everything is for a span of length 1 and bending stiffness 1; w is the movement across, s the rotation of the
+// section.
+#pragma once
+
+#include <Eigen/Core>
+#include <memory>
+
+namespace corvex::solver {
+
+// In the order w, s at the start, w, s at the end, then the inner shapes.
+struct BendingShapes {
+  // Energy of bending and shear; inner shapes are square to each other and of energy 1.
+  Eigen::MatrixXd stiffness;
+  // ∫ w w and ∫ s s; ∫ w′ w′, ∫ ξ w′ w′ and ∫ ξ² w′ w′ over the length.
+  Eigen::MatrixXd mass, rotary, slope[3];
+  // Values of w and s for the shapes (columns) at these places (rows), evenly from end to end.
+  Eigen::MatrixXd movement, rotation;
+};
+// `shear`: EI/(GA L²), 0 without deformation by shear. `inner`: so many Legendre polynomials as loads. Remembered; may
+// be called from several threads.
+std::shared_ptr<const BendingShapes> bending_shapes(double shear, int inner);
+
+// Elongation, or twist: u at the start, u at the end, then inner shapes that vanish there. Stiffness 1.
+struct AxialShapes {
+  Eigen::MatrixXd stiffness, mass;
+  Eigen::MatrixXd movement;
+};
+std::shared_ptr<const AxialShapes> axial_shapes(int inner);
+
+// At how many places the shapes are given, ends included.
+inline constexpr int shape_places = 21;
+
+}  // namespace corvex::solver
