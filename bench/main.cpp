@@ -17,6 +17,7 @@
 
 #include "child.hpp"
 #include "corvex/picture.hpp"
+#include "derivations.hpp"
 #include "models.hpp"
 #include "sections.hpp"
 #include "solve/equilibrium.hpp"
@@ -420,9 +421,11 @@ std::string processor() {
 
 int main(int argc, char** argv) {
   const std::vector<std::pair<const char*, void (*)()>> parts = {
-      {"sections", sections},    {"large", large_models},     {"small", small_models},
-      {"program", program},      {"pictures", pictures},      {"cases", load_cases},
-      {"values", value_changes}, {"studies", bench::studies}, {"reading", reading}};
+      {"sections", sections},    {"large", large_models},
+      {"small", small_models},   {"program", program},
+      {"pictures", pictures},    {"cases", load_cases},
+      {"values", value_changes}, {"studies", bench::studies},
+      {"reading", reading},      {"derivations", bench::derivations}};
   const double memory = static_cast<double>(sysconf(_SC_PHYS_PAGES)) * static_cast<double>(sysconf(_SC_PAGESIZE));
   fmt::print("Measured on {:%Y-%m-%d}: {}, {} threads of it, one used; {:.0f} GB of memory; BLAS with one thread.\n\n",
              fmt::localtime(std::time(nullptr)), processor(), std::thread::hardware_concurrency(), memory / 1e9);

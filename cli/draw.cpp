@@ -42,8 +42,9 @@ std::optional<std::vector<PictureSide>> sides_of(const DrawOptions& o, const Mod
 }  // namespace
 
 const std::vector<std::string>& pictures() {
-  static const std::vector<std::string> all = {"structure", "deformed", "axial",   "shear", "moment",    "torsion",
-                                               "stress",    "use",      "section", "sheet", "reactions", "faces"};
+  static const std::vector<std::string> all = {"structure", "deformed", "axial",     "shear",   "moment",
+                                               "torsion",   "stress",   "use",       "section", "sheet",
+                                               "reactions", "faces",    "vibration", "buckling"};
   return all;
 }
 
@@ -65,6 +66,8 @@ int draw(const DrawOptions& o) {
        {only_with(o.dimensions, "--dimensions", "structure"), only_with(o.real_width, "--real-width", "structure"),
         only_with(o.scale > 0, "--scale", "deformed"), only_with(o.true_scale, "--true-scale", "deformed")})
     if (!why.empty()) return refuse(why);
+  if (o.mode > 0 && o.what != "vibration" && o.what != "buckling")
+    return refuse(std::string("--mode goes with --what vibration or buckling"));
   if (o.side_by_side && o.variants.empty()) return refuse(std::string("--side-by-side goes with --variants"));
   if (!o.variants.empty() && !o.model.variant.empty())
     return refuse(std::string("--variant draws one variant, --variants several beside the model as it stands"));
@@ -74,6 +77,7 @@ int draw(const DrawOptions& o) {
                          .real_width = o.real_width,
                          .moving = o.animate,
                          .digits = o.digits};
+  if (o.mode > 0) picture.mode = static_cast<std::size_t>(o.mode);
   picture.moments_on_pulled_side = o.moment_side != "compression";
   if (!o.view.empty()) picture.view = chosen<View>(views(), o.view);
   if (o.true_scale) picture.scale = 1;

@@ -13,6 +13,7 @@ struct DrawOptions {
   std::string what = "structure", load_case, view, size, output, units, moment_side = "tension";
   std::vector<std::string> only, variants;
   double scale = 0;
+  int mode = 0;  // 1 if not given
   bool true_scale = false, dark = false, animate = false, dimensions = false, real_width = false, side_by_side = false;
   int digits = 4;
 };

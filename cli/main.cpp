@@ -16,9 +16,11 @@
 #include "corvex/formula.hpp"
 #include "corvex/report.hpp"
 #include "demo.hpp"
+#include "derive.hpp"
 #include "draw.hpp"
 #include "inspect.hpp"
 #include "memory.hpp"
+#include "modes.hpp"
 #include "new.hpp"
 #include "output.hpp"
 #include "report.hpp"
@@ -34,9 +36,10 @@ namespace {
 using corvex::cli::refuse;
 
 // Verbs that the design names; "not built yet" is another answer than "unknown".
-const std::vector<std::string> built = {"new",   "inspect", "solve",  "trace", "verify",    "draw", "compare",
-                                        "sweep", "choose",  "report", "view",  "catalogue", "demo"};
-const std::vector<std::string> planned = {"derive", "convert", "modes", "check"};
+const std::vector<std::string> built = {"new",  "inspect", "solve", "trace",     "verify",
+                                        "draw", "compare", "sweep", "choose",    "report",
+                                        "view", "derive",  "modes", "catalogue", "demo"};
+const std::vector<std::string> planned = {"convert", "check"};
 
 // A word where a verb should stand that is none.
 std::string wrong_verb(int argc, char** argv) {
@@ -162,6 +165,20 @@ void add_report(CLI::App& verb, corvex::cli::ReportCommand& o) {
       ->type_name("FILE");
 }
 
+void add_derive(CLI::App& verb, corvex::cli::DeriveCommand& o) {
+  corvex::cli::add_model_options(verb, o.model);
+  verb.add_option("--case", o.load_case, "the load case or combination; the one that governs if not given")
+      ->type_name("NAME");
+  for (const auto& [name, names, what] :
+       {std::tuple("--member", &o.members, "internal forces and stress of these members only, or families of members"),
+        {"--point", &o.points, "the displacement of these points; of the place that moves most if not given"}})
+    verb.add_option(name, *names, what)->type_name("NAME")->delimiter(',')->allow_extra_args(false);
+  verb.add_flag("--brief", o.brief, "the result of each step only");
+  corvex::cli::add_output_options(verb, o.output, false);
+  verb.get_option("--output")
+      ->description("write to this file: typeset with sketches if it ends with .html or .pdf, else text, .md or .json");
+}
+
 void add_draw(CLI::App& verb, corvex::cli::DrawOptions& o) {
   corvex::cli::add_model_options(verb, o.model);
   verb.add_option("--what", o.what, fmt::format("one of: {}", fmt::join(corvex::cli::pictures(), ", ")))
@@ -197,7 +214,10 @@ void add_draw(CLI::App& verb, corvex::cli::DrawOptions& o) {
   verb.add_flag("--dark", o.dark, "on a dark page");
   verb.add_flag("--dimensions", o.dimensions, "with the distances between the points");
   verb.add_flag("--real-width", o.real_width, "members as wide as their sections are high");
-  verb.add_flag("--animate", o.animate, "the deformed shape moving: SVG, or GIF");
+  verb.add_flag("--animate", o.animate, "the shape moving: SVG, or GIF");
+  verb.add_option("--mode", o.mode, "of vibration and buckling: which one; the first if not given")
+      ->check(corvex::cli::between(1, 1000))
+      ->type_name("N");
   add_print_options(verb, o.units, o.digits);
   verb.add_option("-o,--output", o.output,
                   "the file: its name ends with .svg, .png or .pdf; SVG on standard output if not given")
@@ -296,6 +316,31 @@ int run(int argc, char** argv) {
       "the calculation as a document: model, loads, results, limits, hand calculation; HTML, PDF or Markdown");
   add_report(*report_verb, re);
 
+  corvex::cli::DeriveCommand de;
+  CLI::App* derive_verb = app.add_subcommand(
+      "derive", "the hand calculation written step by step, by statics and virtual work, beside the solution");
+  add_derive(*derive_verb, de);
+
+  corvex::cli::ModesCommand mo;
+  CLI::App* modes_verb =
+      app.add_subcommand("modes", "natural frequencies, and load factors of buckling with what buckles");
+  corvex::cli::add_model_options(*modes_verb, mo.model);
+  modes_verb
+      ->add_option("--vibration", mo.vibration,
+                   "so many natural frequencies; as many as the model asks for, or 6, if not given")
+      ->check(corvex::cli::between(0, 1000))
+      ->type_name("N");
+  modes_verb
+      ->add_option("--buckling", mo.buckling,
+                   "load factors of these load cases or combinations; all that are judged if neither the model nor the "
+                   "call names any")
+      ->type_name("NAME")
+      ->delimiter(',')
+      ->allow_extra_args(false);
+  modes_verb->add_option("--under", mo.under, "frequencies with the axial forces of this load case or combination")
+      ->type_name("NAME");
+  corvex::cli::add_output_options(*modes_verb, mo.output);
+
   corvex::cli::ViewCommand vi;
   CLI::App* view_verb = app.add_subcommand(
       "view",
@@ -318,13 +363,14 @@ int run(int argc, char** argv) {
       app.add_subcommand("demo", "the example models of an orchard's cider works with their results, into a folder");
   demo_verb->add_option("DIR", folder, "the folder; made if it is not there")->required();
 
-  for (CLI::App* verb : {new_verb, inspect_verb, solve_verb, trace_verb, verify_verb, draw_verb, compare_verb,
-                         sweep_verb, choose_verb, report_verb, view_verb, catalogue_verb, demo_verb})
+  for (CLI::App* verb :
+       {new_verb, inspect_verb, solve_verb, trace_verb, verify_verb, draw_verb, compare_verb, sweep_verb, choose_verb,
+        derive_verb, modes_verb, report_verb, view_verb, catalogue_verb, demo_verb})
     verb->group("Verbs");
 
   std::string memory, time;
   for (CLI::App* verb : {inspect_verb, solve_verb, trace_verb, verify_verb, draw_verb, compare_verb, sweep_verb,
-                         choose_verb, report_verb, view_verb, catalogue_verb}) {
+                         choose_verb, derive_verb, modes_verb, report_verb, view_verb, catalogue_verb}) {
     verb->add_option("--max-memory", memory,
                      "take no more memory than this, as \"2 GB\"; three quarters of what is free if not given")
         ->type_name("SIZE");
@@ -357,6 +403,8 @@ int run(int argc, char** argv) {
   if (*sweep_verb) return corvex::cli::sweep(sw);
   if (*compare_verb) return corvex::cli::compare(cp);
   if (*view_verb) return corvex::cli::view(vi);
+  if (*modes_verb) return corvex::cli::modes(mo);
+  if (*derive_verb) return corvex::cli::derive(de);
   if (*report_verb) return corvex::cli::report(re);
   if (*draw_verb) return corvex::cli::draw(dr);
   if (*catalogue_verb) return corvex::cli::catalogue(co);

@@ -47,6 +47,12 @@ Expected<Report, Problem> reported(const Model& model, const Solution& solution,
   return from_library<ReportEntry, Report>(report_entry, model, solution, options, format);
 }
 
+Expected<std::string, Problem> derivation_written(const Model& model, const Derivation& derivation,
+                                                  const std::vector<BothWays>& both, const DerivationOptions& options,
+                                                  ReportFormat format) {
+  return from_library<DerivationEntry>(derivation_entry, model, derivation, both, options, format);
+}
+
 Expected<std::string, Problem> viewed(const std::vector<Viewed>& all, int digits) {
   return from_library<ViewPageEntry>(view_page_entry, all, digits);
 }
@@ -70,6 +76,11 @@ Expected<std::string, Problem> drawn(const Sweep& sweep, const std::vector<Sweep
 Expected<Report, Problem> reported(const Model& model, const Solution& solution, const ReportOptions& options,
                                    ReportFormat format) {
   return report(model, solution, options, format);
+}
+Expected<std::string, Problem> derivation_written(const Model& model, const Derivation& derivation,
+                                                  const std::vector<BothWays>& both, const DerivationOptions& options,
+                                                  ReportFormat format) {
+  return derivation_document(model, derivation, both, options, format);
 }
 Expected<std::string, Problem> viewed(const std::vector<Viewed>& all, int digits) {
   return view_page(all, digits);

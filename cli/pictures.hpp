@@ -20,6 +20,9 @@ Expected<Report, Problem> reported(const Model& model, const Solution& solution,
                                    ReportFormat format);
 
 // The live page, likewise: as one file, and served.
+Expected<std::string, Problem> derivation_written(const Model& model, const Derivation& derivation,
+                                                  const std::vector<BothWays>& both, const DerivationOptions& options,
+                                                  ReportFormat format);
 Expected<std::string, Problem> viewed(const std::vector<Viewed>& all, int digits);
 Expected<std::string, Problem> served(const ViewServer& server);
 

@@ -129,6 +129,17 @@ void add_hand(Page& page, const Verification& hand, const ModelUnits& units, std
 // "hand value differs: reaction A y in product: 1.5 kN by hand, 0.75 kN computed"
 std::string comparison_in_words(const Comparison& comparison, const ModelUnits& units);
 
+// A derivation (derive.hpp) line by line, both ways beside each other at the end. `brief`: the result of each step
+// only.
+Page derivation_page(const Derivation& derivation, const std::vector<BothWays>& both, const ModelUnits& units,
+                     int digits, bool brief);
+// A table of it, its last column explained by its rule; and both ways beside each other.
+Table derived_table(const DerivationTable& table, const ModelUnits& units, int digits);
+Table both_ways_table(const std::vector<BothWays>& both, const ModelUnits& units, int digits);
+
+// Natural frequencies and load factors of buckling: how it moves, what buckles.
+Page modes_page(const Structure& structure, const Modes& modes, const ModelUnits& units);
+
 // Places of a member in lines, what is asked of them in columns.
 Table trace_table(const Structure& s, const MemberResult& m, const std::vector<TracePlace>& places, const ModelUnits& u,
                   const std::string& load_case);

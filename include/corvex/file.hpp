@@ -24,11 +24,13 @@
 #include "corvex/catalogue.hpp"
 #include "corvex/choose.hpp"
 #include "corvex/compare.hpp"
+#include "corvex/derive.hpp"
 #include "corvex/envelope.hpp"
 #include "corvex/expected.hpp"
 #include "corvex/findings.hpp"
 #include "corvex/hand.hpp"
 #include "corvex/limits.hpp"
+#include "corvex/modes.hpp"
 #include "corvex/solution.hpp"
 #include "corvex/sweep.hpp"
 #include "corvex/trace.hpp"
@@ -77,6 +79,8 @@ struct Model {
   std::vector<ShownFigure> show{};
   std::vector<Sweep> sweeps{};
   DocumentHead document{};
+  // What `modes` of the file asks for; nothing where it has none.
+  ModesOptions modes{};
 
   // Fills in the lines of problems that `solve` finds in this model.
   Problems located(Problems problems) const;
@@ -199,6 +203,16 @@ NamedUnit unit_for(const Dimension& dimension, const ModelUnits& units);
 // A hand formula with its numbers put in, in these units: "3.2 kN/2 + 0.8 kN/m*2400 mm/2". It can be read again, and
 // then has the same value to the digits shown.
 std::string numbers_put_in(const WorkedFormula& formula, const ModelUnits& units, int digits = 5);
+
+// The same of the lines of a derivation (derive.hpp): lengths below 10 mm in the unit of deflections.
+std::string derived_text(const WorkedFormula& line, const ModelUnits& units, int digits = 5);
+std::string derived_value(const Quantity& value, const ModelUnits& units, int digits = 5);
+// The derivation with every step as text and as numbers in SI units; `both` beside it.
+std::string derivation_json(const Derivation& derivation, const std::vector<BothWays>& both, const ModelUnits& units,
+                            int digits = 5);
+
+// Frequencies and load factors with their shapes, SI units.
+std::string modes_json(const Structure& structure, const Modes& modes);
 
 // How profiles are written. Whole: every figure, also those that take a few milliseconds a section; else what a section
 // table has.

@@ -44,7 +44,7 @@ class Required {
 };
 
 struct Limit {
-  // Buckling (least load factor) and frequency (lowest natural one, Hz) are not computed yet: not checked.
+  // Buckling: the least load factor of each case; frequency: the lowest natural one (modes.hpp).
   enum class Kind { safety, sag, movement, buckling, frequency };
   Kind kind = Kind::safety;
   // At least (safety, buckling: a number; frequency), at most (sag over length: a number; movement: a length).

@@ -39,6 +39,8 @@ enum class PictureOf {
   sheet,      // one member alone: loads, N, V, M, rotation, deflection
   reactions,  // of the supports, as arrows, with the loads and both sums
   faces,      // the normal stress of both faces of each member, side by side
+  vibration,  // the shape of a natural frequency (modes.hpp)
+  buckling,   // the shape in which the case buckles
 };
 // From the front (plane structures: always), the right side, the top; or from a corner, all lines parallel.
 enum class View { front, side, top, space };
@@ -66,9 +68,11 @@ struct PictureOptions {
   bool loads = true;
   // Bending moments stand on the side that they pull; else on the side that they press.
   bool moments_on_pulled_side = true;
+  // Of vibration and buckling: which mode, from 1 on.
+  std::size_t mode = 1;
   // With the structure's title and what is shown at the head; not where a document says it.
   bool titled = true;
-  // The deformed shape swings: in SVG and GIF, which is always moving.
+  // Deformed shapes and those of modes swing: in SVG and GIF, which is always moving.
   bool moving = false;
   // What was found in the model (findings.hpp): errors, warnings and crossings are marked in pictures of the
   // structure.

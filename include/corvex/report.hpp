@@ -17,6 +17,7 @@
 #include <vector>
 
 #include "corvex/compare.hpp"
+#include "corvex/derive.hpp"
 #include "corvex/expected.hpp"
 #include "corvex/file.hpp"
 #include "corvex/solution.hpp"
@@ -30,18 +31,12 @@ struct ReportPart {
   const char* name;   // "hand"
   const char* title;  // "Hand calculation"
 };
-// All chapters, in their order.
-inline constexpr ReportPart report_parts[] = {{"summary", "Summary"},
-                                              {"model", "Model"},
-                                              {"materials", "Materials and sections"},
-                                              {"supports", "Supports"},
-                                              {"loads", "Loads"},
-                                              {"findings", "Findings"},
-                                              {"results", "Results"},
-                                              {"limits", "Limits"},
-                                              {"hand", "Hand calculation"},
-                                              {"variants", "Variants"},
-                                              {"accuracy", "Theory and accuracy"}};
+// All chapters, in their order. The derivation of the case that governs is written where it is asked for by name.
+inline constexpr ReportPart report_parts[] = {
+    {"summary", "Summary"},       {"model", "Model"},       {"materials", "Materials and sections"},
+    {"supports", "Supports"},     {"loads", "Loads"},       {"findings", "Findings"},
+    {"results", "Results"},       {"limits", "Limits"},     {"hand", "Hand calculation"},
+    {"derivation", "Derivation"}, {"variants", "Variants"}, {"accuracy", "Theory and accuracy"}};
 
 struct ReportOptions {
   // The names of chapters; if empty, all that have something to say.
@@ -75,6 +70,16 @@ struct Report {
 Expected<Report, Problem> report(const Model& model, const Solution& solution, const ReportOptions& options,
                                  ReportFormat format);
 
+struct DerivationOptions {
+  int digits = 5;
+  bool brief = false;  // the result of each step only
+};
+// A derivation (derive.hpp) as a document, typeset, with the bodies that are cut free drawn: HTML or PDF; `both`: both
+// ways beside each other at its end. The reason where there is no font.
+Expected<std::string, Problem> derivation_document(const Model& model, const Derivation& derivation,
+                                                   const std::vector<BothWays>& both, const DerivationOptions& options,
+                                                   ReportFormat format);
+
 // By the end of a file's name: .html, .pdf, .md; nothing where it is none of them.
 inline std::optional<ReportFormat> report_format(std::string_view path) {
   if (path.ends_with(".html")) return ReportFormat::html;
@@ -85,6 +90,9 @@ inline std::optional<ReportFormat> report_format(std::string_view path) {
 
 // For programs that load the library only when they need it: the name of `report` in it, and its kind.
 inline constexpr const char* report_entry = "corvex_write_report";
+inline constexpr const char* derivation_entry = "corvex_write_derivation";
+using DerivationEntry = void (*)(const Model&, const Derivation&, const std::vector<BothWays>&,
+                                 const DerivationOptions&, ReportFormat, Expected<std::string, Problem>& document);
 using ReportEntry = void (*)(const Model&, const Solution&, const ReportOptions&, ReportFormat,
                              Expected<Report, Problem>& report);
 

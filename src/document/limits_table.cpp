@@ -17,7 +17,8 @@ std::string one_over(double share) {
 
 std::string shown(double value, const Verdict& v, const ModelUnits& u, int digits) {
   if (v.kind == Limit::Kind::safety) return number(value, std::min(digits, 3));
-  if (v.kind == Limit::Kind::buckling || v.kind == Limit::Kind::frequency) return short_number(value, digits);
+  if (v.kind == Limit::Kind::buckling) return short_number(value, digits);
+  if (v.kind == Limit::Kind::frequency) return short_number(value, digits) + " Hz";
   return v.kind == Limit::Kind::sag ? one_over(value) : number(value / u.deflection.si, digits);
 }
 
@@ -30,7 +31,8 @@ struct Shown {
 // How near a verdict is to its limit: beyond 1 it is exceeded.
 double use(const Verdict& v) {
   if (!v.value) return 0;
-  return v.kind == Limit::Kind::safety ? v.required.si / v.value->si : v.value->si / v.required.si;
+  const bool at_most = v.kind == Limit::Kind::sag || v.kind == Limit::Kind::movement;
+  return at_most ? v.value->si / v.required.si : v.required.si / v.value->si;
 }
 
 // All that are not met, then of each limit the worst that is met.

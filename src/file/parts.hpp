@@ -73,6 +73,9 @@ void read_masses(const Context& c, const Node& n);
 std::vector<Entries> read_loads(const Context& c, const Node& n);
 void read_combinations(const Context& c, const Node& n);
 Entries read_limits(const Context& c, const Node& n, Limits& limits);
+// The name of a load case or combination; nothing, and an error, where there is none of that name.
+std::optional<std::string> case_name(const Context& c, const Node& n);
+void read_modes(const Context& c, const Node& n, ModesOptions& modes);
 void read_document_head(const Context& c, const Node& n, DocumentHead& head);
 void read_accept(const Context& c, const Node& n, std::vector<Acceptance>& all);
 void read_show(const Context& c, const Node& n, std::vector<ShownFigure>& show);

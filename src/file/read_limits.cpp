@@ -8,11 +8,13 @@ namespace {
 
 class LimitReader : PartReader {
  public:
-  explicit LimitReader(const Context& c) : PartReader(c) {}
+  explicit LimitReader(const Context& c) : PartReader(c), context_(c) {}
   Entries run(const Node& n, Limits& limits);
 
  private:
   std::optional<Limit> read_limit(const Node& n);
+
+  const Context& context_;
 };
 
 Entries LimitReader::run(const Node& n, Limits& limits) {
@@ -62,12 +64,10 @@ std::optional<Limit> LimitReader::read_limit(const Node& n) {
     l.required = Length::si(quantities_.read(*v, units_.movement).value_or(1));
   } else if (const Node* v = tree_->find(n, "buckling")) {
     if (!with("buckling", {"on", "case"})) return std::nullopt;
-    errors_.warn(*tree_->find_key(n, "buckling"), "'buckling' is not built yet: this limit is not checked");
     l.kind = Kind::buckling;
     l.required = quantities_.read(*v, units_.number).value_or(1);
   } else if (const Node* v = tree_->find(n, "frequency")) {
     if (!with("frequency", {"case"})) return std::nullopt;
-    errors_.warn(*tree_->find_key(n, "frequency"), "'frequency' is not built yet: this limit is not checked");
     l.kind = Kind::frequency;
     l.required = Quantity(quantities_.read(*v, units_.frequency).value_or(1), units_.frequency.dimension);
   } else {
@@ -90,13 +90,7 @@ std::optional<Limit> LimitReader::read_limit(const Node& n) {
   }
   if (const Node* c = tree_->find(n, "case"))
     for (const Node& one : c->is_list() ? tree_->children(*c) : std::span(c, 1)) {
-      if (!errors_.is_text(one, "the name of a load case or combination")) continue;
-      std::vector<std::string> names = names_.case_names();
-      for (const Combination& known : structure_.combinations()) names.push_back(known.name);
-      if (std::find(names.begin(), names.end(), one.text) == names.end())
-        errors_.unknown(one, "load case or combination", names);
-      else
-        l.cases.emplace_back(one.text);
+      if (auto name = case_name(context_, one)) l.cases.push_back(std::move(*name));
     }
   if (errors_.count() > before) return std::nullopt;
   return l;

@@ -39,7 +39,7 @@ void Reader::read_head() {
                       {"analysis"}, {"parameters"}, {"materials"}, {"sections"}, {"points"}, {"members"},
                       {"supports"}, {"loads"},      {"hand"},      {"tables"},   {"masses"}, {"combinations"},
                       {"limits"},   {"accept"},     {"variants"},  {"defaults"}, {"show"},   {"choose"},
-                      {"sweeps"},   {"document"}});
+                      {"sweeps"},   {"document"}, {"modes"}});
   if (const Node* n = tree_->find(root, "variants")) check_variants(*n);
   if (const Node* version = tree_->find(root, "corvex"); version && version->text != "1")
     errors_.fail(*version, fmt::format("this program reads version 1 of the format, not '{}'", version->text));
@@ -84,6 +84,7 @@ void Reader::read_structure() {
   if (const Node* n = tree_->find(root, "limits")) model_.limit_entries = read_limits(context_, *n, model_.limits);
   if (const Node* n = tree_->find(root, "accept")) read_accept(context_, *n, model_.acceptances);
   if (const Node* n = tree_->find(root, "document")) read_document_head(context_, *n, model_.document);
+  if (const Node* n = tree_->find(root, "modes")) read_modes(context_, *n, model_.modes);
   if (const Node* n = tree_->find(root, "choose")) read_choose(context_, *n, model_.choose);
   if (const Node* n = tree_->find(root, "show")) read_show(context_, *n, model_.show);
   if (const Node* n = tree_->find(root, "sweeps")) read_sweeps(context_, *n, model_.sweeps);

@@ -70,7 +70,7 @@ std::optional<Problem> slip(const Solution& solution, const PictureOptions& o) {
 namespace picture {
 
 std::optional<Drawing> drawing_of(const Solution& solution, PictureOptions o, const Lettering& lettering,
-                                  const std::vector<PictureSide>& beside) {
+                                  const std::vector<PictureSide>& beside, const Modes& shapes) {
   if (o.only.empty() && o.of == PictureOf::section) o.only = {MemberId(0)};
   if (o.of == PictureOf::section) return section_picture(solution, o, lettering);
   if (o.of == PictureOf::sheet) return sheet(solution, o, lettering);
@@ -82,6 +82,8 @@ std::optional<Drawing> drawing_of(const Solution& solution, PictureOptions o, co
     case PictureOf::use: draw_stress(scene, true); break;
     case PictureOf::reactions: draw_reactions(scene); break;
     case PictureOf::faces: draw_faces(scene); break;
+    case PictureOf::vibration: draw_vibration(scene, shapes.vibration[o.mode - 1], o.mode); break;
+    case PictureOf::buckling: draw_buckling(scene, shapes.buckling[0].modes[o.mode - 1], o.mode); break;
     default: scene.is_envelope() ? draw_envelope(scene, o.of) : draw_diagram(scene, o.of);
   }
   return scene.finished();
@@ -127,7 +129,7 @@ Expected<std::string, Problem> written(const picture::Drawing& drawing, ImageFor
 Expected<std::string, Problem> draw(const Sweep& sweep, const std::vector<SweepRun>& runs, const std::string& title,
                                     const PictureOptions& options, ImageFormat format) {
   if (const auto problem = slip(options)) return *problem;
-  if (format == ImageFormat::gif) return Problem{"only the deformed shape moves"};
+  if (format == ImageFormat::gif) return Problem{"only deformed shapes and those of modes move"};
   if (Problems problems = check(sweep); !problems.empty()) return problems.front();
   if (sweep.show.empty()) return Problem{"there is no figure to plot"};
   make_sure_of_memory(options);
@@ -149,6 +151,8 @@ std::optional<Problem> slip(const std::vector<PictureSide>& sides, Together toge
   if (together == Together::overlaid && !upon)
     return Problem{"deformed shapes, N, V, M and T are drawn upon each other; other pictures side by side"};
   if (of_member) return Problem{"a section or a sheet is of one member of one model"};
+  if (o.of == PictureOf::vibration || o.of == PictureOf::buckling)
+    return Problem{"modes are drawn of one model: variants buckle and swing in other shapes"};
   const Solution& first = sides.front().solution;
   const std::string name = first[picture::case_of(first, o)].name();
   for (const PictureSide& side : sides) {
@@ -204,18 +208,49 @@ Expected<std::string, Problem> draw(const std::vector<PictureSide>& sides, Toget
                  format);
 }
 
+namespace {
+
+// The modes up to the one that is drawn; or that there are fewer.
+Expected<Modes, Problem> modes_of(const Solution& solution, const PictureOptions& o) {
+  if (o.mode < 1) return Problem{"modes are counted from 1"};
+  const std::string name = solution[picture::case_of(solution, o)].name();
+  const bool vibration = o.of == PictureOf::vibration;
+  ModesOptions wanted;
+  if (vibration)
+    wanted.vibration = o.mode;
+  else
+    wanted.buckling = {{name, o.mode}};
+  auto found = modes(solution.structure(), wanted);
+  if (!found) return found.error().front();
+  const std::size_t there = vibration ? found->vibration.size() : found->buckling.front().modes.size();
+  if (there < o.mode)
+    return Problem{vibration
+                       ? fmt::format("there are {} natural frequencies, and none of number {}", there, o.mode)
+                       : fmt::format("{} buckles in {} ways, and there is none of number {}", name, there, o.mode)};
+  return std::move(*found);
+}
+
+}  // namespace
+
 Expected<std::string, Problem> draw(const Solution& solution, const PictureOptions& options, ImageFormat format) {
   if (const auto problem = slip(solution, options)) return *problem;
   make_sure_of_memory(options);
-  if ((options.moving || format == ImageFormat::gif) && options.of != PictureOf::deformed)
-    return Problem{"only the deformed shape moves"};
+  const bool of_mode = options.of == PictureOf::vibration || options.of == PictureOf::buckling;
+  if ((options.moving || format == ImageFormat::gif) && options.of != PictureOf::deformed && !of_mode)
+    return Problem{"only deformed shapes and those of modes move"};
   if (options.moving && format != ImageFormat::svg && format != ImageFormat::gif)
     return Problem{"PNG and PDF stand still: a moving picture is SVG or GIF"};
   const picture::Lettering lettering;
   if (const auto problem = no_font(lettering)) return *problem;
   PictureOptions o = options;
   o.moving = o.moving || format == ImageFormat::gif;
-  const auto found = picture::drawing_of(solution, o, lettering);
+  Modes shapes;
+  if (of_mode) {
+    auto found = modes_of(solution, o);
+    if (!found) return found.error();
+    shapes = std::move(*found);
+  }
+  const auto found = picture::drawing_of(solution, o, lettering, {}, shapes);
   if (!found) return Problem{"of this section only figures are given: there is no shape to draw"};
   return written(*found, format);
 }

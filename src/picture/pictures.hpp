@@ -1,6 +1,8 @@
 // The pictures, and the parts that they share. Each adds to a scene.
 #pragma once
 
+#include "corvex/derive.hpp"
+#include "corvex/modes.hpp"
 #include "picture/scene.hpp"
 
 namespace corvex::picture {
@@ -22,6 +24,9 @@ void draw_diagram(Scene& scene, PictureOf what);
 // The largest and the least of N, V, M or T of all cases that are judged.
 void draw_envelope(Scene& scene, PictureOf what);
 void draw_reactions(Scene& scene);
+// The shape of one mode of these.
+void draw_vibration(Scene& scene, const VibrationMode& mode, std::size_t number);
+void draw_buckling(Scene& scene, const BucklingMode& mode, std::size_t number);
 // Normal stress of both faces of each member.
 void draw_faces(Scene& scene);
 // Stress, or its share of the strength, along the members.
@@ -29,7 +34,7 @@ void draw_stress(Scene& scene, bool share);
 
 // Any picture of one solution; nothing where a section has no shape to draw.
 std::optional<Drawing> drawing_of(const Solution& solution, PictureOptions options, const Lettering& lettering,
-                                  const std::vector<PictureSide>& beside = {});
+                                  const std::vector<PictureSide>& beside = {}, const Modes& shapes = {});
 
 // Whether the envelope is asked for, and no case has this name.
 bool is_envelope(const Solution& solution, const PictureOptions& options);
@@ -42,6 +47,10 @@ Drawing sheet(const Solution& solution, const PictureOptions& options, const Let
 // The section of one member, and the stress across it at its worst place. Nothing where only figures are given.
 std::optional<Drawing> section_picture(const Solution& solution, const PictureOptions& options,
                                        const Lettering& lettering);
+
+// What is cut free, with all that acts on it: arrows with their names, loads in another colour.
+Drawing free_body_picture(const FreeBody& body, bool plane, Up up, const PictureOptions& options,
+                          const Lettering& lettering);
 
 // The figures of a sweep, one panel each.
 Drawing sweep_plot(const Sweep& sweep, const std::vector<SweepRun>& runs, const std::string& title,

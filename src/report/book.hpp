@@ -32,6 +32,8 @@ struct Worked {
   std::string what;     // "reaction A y in product"
   std::string formula;  // as written, with the numbers put in, and the result: "P/2 = 3.2 kN/2 = 1.6 kN"
   Math math;            // the same, to be typeset
+  // What stands above it: the equation that it solves.
+  std::vector<std::pair<std::string, Math>> before{};
   std::string verdict;  // "computed 1.6 kN, deviation 0 %: agrees"
   Tone tone = Tone::plain;
   std::vector<std::string> remarks{};
@@ -81,6 +83,7 @@ void add_findings(Chapter& chapter, const Source& source);
 void add_results(Chapter& chapter, const Source& source);
 void add_limits(Chapter& chapter, const Source& source);
 void add_hand(Chapter& chapter, const Source& source);
+void add_derivation(Chapter& chapter, const Source& source);
 void add_variants(Chapter& chapter, const Source& source);
 void add_accuracy(Chapter& chapter, const Source& source);
 

@@ -161,6 +161,7 @@ class HtmlWriter {
   std::string write(const Worked& w) const {
     std::string text = "<div class=\"worked\">\n";
     if (!w.what.empty()) text += "<p class=\"what\">" + escaped(w.what) + "</p>\n";
+    for (const auto& [words, math] : w.before) text += "<math display=\"block\">" + mathml(math) + "</math>\n";
     text += "<math display=\"block\">" + mathml(w.math) + "</math>\n";
     if (!w.verdict.empty()) text += with_class("p", tone_class(w.tone), escaped(w.verdict)) + "\n";
     for (const std::string& remark : w.remarks) text += "<p class=\"after\">" + escaped(remark) + "</p>\n";

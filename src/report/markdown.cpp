@@ -53,6 +53,7 @@ class MarkdownWriter {
   }
   void write(const Worked& w) {
     std::string text = w.what.empty() ? "" : "**" + plain(w.what, book_.digits) + "**  \n";
+    for (const auto& [words, math] : w.before) text += code(words) + "  \n";
     text += code(w.formula);
     if (!w.verdict.empty()) text += "  \n" + plain(w.verdict, book_.digits);
     for (const std::string& remark : w.remarks) text += "  \n" + plain(remark, book_.digits);

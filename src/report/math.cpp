@@ -24,9 +24,9 @@ Math without_brackets(Math m) {
 }
 
 // One function for each level of binding, as in quantity/formula.cpp. What cannot be read is kept as it stands.
-class Setter {
+class FormulaReader {
  public:
-  explicit Setter(std::string_view text) : text_(text) {}
+  explicit FormulaReader(std::string_view text) : text_(text) {}
 
   Math whole() {
     Math m = sum();
@@ -233,7 +233,7 @@ std::string all(const std::vector<Math>& parts) {
 }  // namespace
 
 Math typeset(std::string_view formula) {
-  return Setter(formula).whole();
+  return FormulaReader(formula).whole();
 }
 
 Math equation(std::vector<Math> sides) {

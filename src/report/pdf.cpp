@@ -150,6 +150,7 @@ class PdfWriter {
     constexpr double indent = 10;
     p_.need(w.what.empty() ? 24 : 58);
     if (!w.what.empty()) paragraph(w.what, {.bold = true}, 0, 1);
+    for (const auto& [words, math] : w.before) add_math(p_, math, indent);
     add_math(p_, w.math, indent);
     if (!w.verdict.empty())
       paragraph(w.verdict, {.size = 8.6, .bold = w.tone == Tone::bad, .colour = colour_of(w.tone)}, indent, 2);

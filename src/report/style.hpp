@@ -38,7 +38,7 @@ figcaption{font-size:.85rem;color:#51606d;margin-top:.3rem}
 .worked p{margin:.1rem 0}
 .worked .what{font-weight:bold}
 math{font-size:1.1rem;margin:.35rem 0;text-align:left}
-math[display=block]{display:block math;text-align:left;overflow-x:auto;margin:.35rem 0}
+math[display=block]{display:block math;text-align:left;overflow-x:auto;overflow-y:hidden;width:max-content;max-width:100%;margin:.35rem 0}
 @media print{
 @page{size:A4;margin:18mm 18mm 20mm}
 html{font-size:12.5px}

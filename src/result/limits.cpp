@@ -7,6 +7,8 @@
 #include <map>
 #include <tuple>
 
+#include "corvex/modes.hpp"
+
 namespace corvex {
 
 std::size_t LimitCheck::count(Verdict::State state) const {
@@ -53,9 +55,8 @@ class Checker {
       case Limit::Kind::movement:
         for (const PointId p : l.at) movement(l, p, cases);
         return;
-      case Limit::Kind::buckling:
-      case Limit::Kind::frequency:
-        return tell(l, {.on = "the structure", .note = fmt::format("{} is not computed yet", key_of(l.kind))});
+      case Limit::Kind::buckling: return buckling(l, cases);
+      case Limit::Kind::frequency: return frequency(l);
     }
   }
 
@@ -95,6 +96,40 @@ class Checker {
     v.kind = l.kind;
     v.required = l.required.quantity();
     check_.verdicts.push_back(std::move(v));
+  }
+
+  // The least load factor of the cases; where nothing is pressed there is none, and the limit is met.
+  void buckling(const Limit& l, const std::vector<std::size_t>& cases) {
+    Verdict v{.on = "the structure", .state = Verdict::State::met};
+    if (!l.on.empty()) {
+      v.state = Verdict::State::not_checked;
+      v.note = "load factors are those of the structure: leave out 'on'";
+      return tell(l, std::move(v));
+    }
+    ModesOptions options;
+    for (const std::size_t c : cases) options.buckling.emplace_back(solution_[c].name(), 1);
+    const auto found = modes(s_, options);
+    if (!found) return not_known(l, found.error());
+    for (const CaseBuckling& one : found->buckling) {
+      if (v.load_case.empty()) v.load_case = one.load_case;
+      if (one.modes.empty() || (v.value && one.modes.front().factor >= v.value->si)) continue;
+      v.value = Quantity(one.modes.front().factor, dimension::number);
+      v.load_case = one.load_case;
+      v.state = met_if(v.value->si >= l.required.si());
+    }
+    tell(l, std::move(v));
+  }
+
+  void frequency(const Limit& l) {
+    const auto found = modes(s_, {.vibration = 1});
+    if (!found) return not_known(l, found.error());
+    if (found->vibration.empty()) return not_known(l, {{"nothing swings"}});
+    const Frequency f = found->vibration.front().frequency;
+    tell(l, {.on = "the structure", .value = Quantity(f), .state = met_if(f.si() >= l.required.si())});
+  }
+
+  void not_known(const Limit& l, const Problems& why) {
+    tell(l, {.on = "the structure", .state = Verdict::State::not_checked, .note = why.front().text});
   }
 
   // Without any stress every safety is met. What is not known in one case is not known of all.

@@ -16,13 +16,12 @@ namespace {
 struct Stressing {
   std::vector<solver::AxialCourse> axial{};
   std::vector<bool> slack{};
-  Problems notes{};
 };
 
-// A polynomial of the distance from another place.
-solver::AxialCourse shifted(const Diagram::Piece& p, double by) {
-  const double a = p.powers[0], b = p.powers[1], c = p.powers[2];
-  return {{a + by * (b + by * c), b + 2 * c * by, c}};
+// Of the distance from the start of a span.
+solver::AxialCourse::Piece shifted(const Diagram::Piece& p, double span_start, double from, double to) {
+  const double by = span_start - p.from, a = p.powers[0], b = p.powers[1], c = p.powers[2];
+  return {from - span_start, to - span_start, {a + by * (b + by * c), b + 2 * c * by, c}};
 }
 
 Stressing stressing_of(const Structure& s, const CaseResult& result) {
@@ -31,39 +30,28 @@ Stressing stressing_of(const Structure& s, const CaseResult& result) {
   for (std::size_t i = 0; i < s.members().size(); ++i) {
     const MemberResult member = result[MemberId(i)];
     const Diagram axial = member.axial();
-    bool breaks = false;
+    const double same = 1e-9 * s.length_of(s.members()[i]);
     for (std::size_t k = spans.first[i]; k < spans.first[i + 1]; ++k) {
-      const solver::Span& span = spans.all[k];
-      const double from = span.start, to = from + span.length, same = 1e-9 * s.length_of(s.members()[i]);
-      // The mean of what acts along the span, piece by piece, where the force jumps inside it.
+      const double start = spans.all[k].start, end = start + spans.all[k].length;
       solver::AxialCourse course;
-      double mean = 0;
-      std::size_t pieces = 0;
       for (const Diagram::Piece& p : axial.pieces()) {
-        const double begin = std::max(p.from, from), end = std::min(p.to, to);
-        if (end - begin <= same) continue;
-        ++pieces;
-        course = shifted(p, begin - p.from);
-        const double h = end - begin;
-        mean += h * (course.n[0] + h * (course.n[1] / 2 + h * course.n[2] / 3));
+        const double from = std::max(p.from, start), to = std::min(p.to, end);
+        if (to - from <= same) continue;
+        const auto piece = shifted(p, start, from, to);
+        // A piece that goes on as the one before it is no new one.
+        const auto goes_on = [&](const solver::AxialCourse::Piece& before) {
+          return std::equal(std::begin(before.n), std::end(before.n), std::begin(piece.n), [&](double x, double y) {
+            return std::abs(x - y) <= 1e-12 * (std::abs(before.n[0]) + std::abs(piece.n[0]));
+          });
+        };
+        if (!course.pieces.empty() && goes_on(course.pieces.back()))
+          course.pieces.back().to = piece.to;
+        else
+          course.pieces.push_back(piece);
       }
-      // Pieces that go on alike are one.
-      if (pieces > 1) {
-        const double at_start = axial.at(Length::si(from), Side::after).si,
-                     at_end = axial.at(Length::si(to), Side::before).si;
-        breaks = breaks || std::abs(at_start - at_end) > 1e-9 * std::max(std::abs(at_start), std::abs(at_end));
-        course = {{mean / span.length, 0, 0}};
-      }
-      all.axial.push_back(course);
+      all.axial.push_back(std::move(course));
       all.slack.push_back(member.is_slack());
     }
-    if (breaks)
-      all.notes.push_back(
-          {.text = fmt::format("the axial force of {} jumps between its points in case '{}'; its mean there is "
-                               "counted: name a point where the load acts",
-                               s.members()[i].name, result.name()),
-           .subject = {Subject::Kind::member, s.members()[i].name},
-           .severity = Problem::Severity::note});
   }
   return all;
 }
@@ -144,7 +132,6 @@ Expected<Modes, Problems> modes(const Structure& s, const ModesOptions& o) {
     return Problems{{fmt::format("there is no load case or combination '{}'{}", name, did_you_mean(name, known))}};
   };
   Modes all;
-  const auto add_notes = [&](const Problems& more) { all.notes.insert(all.notes.end(), more.begin(), more.end()); };
   if (o.vibration > 0) {
     for (const Member& m : s.members())
       if (!s.material_of(m).density)
@@ -157,7 +144,6 @@ Expected<Modes, Problems> modes(const Structure& s, const ModesOptions& o) {
       if (!under) return under.error();
       Stressing stressing = stressing_of(s, *under);
       input.axial = std::move(stressing.axial), input.slack = std::move(stressing.slack);
-      add_notes(stressing.notes);
     }
     const solver::FoundModes found = solver::vibration_modes(input);
     if (found.buckles)
@@ -176,7 +162,6 @@ Expected<Modes, Problems> modes(const Structure& s, const ModesOptions& o) {
     const auto result = solved(name);
     if (!result) return result.error();
     Stressing stressing = stressing_of(s, *result);
-    add_notes(stressing.notes);
     const solver::FoundModes found = solver::buckling_modes(
         {.structure = &s, .axial = std::move(stressing.axial), .slack = std::move(stressing.slack), .count = count});
     CaseBuckling& buckling = all.buckling.emplace_back();

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <numbers>
 
 #include "solve/matrix.hpp"
@@ -22,6 +23,21 @@ struct Frame {
   std::vector<std::pair<std::size_t, double>> masses;
 };
 
+// In the plane a span bends in it, however its member is rolled: its axes lie flat, and its releases are those of the
+// directions that count.
+void lay_flat(const Structure& s, Spans& spans) {
+  for (std::size_t i = 0; i < s.members().size(); ++i) {
+    Member flat = s.members()[i];
+    const bool about_z = bending_axes(s, flat).z;
+    flat.roll = 0;
+    spans.axes[i] = local_axes(s, flat);
+    if (about_z) continue;
+    for (std::size_t k = spans.first[i]; k < spans.first[i + 1]; ++k)
+      for (std::array<bool, 6>* freed : {&spans.all[k].freed_a, &spans.all[k].freed_b})
+        std::swap((*freed)[1], (*freed)[2]), std::swap((*freed)[4], (*freed)[5]);
+  }
+}
+
 Frame frame_of(const Structure& s) {
   Frame f;
   f.spans = cut(s);
@@ -29,6 +45,7 @@ Frame frame_of(const Structure& s) {
   mark_idle_spins(s, f.spans, elements(s, f.spans), f.freedoms);
   // Numbers the freedoms in an order of elimination.
   const Pattern pattern(f.spans, f.freedoms);
+  if (s.is_plane()) lay_flat(s, f.spans);
   for (const Span& span : f.spans.all) {
     f.bodies.push_back(span_body(s, s.members()[span.member]));
     f.turns.push_back(principal_turn(s, s.members()[span.member]));
@@ -41,21 +58,53 @@ AxialCourse axial_of(const ModeInput& input, std::size_t span) {
   return input.axial.empty() ? AxialCourse{} : input.axial[span];
 }
 
+// What tells one span from another.
+std::vector<double> likeness(const Frame& f, const ModeInput& input, std::size_t i, int inner) {
+  const Span& span = f.spans.all[i];
+  const Axes& a = f.spans.axes[span.member];
+  const SpanBody& b = f.bodies[i];
+  const Rigidity& r = b.rigidity;
+  std::vector<double> key{span.length,  a.x.x,        a.x.y,        a.x.z,        a.y.x,        a.y.y,
+                          a.y.z,        r.EA,         r.EIy,        r.EIz,        r.GJ,         r.GAy,
+                          r.GAz,        b.mass,       b.rotary_y,   b.rotary_z,   b.polar,      f.turns[i],
+                          span.arm_a.x, span.arm_a.y, span.arm_a.z, span.arm_b.x, span.arm_b.y, span.arm_b.z};
+  for (const AxialCourse::Piece& p : axial_of(input, i).pieces)
+    key.insert(key.end(), {p.from, p.to, p.n[0], p.n[1], p.n[2]});
+  for (const bool freed : span.freed_a) key.push_back(freed);
+  for (const bool freed : span.freed_b) key.push_back(freed);
+  key.push_back(span.beam), key.push_back(inner), key.push_back(!input.slack.empty() && input.slack[i]);
+  return key;
+}
+
 Pencil pencil_of(const Frame& f, const ModeInput& input, const std::vector<int>& inner) {
-  std::vector<SpanPencil> parts;
+  // Spans that are alike and lie the same way share their matrices.
+  std::map<std::vector<double>, std::shared_ptr<const SpanPencil>> known;
+  std::vector<std::shared_ptr<const SpanPencil>> parts;
   parts.reserve(f.spans.all.size());
-  for (std::size_t i = 0; i < f.spans.all.size(); ++i)
-    parts.push_back(span_pencil(f.spans.all[i], f.spans.axes[f.spans.all[i].member], f.turns[i], f.bodies[i],
-                                axial_of(input, i), input.structure->is_plane(), !input.slack.empty() && input.slack[i],
-                                inner[i]));
-  return Pencil(f.spans, f.freedoms, std::move(parts), f.masses);
+  for (std::size_t i = 0; i < f.spans.all.size(); ++i) {
+    std::shared_ptr<const SpanPencil>& part = known[likeness(f, input, i, inner[i])];
+    if (!part)
+      part = std::make_shared<const SpanPencil>(
+          span_pencil(f.spans.all[i], f.spans.axes[f.spans.all[i].member], f.turns[i], f.bodies[i], axial_of(input, i),
+                      input.structure->is_plane(), !input.slack.empty() && input.slack[i], inner[i]));
+    parts.push_back(part);
+  }
+  return Pencil(f.spans, f.freedoms, parts, f.masses);
+}
+
+// Where the axial force jumps inside a span the shapes have kinks in their higher derivatives, which polynomials follow
+// less well.
+int shapes_at_jumps(const AxialCourse& a) {
+  constexpr int more = 8;
+  return a.pieces.size() > 1 ? more : 0;
 }
 
 // Half waves along a span decide how many inner shapes it needs for 11 digits (measured: eight carry one half wave,
 // each further one takes four more, and three carry a quarter).
 int shapes_for(double half_waves) {
-  constexpr int least = 3, most = 80;
-  if (half_waves <= 0.25) return least;
+  constexpr int least = 2, most = 80;
+  if (half_waves <= 0.1) return least;
+  if (half_waves <= 0.25) return 3;
   return std::clamp(4 + static_cast<int>(std::ceil(5 * half_waves)), least, most);
 }
 
@@ -73,12 +122,6 @@ double half_waves(const SpanBody& b, double L, double value, double axial, bool 
   if (b.rigidity.EA > 0) waves = std::max(waves, std::sqrt(b.mass * value / b.rigidity.EA) * L / std::numbers::pi);
   if (b.rigidity.GJ > 0) waves = std::max(waves, std::sqrt(b.polar * value / b.rigidity.GJ) * L / std::numbers::pi);
   return waves;
-}
-
-double largest_axial(const AxialCourse& a, double L) {
-  double most = 0;
-  for (const double x : {0.0, L / 2, L}) most = std::max(most, std::abs(a.n[0] + x * (a.n[1] + x * a.n[2])));
-  return most;
 }
 
 FoundMode mode_of(const Structure& s, const Frame& f, const Pencil& p, double value, const VectorXd& z) {
@@ -169,9 +212,12 @@ FoundModes vibration_modes(const ModeInput& input) {
   const bool plane = s.is_plane();
   const bool stressed = !input.axial.empty();
   std::vector<int> inner(f.spans.all.size());
-  for (std::size_t i = 0; i < inner.size(); ++i)
-    inner[i] = shapes_for(half_waves(f.bodies[i], f.spans.all[i].length, 0,
-                                     largest_axial(axial_of(input, i), f.spans.all[i].length), plane));
+  const auto needed_at = [&](std::size_t i, double value) {
+    const AxialCourse axial = axial_of(input, i);
+    return shapes_for(half_waves(f.bodies[i], f.spans.all[i].length, value, axial.largest(), plane)) +
+           shapes_at_jumps(axial);
+  };
+  for (std::size_t i = 0; i < inner.size(); ++i) inner[i] = needed_at(i, 0);
   // The first round tells how many waves the wanted modes have, the second counts with shapes that carry them.
   for (int round = 0; round < 4; ++round) {
     const Pencil p = pencil_of(f, input, inner);
@@ -200,9 +246,7 @@ FoundModes vibration_modes(const ModeInput& input) {
     for (const EigenPair& e : pairs) values.push_back(1 / e.value - shift);
     std::vector<int> needed = inner;
     for (std::size_t i = 0; i < inner.size(); ++i)
-      needed[i] =
-          std::max(inner[i], shapes_for(half_waves(f.bodies[i], f.spans.all[i].length, std::abs(values.back()),
-                                                   largest_axial(axial_of(input, i), f.spans.all[i].length), plane)));
+      needed[i] = std::max(inner[i], needed_at(i, std::abs(values.back())));
     if (needed != inner && round < 3) {
       inner = std::move(needed);
       continue;
@@ -232,7 +276,13 @@ FoundModes buckling_modes(const ModeInput& input) {
   const Frame f = frame_of(s);
   FoundModes found{.spans = f.spans};
   const bool plane = s.is_plane();
-  std::vector<int> inner(f.spans.all.size(), shapes_for(0.5));
+  std::vector<int> inner(f.spans.all.size());
+  const auto needed_at = [&](std::size_t i, double factor) {
+    const AxialCourse axial = axial_of(input, i);
+    return shapes_for(half_waves(f.bodies[i], f.spans.all[i].length, 0, factor * axial.largest(), plane)) +
+           shapes_at_jumps(axial);
+  };
+  for (std::size_t i = 0; i < inner.size(); ++i) inner[i] = std::max(shapes_for(0.5), needed_at(i, 0));
   for (int round = 0; round < 5; ++round) {
     const Pencil p = pencil_of(f, input, inner);
     const ShiftedPencil energy(p, {1, 0, 0});
@@ -251,12 +301,7 @@ FoundModes buckling_modes(const ModeInput& input) {
     std::vector<double> values;
     for (const EigenPair& e : pairs) values.push_back(1 / e.value);
     std::vector<int> needed = inner;
-    for (std::size_t i = 0; i < inner.size(); ++i) {
-      const double L = f.spans.all[i].length;
-      needed[i] = std::max(
-          inner[i],
-          shapes_for(half_waves(f.bodies[i], L, 0, values.back() * largest_axial(axial_of(input, i), L), plane)));
-    }
+    for (std::size_t i = 0; i < inner.size(); ++i) needed[i] = std::max(inner[i], needed_at(i, values.back()));
     if (needed != inner && round < 4) {
       inner = std::move(needed);
       continue;

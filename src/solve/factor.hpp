@@ -31,6 +31,8 @@ class Backend {
   virtual bool factorise(const LowerMatrix& scaled) = 0;
   // Freedoms with weak pivots, where the method knows them.
   virtual std::vector<int> weak() const = 0;
+  // Pivots below zero, where the method counts them: the matrix has as many eigenvalues below zero.
+  virtual int negative() const { return 0; }
   virtual void solve(Eigen::MatrixXd& block) = 0;
 };
 

@@ -83,6 +83,8 @@ class Multifrontal : public Backend {
     return w;
   }
 
+  int negative() const override { return id_.infog[11]; }
+
   void solve(Eigen::MatrixXd& block) override {
     if (block.cols() == 0) return;
     id_.rhs = block.data();

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 #include "solve/rank_revealing.hpp"
 
@@ -32,45 +33,51 @@ void turn(MatrixXd& m, Index first, const MatrixXd& frame) {
 
 }  // namespace
 
-Pencil::Pencil(const Spans& spans, const Freedoms& f, std::vector<SpanPencil> parts,
+Pencil::Pencil(const Spans& spans, const Freedoms& f, const std::vector<std::shared_ptr<const SpanPencil>>& parts,
                const std::vector<std::pair<std::size_t, double>>& masses)
     : freedoms_(&f), points_(f.equations), size_(f.equations) {
   const auto rows_of_point = [&](Block& b, std::size_t point) {
     for (std::size_t k = 0; k < 6; ++k) b.row.push_back(f.equation[point][k]);
   };
   for (std::size_t i = 0; i < parts.size(); ++i) {
-    SpanPencil& p = parts[i];
     const Span& span = spans.all[i];
-    Block b{.stiffness = std::move(p.stiffness), .geometric = std::move(p.geometric), .mass = std::move(p.mass)};
-    b.outer = 12;
-    for (const auto& [point, first] : {std::pair{span.a, Index{0}}, {span.b, Index{6}}}) {
-      rows_of_point(b, point);
-      if (!f.frame(point)) continue;
-      const MatrixXd frame = frame_of(f, point);
-      for (MatrixXd* m : {&b.stiffness, &b.geometric, &b.mass}) turn(*m, first, frame);
-      p.movement.middleCols(first, 6) = p.movement.middleCols(first, 6).eval() * frame;
+    Block b{.of = parts[i], .outer = 12};
+    rows_of_point(b, span.a), rows_of_point(b, span.b);
+    if (f.frame(span.a) || f.frame(span.b)) {
+      auto own = std::make_shared<SpanPencil>(*parts[i]);
+      for (const auto& [point, first] : {std::pair{span.a, Index{0}}, {span.b, Index{6}}}) {
+        const MatrixXd frame = frame_of(f, point);
+        for (MatrixXd* m : {&own->stiffness, &own->geometric, &own->mass}) turn(*m, first, frame);
+        own->movement.middleCols(first, 6) = own->movement.middleCols(first, 6).eval() * frame;
+      }
+      b.of = std::move(own);
     }
-    for (Index k = 12; k < b.stiffness.rows(); ++k) b.row.push_back(size_++);
-    movement_.push_back(std::move(p.movement));
+    for (Index k = 12; k < b.of->stiffness.rows(); ++k) b.row.push_back(size_++);
     blocks_.push_back(std::move(b));
   }
-  const auto point_block = [&](std::size_t point) -> Block& {
-    Block b{.stiffness = MatrixXd::Zero(6, 6), .geometric = {}, .mass = MatrixXd::Zero(6, 6), .outer = 6};
+  const auto add_point = [&](std::size_t point, const MatrixXd& stiffness, const MatrixXd& mass) {
+    auto own = std::make_shared<SpanPencil>();
+    own->stiffness = stiffness, own->mass = mass;
+    turn(own->stiffness, 0, frame_of(f, point));
+    turn(own->mass, 0, frame_of(f, point));
+    Block b{.of = std::move(own), .outer = 6};
     rows_of_point(b, point);
-    return blocks_.emplace_back(std::move(b));
+    blocks_.push_back(std::move(b));
   };
+  const MatrixXd none = MatrixXd::Zero(6, 6);
   for (const PointSpring& s : f.springs) {
-    Block& b = point_block(s.point);
-    for (Index k = 0; k < 6; ++k) b.stiffness(k, k) = s.stiffness[static_cast<std::size_t>(k)];
-    turn(b.stiffness, 0, frame_of(f, s.point));
+    MatrixXd stiffness = none;
+    for (Index k = 0; k < 6; ++k) stiffness(k, k) = s.stiffness[static_cast<std::size_t>(k)];
+    add_point(s.point, stiffness, none);
   }
   for (const auto& [point, mass] : masses) {
-    Block& b = point_block(point);
-    for (Index k = 0; k < 3; ++k) b.mass(k, k) = mass;
+    MatrixXd m = none;
+    for (Index k = 0; k < 3; ++k) m(k, k) = mass;
+    add_point(point, none, m);
   }
   // Unit movements along the global axes, of all freedoms of a block's points: those at rest too.
   for (const Block& b : blocks_) {
-    MatrixXd along = MatrixXd::Zero(b.mass.rows(), 3);
+    MatrixXd along = MatrixXd::Zero(b.of->mass.rows(), 3);
     const bool span = b.outer == 12;
     const std::size_t index = static_cast<std::size_t>(&b - blocks_.data());
     for (Index end = 0; end < b.outer / 6; ++end) {
@@ -78,7 +85,7 @@ Pencil::Pencil(const Spans& spans, const Freedoms& f, std::vector<SpanPencil> pa
       const MatrixXd frame = span ? frame_of(f, point) : MatrixXd(MatrixXd::Identity(6, 6));
       along.block(6 * end, 0, 3, 3) = frame.topLeftCorner(3, 3).transpose();
     }
-    mass_rows_.push_back(b.mass * along);
+    mass_rows_.push_back(b.of->mass * along);
     mass_ += along.col(0).dot(mass_rows_.back().col(0));
   }
 }
@@ -97,9 +104,9 @@ VectorXd Pencil::times(const Shares& s, const VectorXd& z) const {
   for (const Block& b : blocks_) {
     const VectorXd part = gathered(b, z);
     VectorXd f = VectorXd::Zero(part.size());
-    if (s.stiffness != 0) f += s.stiffness * (b.stiffness * part);
-    if (s.geometric != 0 && b.geometric.size() > 0) f += s.geometric * (b.geometric * part);
-    if (s.mass != 0) f += s.mass * (b.mass * part);
+    if (s.stiffness != 0) f += s.stiffness * (b.of->stiffness * part);
+    if (s.geometric != 0 && b.of->geometric.size() > 0) f += s.geometric * (b.of->geometric * part);
+    if (s.mass != 0) f += s.mass * (b.of->mass * part);
     for (Index k = 0; k < f.size(); ++k)
       if (const Index row = b.row[static_cast<std::size_t>(k)]; row >= 0) y(row) += f(k);
   }
@@ -111,8 +118,8 @@ VectorXd Pencil::diagonal(const Shares& s) const {
   for (const Block& b : blocks_)
     for (Index k = 0; k < b.outer; ++k)
       if (const Index row = b.row[static_cast<std::size_t>(k)]; row >= 0) {
-        d(row) += s.stiffness * b.stiffness(k, k) + s.mass * b.mass(k, k);
-        if (b.geometric.size() > 0) d(row) += s.geometric * b.geometric(k, k);
+        d(row) += s.stiffness * b.of->stiffness(k, k) + s.mass * b.of->mass(k, k);
+        if (b.of->geometric.size() > 0) d(row) += s.geometric * b.of->geometric(k, k);
       }
   return d;
 }
@@ -135,31 +142,39 @@ Six Pencil::at_point(std::size_t point, const VectorXd& z) const {
 }
 
 VectorXd Pencil::along_span(std::size_t span, const VectorXd& z) const {
-  return movement_[span] * gathered(blocks_[span], z);
+  return blocks_[span].of->movement * gathered(blocks_[span], z);
+}
+
+ShiftedPencil::Inner ShiftedPencil::inner_of(const Pencil::Block& b, const Shares& shares) {
+  MatrixXd a = shares.stiffness * b.of->stiffness;
+  if (shares.geometric != 0 && b.of->geometric.size() > 0) a += shares.geometric * b.of->geometric;
+  if (shares.mass != 0) a += shares.mass * b.of->mass;
+  const Index n = a.rows() - b.outer;
+  Inner in;
+  in.outer = a.topLeftCorner(b.outer, b.outer);
+  if (n == 0) return in;
+  in.factor.compute(a.bottomRightCorner(n, n));
+  in.beside = a.bottomLeftCorner(n, b.outer);
+  in.outer -= in.beside.transpose() * in.factor.solve(in.beside);
+  in.negative = (in.factor.vectorD().array() < 0).count();
+  return in;
 }
 
 ShiftedPencil::ShiftedPencil(const Pencil& pencil, const Shares& shares) : pencil_(pencil) {
   LowerMatrix whole;
   whole.n = static_cast<int>(pencil.points_);
   std::vector<std::vector<std::pair<int, double>>> columns(static_cast<std::size_t>(whole.n));
+  std::map<const SpanPencil*, std::shared_ptr<const Inner>> known;
   for (const Pencil::Block& b : pencil.blocks_) {
-    MatrixXd a = shares.stiffness * b.stiffness;
-    if (shares.geometric != 0 && b.geometric.size() > 0) a += shares.geometric * b.geometric;
-    if (shares.mass != 0) a += shares.mass * b.mass;
-    const Index inner = a.rows() - b.outer;
-    Inner& in = inner_.emplace_back();
-    MatrixXd outer = a.topLeftCorner(b.outer, b.outer);
-    if (inner > 0) {
-      in.factor.compute(a.bottomRightCorner(inner, inner));
-      in.beside = a.bottomLeftCorner(inner, b.outer);
-      outer -= in.beside.transpose() * in.factor.solve(in.beside);
-      negative_ += (in.factor.vectorD().array() < 0).count();
-    }
+    std::shared_ptr<const Inner>& in = known[b.of.get()];
+    if (!in) in = std::make_shared<const Inner>(inner_of(b, shares));
+    inner_.push_back(in);
+    negative_ += in->negative;
     for (Index j = 0; j < b.outer; ++j)
       for (Index i = 0; i < b.outer; ++i) {
         const Index row = b.row[static_cast<std::size_t>(i)], column = b.row[static_cast<std::size_t>(j)];
         if (row < 0 || column < 0 || row < column) continue;
-        columns[static_cast<std::size_t>(column)].emplace_back(static_cast<int>(row), outer(i, j));
+        columns[static_cast<std::size_t>(column)].emplace_back(static_cast<int>(row), in->outer(i, j));
       }
   }
   whole.first.push_back(0);
@@ -195,12 +210,12 @@ VectorXd ShiftedPencil::solve(const VectorXd& f) const {
   std::vector<VectorXd> inner(inner_.size());
   for (std::size_t i = 0; i < inner_.size(); ++i) {
     const Pencil::Block& b = pencil_.blocks_[i];
-    const Index n = inner_[i].beside.rows();
+    const Index n = inner_[i]->beside.rows();
     if (n == 0) continue;
     VectorXd own(n);
     for (Index k = 0; k < n; ++k) own(k) = f(b.row[static_cast<std::size_t>(b.outer + k)]);
-    inner[i] = inner_[i].factor.solve(own);
-    const VectorXd passed = inner_[i].beside.transpose() * inner[i];
+    inner[i] = inner_[i]->factor.solve(own);
+    const VectorXd passed = inner_[i]->beside.transpose() * inner[i];
     for (Index k = 0; k < b.outer; ++k)
       if (const Index row = b.row[static_cast<std::size_t>(k)]; row >= 0) outer(row, 0) -= passed(k);
   }
@@ -211,14 +226,14 @@ VectorXd ShiftedPencil::solve(const VectorXd& f) const {
   }
   for (std::size_t i = 0; i < inner_.size(); ++i) {
     const Pencil::Block& b = pencil_.blocks_[i];
-    const Index n = inner_[i].beside.rows();
+    const Index n = inner_[i]->beside.rows();
     if (n == 0) continue;
     VectorXd ends(b.outer);
     for (Index k = 0; k < b.outer; ++k) {
       const Index row = b.row[static_cast<std::size_t>(k)];
       ends(k) = row < 0 ? 0 : z(row);
     }
-    const VectorXd own = inner[i] - inner_[i].factor.solve(inner_[i].beside * ends);
+    const VectorXd own = inner[i] - inner_[i]->factor.solve(inner_[i]->beside * ends);
     for (Index k = 0; k < n; ++k) z(b.row[static_cast<std::size_t>(b.outer + k)]) = own(k);
   }
   return z;

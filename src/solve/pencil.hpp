@@ -17,8 +17,8 @@ struct Shares {
 
 class Pencil {
  public:
-  // `freedoms` is numbered in an order of elimination. Masses of points in kg.
-  Pencil(const Spans& spans, const Freedoms& freedoms, std::vector<SpanPencil> parts,
+  // `freedoms` is numbered in an order of elimination. Masses of points in kg. Spans that are alike may share a part.
+  Pencil(const Spans& spans, const Freedoms& freedoms, const std::vector<std::shared_ptr<const SpanPencil>>& parts,
          const std::vector<std::pair<std::size_t, double>>& masses);
 
   Eigen::Index size() const { return size_; }
@@ -39,7 +39,7 @@ class Pencil {
 
   struct Block {
     std::vector<Eigen::Index> row{};  // of each of its freedoms in the whole, −1 where it is at rest
-    Eigen::MatrixXd stiffness{}, geometric{}, mass{};
+    std::shared_ptr<const SpanPencil> of{};
     Eigen::Index outer = 0;  // so many of them are of points
   };
   Eigen::VectorXd gathered(const Block& b, const Eigen::VectorXd& z) const;
@@ -66,12 +66,15 @@ class ShiftedPencil {
   Eigen::VectorXd solve(const Eigen::VectorXd& f) const;
 
  private:
+  // Of the same part the same.
   struct Inner {
     Eigen::LDLT<Eigen::MatrixXd> factor;
-    Eigen::MatrixXd beside;  // A_io
+    Eigen::MatrixXd beside, outer;  // A_io; A_oo with the inner freedoms eliminated
+    Eigen::Index negative = 0;
   };
+  static Inner inner_of(const Pencil::Block& block, const Shares& shares);
   const Pencil& pencil_;
-  std::vector<Inner> inner_;
+  std::vector<std::shared_ptr<const Inner>> inner_;  // of each block
   std::shared_ptr<Backend> backend_;
   Eigen::VectorXd scale_;
   Eigen::Index negative_ = 0;

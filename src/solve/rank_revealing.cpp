@@ -97,4 +97,8 @@ void RankRevealing::solve(Eigen::MatrixXd& block) {
   }
 }
 
+int RankRevealing::negative() const {
+  return static_cast<int>(std::count_if(pivot_.begin(), pivot_.end(), [](double p) { return p < 0; }));
+}
+
 }  // namespace corvex::solver

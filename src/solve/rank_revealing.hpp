@@ -18,6 +18,7 @@ class RankRevealing : public Backend {
   void analyse(const LowerMatrix& pattern) override;
   bool factorise(const LowerMatrix& scaled) override;
   std::vector<int> weak() const override { return weak_; }
+  int negative() const override;
   void solve(Eigen::MatrixXd& block) override;
 
  private:

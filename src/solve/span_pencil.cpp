@@ -1,5 +1,6 @@
 #include "solve/span_pencil.hpp"
 
+#include <algorithm>
 #include <cmath>
 
 #include "section/worked.hpp"
@@ -50,8 +51,13 @@ void add_bending(Own& own, const Plane& p, double L, double mass, const AxialCou
   add(own.stiffness, shapes->stiffness, d, p.EI / (L * L * L));
   add(own.mass, shapes->mass, d, mass * L);
   if (p.rotary > 0) add(own.mass, shapes->rotary, d, p.rotary / L);
-  double power = 1 / L;
-  for (int i = 0; i < 3; ++i, power *= L) add(own.geometric, shapes->slope[i], d, axial.n[i] * power);
+  for (const AxialCourse::Piece& piece : axial.pieces) {
+    const double n[3] = {piece.n[0] / L, piece.n[1], piece.n[2] * L};
+    if (axial.pieces.size() == 1)
+      for (int i = 0; i < 3; ++i) add(own.geometric, shapes->slope[i], d, n[i]);
+    else
+      add(own.geometric, shapes->slope_between(piece.from / L, piece.to / L, n), d, 1);
+  }
   for (Index place = 0; place < shape_places; ++place)
     for (Index i = 0; i < n; ++i)
       own.movement(3 * place + p.row, d.at[static_cast<std::size_t>(i)]) +=
@@ -84,6 +90,19 @@ Eigen::Matrix3d cross_matrix(const Vector& r) {
 }
 
 }  // namespace
+
+bool AxialCourse::none() const {
+  return std::all_of(pieces.begin(), pieces.end(),
+                     [](const Piece& p) { return p.n[0] == 0 && p.n[1] == 0 && p.n[2] == 0; });
+}
+
+double AxialCourse::largest() const {
+  double most = 0;
+  for (const Piece& p : pieces)
+    for (const double x : {p.from, (p.from + p.to) / 2, p.to})
+      most = std::max(most, std::abs(p.n[0] + x * (p.n[1] + x * p.n[2])));
+  return most;
+}
 
 SpanBody span_body(const Structure& s, const Member& member) {
   SpanBody b;

@@ -19,10 +19,17 @@ struct SpanBody {
 };
 SpanBody span_body(const Structure& structure, const Member& member);
 
-// The axial force along a span: Σ n[i] xⁱ, tension positive.
+// The axial force along a span, tension positive: Σ n[i] xⁱ with x from the span's start, piece by piece.
 struct AxialCourse {
-  double n[3] = {0, 0, 0};
-  bool none() const { return n[0] == 0 && n[1] == 0 && n[2] == 0; }
+  struct Piece {
+    double from = 0, to = 0;
+    double n[3] = {0, 0, 0};
+  };
+  std::vector<Piece> pieces{};
+
+  bool none() const;
+  // Without its sign.
+  double largest() const;
 };
 
 struct SpanPencil {

@@ -186,6 +186,7 @@ BendingShapes made(double shear, int inner) {
     g = product(at_slope, weight);
     weight = weight.cwiseProduct(rule.node);
   }
+  b.slope_series = slope;
   b.movement = values(w, even_places());
   b.rotation = values(s, even_places());
   return b;
@@ -214,6 +215,15 @@ AxialShapes made(int inner) {
 }
 
 }  // namespace
+
+Eigen::MatrixXd BendingShapes::slope_between(double from, double to, const double (&n)[3]) const {
+  const Gauss rule(slope_series.rows() + 2);
+  VectorXd place = VectorXd::Constant(rule.node.size(), from) + (to - from) * rule.node;
+  VectorXd weight = (to - from) * rule.weight;
+  for (Eigen::Index i = 0; i < place.size(); ++i) weight(i) *= n[0] + place(i) * (n[1] + place(i) * n[2]);
+  const MatrixXd at = values(slope_series, place);
+  return at.transpose() * weight.asDiagonal() * at;
+}
 
 std::shared_ptr<const BendingShapes> bending_shapes(double shear, int inner) {
   static std::mutex guard;

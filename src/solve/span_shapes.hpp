@@ -21,6 +21,10 @@ struct BendingShapes {
   Eigen::MatrixXd stiffness;
   // ∫ w w and ∫ s s; ∫ w′ w′, ∫ ξ w′ w′ and ∫ ξ² w′ w′ over the length.
   Eigen::MatrixXd mass, rotary, slope[3];
+  // Coefficients of Legendre polynomials of w′, one column a shape.
+  Eigen::MatrixXd slope_series;
+  // ∫ (n0 + n1 ξ + n2 ξ²) w′ w′ from one place to another.
+  Eigen::MatrixXd slope_between(double from, double to, const double (&n)[3]) const;
   // Values of w and s for the shapes (columns) at these places (rows), evenly from end to end.
   Eigen::MatrixXd movement, rotation;
 };

@@ -9,6 +9,7 @@
 
 #include "file/file_text.hpp"
 #include "file/tree.hpp"
+#include "hand/force_method.hpp"
 #include "structure/checks.hpp"
 
 using Catch::Matchers::Contains;
@@ -41,5 +42,7 @@ TEST_CASE("The page of bounds has those that are checked") {
   CHECK_THAT(text, Contains(fmt::format("| a name | {} bytes, one line |", longest_name)));
   CHECK_THAT(text, Contains(fmt::format("{} MiB |", file::largest_file >> 20)));
   CHECK_THAT(text, Contains("| one text in a model file | " + with_commas(file::Tree::scalar_limit) + " bytes |"));
+  CHECK_THAT(text, Contains(fmt::format("| redundants of a derivation | {} |", most_redundants)));
+  CHECK_THAT(text, Contains(fmt::format("| unknown forces of a derivation | {} |", hand::most_unknowns)));
   CHECK_THAT(text, Contains(fmt::format("| lists and maps within each other | {} |", file::Tree::depth_limit)));
 }

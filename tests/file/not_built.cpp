@@ -1,5 +1,6 @@
-// Keys of the format that cannot be used yet say so: "not built yet", never "unknown"; what they do not touch is
-// solved.
+// Limits of buckling and frequency are read and evaluated; what stands under `modes` is checked.
+#include <corvex/modes.hpp>
+
 #include "support/text.hpp"
 
 using namespace corvex;
@@ -7,14 +8,42 @@ using namespace corvex::units;
 using Catch::Matchers::Contains;
 using namespace corvex::test;
 
-TEST_CASE("A limit that is not built yet is told, the others are checked") {
-  const Model model = read(replaced(sound, "corvex: 1", "limits: [{safety: 1.5}, {buckling: 3}]"));
-  REQUIRE(model.notes.size() == 1);
-  CHECK_THAT(describe(model.notes[0]), Contains("model.yaml:1:26: warning: 'buckling' is not built yet"));
+TEST_CASE("Limits of buckling and of frequency are judged by the modes") {
+  const Model model =
+      read(replaced(sound, "corvex: 1", "limits: [{buckling: 3}, {frequency: 12 Hz}, {frequency: 1 MHz}]"));
+  CHECK(model.notes.empty());
   const auto check = check_limits(solve(model.structure), model.limits);
   REQUIRE(check.ok());
-  // One that could not be evaluated is not met.
-  CHECK(check->verdicts.back().state == Verdict::State::not_checked);
-  CHECK(check->count(Verdict::State::met) == check->verdicts.size() - 1);
-  CHECK_FALSE(check->all_met());
+  REQUIRE(check->verdicts.size() == 3);
+  const std::string load_case = model.structure.load_cases().front().name();
+  const auto found = modes(model.structure, {.vibration = 1, .buckling = {{load_case, 1}}});
+  REQUIRE(found);
+  const Verdict& buckling = check->verdicts[0];
+  REQUIRE(found->buckling.front().modes.empty() != buckling.value.has_value());
+  if (buckling.value) {
+    CHECK(buckling.value->si == found->buckling.front().modes.front().factor);
+    CHECK((buckling.state == Verdict::State::met) == (buckling.value->si >= 3));
+  }
+  CHECK(check->verdicts[1].value->si == found->vibration.front().frequency.si());
+  CHECK((check->verdicts[1].state == Verdict::State::met) == (check->verdicts[1].value->si >= 12));
+  CHECK(check->verdicts[2].state == Verdict::State::exceeded);
+}
+
+TEST_CASE("Modes that are asked for are read, with their mistakes") {
+  const std::string load_case = read(sound).structure.load_cases().front().name();
+  const Model model = read(replaced(
+      sound, "corvex: 1", "modes: {vibration: 4, under: " + load_case + ", buckling: {" + load_case + ": 2}}"));
+  CHECK(model.modes.vibration == 4);
+  CHECK(model.modes.under == load_case);
+  REQUIRE(model.modes.buckling.size() == 1);
+  CHECK(model.modes.buckling.front() == std::pair<std::string, std::size_t>(load_case, 2));
+  for (const auto& [text, message] : {std::pair{"modes: {vibration: 2.5}", "a whole number from 1 to"},
+                                      {"modes: {vibration: 5000}", "from 1 to 1000 modes may be asked for"},
+                                      {"modes: {buckling: {lode: 3}}", "load case or combination"},
+                                      {"modes: {under: lode}", "load case or combination"},
+                                      {"modes: {shapes: 3}", "'shapes' is not a key of modes"}}) {
+    const auto wrong = read_model_text(replaced(sound, "corvex: 1", text), "model.yaml");
+    REQUIRE(!wrong);
+    CHECK_THAT(describe(wrong.error().front()), Contains(message));
+  }
 }

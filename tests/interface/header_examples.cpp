@@ -156,6 +156,12 @@ TEST_CASE("Examples of solution.hpp, diagram.hpp, hand.hpp") {
 #include "hand.inc"
   } check("hand");
   {
+#include "derive.inc"
+  } check("derive");
+  {
+#include "modes.inc"
+  } check("modes");
+  {
 #include "trace.inc"
   } check("trace");
   {
