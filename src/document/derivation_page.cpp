@@ -148,7 +148,9 @@ Table both_ways_table(const std::vector<BothWays>& both, const ModelUnits& units
 
 Page derivation_page(const Derivation& d, const std::vector<BothWays>& both, const ModelUnits& units, int digits,
                      bool brief) {
-  Page page{Heading{d.title}, Words{{{"", "Derivation of " + d.load_case + ", by statics and virtual work"}}}};
+  Page page{Heading{d.title},
+            Words{{{"", d.members.empty() ? "Check of the joints in " + d.load_case
+                                          : "Derivation of " + d.load_case + ", by statics and virtual work"}}}};
   PageWriter writer(page, units, digits, brief);
   for (const DerivationChapter& c : d.chapters) writer.chapter(c);
   if (both.empty()) return page;

@@ -77,8 +77,7 @@ class BookWriter {
     caption.front() = static_cast<char>(std::toupper(static_cast<unsigned char>(caption.front())));
     // Joints and single members need less room.
     const double height = b.joints.size() <= 1 ? 170 : 300;
-    PictureOptions options{
-        .width = 643, .height = height, .letters = 10.0 / (13 * 0.6), .titled = false};
+    PictureOptions options{.width = 643, .height = height, .letters = 10.0 / (13 * 0.6), .titled = false};
     options.units = units_;
     auto drawing = picture::free_body_picture(b, s_.is_plane(), s_.up(), options, lettering_);
     drawing.title = caption;
@@ -125,9 +124,10 @@ void add_derivation(Chapter& chapter, const Source& source) {
     chapter.items.emplace_back(Heading{c.title, 2});
     for (const DerivationChapter::Item& item : c.items) std::visit(writer, item);
   }
+  const std::vector<BothWays> both = both_ways(*derived, source.solution);
+  if (both.empty()) return;
   chapter.items.emplace_back(Heading{"Both ways", 2});
-  chapter.items.emplace_back(
-      document::both_ways_table(both_ways(*derived, source.solution), source.model.units, options.digits));
+  chapter.items.emplace_back(document::both_ways_table(both, source.model.units, options.digits));
 }
 
 }  // namespace corvex::reporting
@@ -144,7 +144,9 @@ Expected<std::string, Problem> derivation_document(const Model& model, const Der
                     "fonts-dejavu-core)",
                     picture::font_family)};
   reporting::Book book{.title = derivation.title,
-                       .changes = "Derivation of " + derivation.load_case + ", by statics and virtual work",
+                       .changes = derivation.members.empty()
+                                      ? "Check of the joints in " + derivation.load_case
+                                      : "Derivation of " + derivation.load_case + ", by statics and virtual work",
                        .head = model.document,
                        .digits = options.digits};
   for (const DerivationChapter& c : derivation.chapters) {

@@ -442,4 +442,6 @@ TEST_CASE("What cannot be derived is refused with the reason, or checked joint b
         ++sums;
       }
   CHECK(sums == 36);
+  // Nothing is compared with itself.
+  CHECK(both_ways(*checked, solution).empty());
 }
