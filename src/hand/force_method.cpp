@@ -29,6 +29,7 @@ std::vector<double> unit_vector(std::size_t n, std::size_t i) {
 // Equations scaled to a unit diagonal.
 std::vector<double> solved(const WideMatrix& flexibility, const WideColumn& by_loads) {
   const std::ptrdiff_t n = flexibility.rows();
+  if (n == 0) return {};
   WideColumn scale(n);
   for (std::ptrdiff_t i = 0; i < n; ++i) scale(i) = flexibility(i, i) > 0 ? 1 / std::sqrt(flexibility(i, i)) : 1;
   const WideMatrix scaled = scale.asDiagonal() * flexibility * scale.asDiagonal();
