@@ -32,6 +32,35 @@ void check_both_ways(const Derivation& d, const Solution& solution, double loads
     if (std::abs(b.derived.si) < 1e-9 * loads && std::abs(b.solved.si) < 1e-9 * loads) continue;
     CHECK(std::abs(b.difference) < 1e-9);
   }
+  // Whole courses, at places between which no cubic could hide.
+  const CaseResult result = solution[d.load_case];
+  const Structure& s = solution.structure();
+  struct Course {
+    Diagram DerivedMember::*derived;
+    Diagram (MemberResult::*solved)() const;
+  };
+  constexpr Course courses[] = {
+      {&DerivedMember::axial, &MemberResult::axial},       {&DerivedMember::shear_y, &MemberResult::shear_y},
+      {&DerivedMember::shear_z, &MemberResult::shear_z},   {&DerivedMember::torsion, &MemberResult::torsion},
+      {&DerivedMember::moment_y, &MemberResult::moment_y}, {&DerivedMember::moment_z, &MemberResult::moment_z}};
+  double largest = loads;
+  for (const DerivedMember& m : d.members)
+    for (const Course& c : courses) largest = std::max(largest, (m.*c.derived).largest().si);
+  for (const DerivedMember& m : d.members) {
+    const MemberResult solved = result[m.member];
+    const double L = s.length_of(s[m.member]);
+    for (const Course& c : courses) {
+      if (s[m.member].kind == MemberKind::link && c.derived != &DerivedMember::axial) continue;
+      const Diagram derived = m.*c.derived, other = (solved.*c.solved)();
+      for (int i = 0; i <= 16; ++i) {
+        // Off the breaks, which are at round places.
+        const Length at = Length::si(L * std::min(1.0, (i + 0.0137) / 16.02));
+        if (std::abs(derived.at(at).si - other.at(at).si) > 1e-9 * largest)
+          FAIL_CHECK(s[m.member].name << " at " << at.si() << ": derived " << derived.at(at).si << ", solved "
+                                      << other.at(at).si);
+      }
+    }
+  }
 }
 
 // The result of a derivation of each case; how many of them were not too long.
