@@ -19,6 +19,7 @@
 #include "corvex/picture.hpp"
 #include "derivations.hpp"
 #include "models.hpp"
+#include "modes.hpp"
 #include "sections.hpp"
 #include "solve/equilibrium.hpp"
 #include "solve/reusable.hpp"
@@ -425,7 +426,8 @@ int main(int argc, char** argv) {
       {"small", small_models},   {"program", program},
       {"pictures", pictures},    {"cases", load_cases},
       {"values", value_changes}, {"studies", bench::studies},
-      {"reading", reading},      {"derivations", bench::derivations}};
+      {"reading", reading},      {"derivations", bench::derivations},
+      {"modes", bench::modes}};
   const double memory = static_cast<double>(sysconf(_SC_PHYS_PAGES)) * static_cast<double>(sysconf(_SC_PAGESIZE));
   fmt::print("Measured on {:%Y-%m-%d}: {}, {} threads of it, one used; {:.0f} GB of memory; BLAS with one thread.\n\n",
              fmt::localtime(std::time(nullptr)), processor(), std::thread::hardware_concurrency(), memory / 1e9);

@@ -80,6 +80,10 @@ Table combinations_table(const Structure& structure);
 Table load_sums_table(const ModelUnits& units, const Structure& structure);
 Table parts_table(const ModelUnits& units, const Structure& structure);
 
+// How equilibrium is set up where that is not the structure as described, as "second order, sway 1/200 toward x"; empty
+// at first order.
+std::string analysis_words(const AnalysisOptions& analysis);
+
 // The title, and what is worth knowing before the figures.
 void add_head(Page& page, const ModelUnits& units, const Structure& structure, int digits);
 
@@ -135,7 +139,7 @@ Page derivation_page(const Derivation& derivation, const std::vector<BothWays>& 
                      int digits, bool brief);
 // A table of it, its last column explained by its rule; and both ways beside each other.
 Table derived_table(const DerivationTable& table, const ModelUnits& units, int digits);
-Table both_ways_table(const std::vector<BothWays>& both, const ModelUnits& units, int digits);
+Table both_ways_table(const std::vector<BothWays>& both, const ModelUnits& units);
 
 // Natural frequencies and load factors of buckling: how it moves, what buckles.
 Page modes_page(const Structure& structure, const Modes& modes, const ModelUnits& units);

@@ -48,7 +48,7 @@ struct HandFormula {
 // without a sign.
 enum class Take { extreme, size, max, min, start, end };
 
-// What is compared.
+// What is compared. `of` is a point, a member, or the number of a mode.
 struct Figure {
   enum class Kind {
     reaction,      // of a point
@@ -66,6 +66,8 @@ struct Figure {
     stress,        // normal stress in a member
     safety,        // of a member: its strength over the worst von Mises stress
     mass,          // of the whole structure
+    frequency,     // the natural frequency of the mode of this number
+    buckling,      // the load factor of the mode of this number
   };
   Kind kind = Kind::mass;
   std::string of{};  // the point or the member; `all` is the worst of all members, unless one has this name
@@ -166,7 +168,7 @@ std::string with_numbers(const WorkedFormula& formula, const Write& write) {
 struct FigureKind {
   const char* name;
   Figure::Kind kind;
-  enum class Of { point, member, total } of;
+  enum class Of { point, member, total, mode } of;
 };
 const std::vector<FigureKind>& figure_kinds();
 

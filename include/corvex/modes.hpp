@@ -47,8 +47,7 @@ struct ModeShape {
     Vector by{};
   };
   std::vector<std::vector<Place>> members{};
-  // The member or point that moves most, in words: "rail, across, at 1.2 m".
-  std::size_t most_moved = 0;  // the member
+  std::size_t most_moved = 0;  // the member of which a place moves most
 };
 
 struct VibrationMode {
@@ -93,6 +92,8 @@ struct Modes {
 // Or the reasons why there are none: a description that is not sound, a member without density, a case that there is
 // not, a structure that buckles under the case in which it is to vibrate.
 Expected<Modes, Problems> modes(const Structure& structure, const ModesOptions& options);
+// The same with the axial forces of a solution that is there already.
+Expected<Modes, Problems> modes(const Solution& solution, const ModesOptions& options);
 
 }  // namespace corvex
 

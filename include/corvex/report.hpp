@@ -32,11 +32,19 @@ struct ReportPart {
   const char* title;  // "Hand calculation"
 };
 // All chapters, in their order. The derivation of the case that governs is written where it is asked for by name.
-inline constexpr ReportPart report_parts[] = {
-    {"summary", "Summary"},       {"model", "Model"},       {"materials", "Materials and sections"},
-    {"supports", "Supports"},     {"loads", "Loads"},       {"findings", "Findings"},
-    {"results", "Results"},       {"limits", "Limits"},     {"hand", "Hand calculation"},
-    {"derivation", "Derivation"}, {"variants", "Variants"}, {"accuracy", "Theory and accuracy"}};
+inline constexpr ReportPart report_parts[] = {{"summary", "Summary"},
+                                              {"model", "Model"},
+                                              {"materials", "Materials and sections"},
+                                              {"supports", "Supports"},
+                                              {"loads", "Loads"},
+                                              {"findings", "Findings"},
+                                              {"results", "Results"},
+                                              {"modes", "Buckling and vibration"},
+                                              {"limits", "Limits"},
+                                              {"hand", "Hand calculation"},
+                                              {"derivation", "Derivation"},
+                                              {"variants", "Variants"},
+                                              {"accuracy", "Theory and accuracy"}};
 
 struct ReportOptions {
   // The names of chapters; if empty, all that have something to say.

@@ -54,6 +54,13 @@ struct Balance {
   double error = 0;
 };
 
+// A state of equilibrium on the way to the whole load, of large displacements: the share of the load that acts, and the
+// largest movement of a point.
+struct LoadStep {
+  double load = 0;
+  Length movement;
+};
+
 // The place of a stress: along the member and, where the section's shape is known, across it.
 struct StressExtreme {
   Stress value;
@@ -202,6 +209,8 @@ class CaseResult {
   // from what the equations still lack and what rounding may hide (Higham, Accuracy and Stability of Numerical
   // Algorithms, 7.1). On the closed forms of docs/trust.md never too many, and at most three too few.
   int digits() const;
+  // Of large displacements, the last with all of the load; else none.
+  std::vector<LoadStep> steps() const;
 
  private:
   std::shared_ptr<const result::Data> data_;

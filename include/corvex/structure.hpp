@@ -165,7 +165,17 @@ struct PointSupport {
 };
 struct PointMass {
   PointId at;
-  double mass = 0;  // kg
+  double mass = 0;   // kg
+  Vector arm{};      // from the point to its centre, along the global axes, in m
+  Vector inertia{};  // about the global axes through its centre, in kg·m²
+
+  bool turns() const { return !zero(arm) || !zero(inertia); }
+};
+// Of a mass that is no point: where its centre lies from the point that carries it, and its moments of inertia about
+// the global axes through its centre. It is rigid and turns with the point.
+struct MassBody {
+  Length x{}, y{}, z{};
+  MassInertia about_x{}, about_y{}, about_z{};
 };
 
 // A sum of load cases with factors, which scale heat, lack of fit and settlements too.
@@ -178,11 +188,27 @@ struct Combination {
   std::vector<Term> terms;
 };
 
+// On what equilibrium is set up: on the structure as described; on the structure as it stands under its loads, turned
+// by small angles (second order: the effect of axial forces on bending, P-Δ and P-δ); or with turns of any size. Other
+// than at first order each case and combination is solved by itself, and results are never added up.
+enum class Order { first, second, large };
+
+// What a structure deviates by before it is loaded (EN 1993-1-1, 5.3.2), for second order.
+struct Imperfection {
+  // Aslant by this angle (movement over height, as 1/200), and members in compression bent by this share of their
+  // length (the height of a parabola, as 1/250).
+  double sway = 0, bow = 0;
+  // Where to: of length 1. Members that lie along it are bowed downwards.
+  Vector toward{1, 0, 0};
+};
+
 struct AnalysisOptions {
   // Deformation by shear forces. Most hand calculations leave it out; it matters for short, deep beams.
   bool shear = true;
   // Where loads act that do not say it themselves.
   Through through{};
+  Order order = Order::first;
+  std::optional<Imperfection> imperfection{};
 };
 
 // The corners of a box with edges along the axes.
@@ -212,7 +238,7 @@ class Structure {
   MemberId member(std::string name, std::initializer_list<const char*> through, const MemberOptions& options);
   void support(PointId point, const Support& support);
   // A mass on a point: a motor, a filled vessel. Gravity acts on it as on the members.
-  void point_mass(PointId point, Mass mass);
+  void point_mass(PointId point, Mass mass, const MassBody& body = {});
   // To add loads to the case of that name, which is made when first asked for.
   LoadsOf load_case(std::string_view name);
   // Of load cases that are there already, by their names. Where the structure has combinations, they are what tables,

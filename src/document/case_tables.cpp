@@ -119,6 +119,16 @@ Table reactions_by_case(const std::vector<CaseFigures>& cases, const Selection& 
   return t;
 }
 
+// The way to the whole load, of large displacements.
+Table steps_table(const CaseFigures& c) {
+  const ModelUnits& units = c.units();
+  Table t{.name = "steps", .title = "Steps of the load", .load_case = c.result().name()};
+  t.columns = {number_column("load", "%"), number_column("displacement", units.deflection.text)};
+  for (const LoadStep& s : c.result().steps()) t.row({100 * s.load, s.movement.si() / units.deflection.si});
+  t.after = "Displacement: the largest of a point in equilibrium under this share of the load.";
+  return t;
+}
+
 Table balance_table(const CaseFigures& c) {
   static constexpr const char* heads[] = {"Fx", "Fy", "Fz", "Mx", "My", "Mz"};
   const ModelUnits& u = c.units();

@@ -129,7 +129,7 @@ Table derived_table(const DerivationTable& t, const ModelUnits& units, int digit
   return table;
 }
 
-Table both_ways_table(const std::vector<BothWays>& both, const ModelUnits& units, int digits) {
+Table both_ways_table(const std::vector<BothWays>& both, const ModelUnits& units) {
   Table t{.name = "both ways", .title = "Derived here and solved with stiffness matrices, beside each other"};
   t.columns = {words_column("figure", true), number_column("derived"), number_column("solved"), words_column("unit"),
                number_column("difference", "", "difference")};
@@ -141,7 +141,6 @@ Table both_ways_table(const std::vector<BothWays>& both, const ModelUnits& units
     t.row({b.what, Cell(b.derived.si / unit.si), Cell(b.solved.si / unit.si), unit.text,
            Cell(b.difference, fmt::format("{:.0e}", b.difference))});
   }
-  (void)digits;
   t.after = fmt::format("Differences are shares of the largest figure of the same kind; the largest is {:.0e}.", most);
   return t;
 }
@@ -155,7 +154,7 @@ Page derivation_page(const Derivation& d, const std::vector<BothWays>& both, con
   for (const DerivationChapter& c : d.chapters) writer.chapter(c);
   if (both.empty()) return page;
   page.emplace_back(Heading{"Both ways", 2});
-  page.emplace_back(both_ways_table(both, units, digits));
+  page.emplace_back(both_ways_table(both, units));
   return page;
 }
 

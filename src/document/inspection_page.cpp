@@ -84,8 +84,8 @@ Page inspection_page(const ModelUnits& units, const Structure& structure, const 
   add_head(page, units, structure, digits);
   auto& words = std::get<Words>(page[1]);
   words.lines.front().text += determinacy(inspection);
-  words.lines.push_back(
-      {"", findings_in_words(inspection.findings) + ".", asks_for_attention(inspection.findings) ? Tone::warning : Tone::good});
+  words.lines.push_back({"", findings_in_words(inspection.findings) + ".",
+                         asks_for_attention(inspection.findings) ? Tone::warning : Tone::good});
   if (!inspection.findings.empty()) page.emplace_back(findings_table(inspection.findings));
   if (structure.members().empty()) return page;
   add_model(page, units, structure);

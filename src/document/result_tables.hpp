@@ -17,6 +17,7 @@ struct Rows {
 
 Table reactions_table(const CaseFigures& c, const Selection& selection);
 // For data: what is applied and what is reacted, which for people stand below the reactions.
+Table steps_table(const CaseFigures& c);
 Table balance_table(const CaseFigures& c);
 Table movements_table(const CaseFigures& c, const Selection& selection);
 Table inner_forces_table(const CaseFigures& c, const Selection& selection);

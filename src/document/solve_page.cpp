@@ -1,9 +1,11 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
 #include "corvex/document.hpp"
 #include "corvex/envelope.hpp"
+#include "corvex/number.hpp"
 #include "document/number.hpp"
 #include "document/result_tables.hpp"
 
@@ -37,6 +39,7 @@ void add_case(Page& page, const CaseFigures& c, const Selection& shown, bool all
   if (shown.some_points && (shown.whole || some_support)) page.emplace_back(reactions_table(c, shown));
   if (shown.some_points && shown.whole) page.emplace_back(balance_table(c));
   if (shown.some_points && all_tables) page.emplace_back(movements_table(c, shown));
+  if (shown.whole && all_tables && !c.result().steps().empty()) page.emplace_back(steps_table(c));
   if (!shown.some_members || !all_tables) return;
   page.emplace_back(bars_table(c, shown));
   page.emplace_back(inner_forces_table(c, shown));
@@ -92,6 +95,25 @@ Inspection inspection_of(const Model& model) {
   return inspection;
 }
 
+std::string analysis_words(const AnalysisOptions& a) {
+  if (a.order == Order::first) return {};
+  std::string words = a.order == Order::second ? "second order" : "large displacements";
+  if (!a.imperfection) return words;
+  const auto share = [](const char* what, double v) {
+    if (v == 0) return std::string();
+    const double per = 1 / v;
+    const bool whole = std::abs(per - std::round(per)) < 1e-9 * per;
+    return whole ? fmt::format(", {} 1/{:.0f}", what, per) : fmt::format(", {} {}", what, short_number(v, 4));
+  };
+  const Vector& v = a.imperfection->toward;
+  const char* sign = v.x + v.y + v.z < 0 ? "-" : "";
+  return words + share("sway", a.imperfection->sway) + share("bow", a.imperfection->bow) +
+         fmt::format(" toward {}{}", sign,
+                     v.x != 0   ? "x"
+                     : v.y != 0 ? "y"
+                                : "z");
+}
+
 void add_head(Page& page, const ModelUnits& units, const Structure& s, int digits) {
   const NamedUnit& mass = units.mass;
   const std::string mass_words = s.mass() ? fmt::format("{} {}", number(s.mass()->si() / mass.si, digits), mass.text)
@@ -99,6 +121,7 @@ void add_head(Page& page, const ModelUnits& units, const Structure& s, int digit
   page.emplace_back(Heading{s.title()});
   Words words{{{"", fmt::format("{}, {}, {}, {}", s.is_plane() ? "plane" : "space", count(s.points().size(), "point"),
                                 count(s.members().size(), "member"), mass_words)}}};
+  if (const std::string order = analysis_words(s.analysis()); !order.empty()) words.lines.front().text += "; " + order;
   page.emplace_back(std::move(words));
   Table t{.name = "model", .use = For::data};
   t.columns = {words_column("title"), words_column("kind"), number_column("points"), number_column("members"),

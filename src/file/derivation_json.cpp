@@ -36,7 +36,8 @@ class DerivationWriter {
                                          : Json{{"head", c.head}});
     for (const auto& row : t.rows) {
       Json cells = Json::array();
-      for (const DerivationTable::Cell& c : row) cells.push_back(c.value ? Json(*c.value) : Json(c.words.empty() ? text(c.formula) : c.words));
+      for (const DerivationTable::Cell& c : row)
+        cells.push_back(c.value ? Json(*c.value) : Json(c.words.empty() ? text(c.formula) : c.words));
       j["rows"].push_back(std::move(cells));
     }
     if (!t.rule.empty()) j["rule"] = t.rule;

@@ -29,6 +29,9 @@ Json findings_list(const Problems& findings) {
 Json model_json(const Structure& s) {
   return {{"title", s.title()},
           {"plane", s.is_plane()},
+          {"order", s.analysis().order == Order::first    ? "first"
+                    : s.analysis().order == Order::second ? "second"
+                                                          : "large"},
           {"points", s.points().size()},
           {"members", s.members().size()},
           {"mass", s.mass() ? Json(s.mass()->si()) : Json(nullptr)}};

@@ -34,6 +34,7 @@ struct WantedUnits {
   Wanted spring{"a stiffness", dimension::line_force, "500 N/mm"};
   Wanted turning_spring{"a stiffness against turning", TurningStiffness::dimension(), "2 kN*m/rad"};
   Wanted expansion{"a coefficient of expansion", dimension::expansion, "12e-6 /K"};
+  Wanted inertia{"a moment of inertia of a mass", MassInertia::dimension(), "1.2 kg*m^2"};
   Wanted frequency{"a frequency", Dimension::of(0, 0, -1), "12 Hz"};
   Wanted movement{"a length", dimension::length, "2.4 m", "length"};
   // The unit named for sections: bare areas and moments of area are in its powers.

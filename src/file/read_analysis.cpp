@@ -1,4 +1,6 @@
 // How the structure is analysed, and where loads act on the section.
+#include <fmt/format.h>
+
 #include "file/parts.hpp"
 
 namespace corvex::file {
@@ -9,15 +11,72 @@ class AnalysisReader : PartReader {
   explicit AnalysisReader(const Context& c) : PartReader(c) {}
   void run(const Node& n);
   std::optional<Through> through(const Node& n);
+
+ private:
+  void order(const Node& n);
+  void imperfection(const Node& n);
+  double share(const Node& of, std::string_view key);
+  std::optional<Vector> toward(const Node& n);
 };
 
 void AnalysisReader::run(const Node& n) {
   if (!errors_.is_map(n, "analysis")) return;
-  errors_.check_keys(n, "analysis", {{"shear"}, {"through"}});
+  errors_.check_keys(n, "analysis", {{"shear"}, {"through"}, {"order"}, {"imperfection"}});
   if (const Node* shear = tree_->find(n, "shear"))
     if (const auto c = errors_.choice(*shear, "on or off", {{"on"}, {"off"}})) structure_.analysis().shear = *c == 0;
   if (const Node* where = tree_->find(n, "through"))
     if (const auto place = through(*where)) structure_.analysis().through = *place;
+  if (const Node* given = tree_->find(n, "order")) order(*given);
+  if (const Node* given = tree_->find(n, "imperfection")) imperfection(*given);
+}
+
+void AnalysisReader::order(const Node& n) {
+  static constexpr Order orders[] = {Order::first, Order::second, Order::large};
+  if (const auto c = errors_.choice(n, "first, second or large", {{"first"}, {"second"}, {"large"}}))
+    structure_.analysis().order = orders[*c];
+}
+
+void AnalysisReader::imperfection(const Node& n) {
+  if (!errors_.is_map(n, "imperfection")) return;
+  const std::size_t before = errors_.count();
+  errors_.check_keys(n, "imperfection", {{"sway"}, {"bow"}, {"toward"}});
+  Imperfection i;
+  i.sway = share(n, "sway"), i.bow = share(n, "bow");
+  const Node* where = tree_->find(n, "toward");
+  if (!where)
+    errors_.fail(n, "the direction is missing, as {sway: 1/200, bow: 1/250, toward: x}");
+  else if (const auto v = toward(*where))
+    i.toward = *v;
+  if (i.sway == 0 && i.bow == 0 && errors_.count() == before)
+    errors_.fail(n, "a sway or a bow was expected, as {sway: 1/200, toward: x}");
+  if (structure_.analysis().order != Order::second && errors_.count() == before)
+    errors_.fail(
+        n,
+        "an imperfection belongs to second order: say {order: second}; for large displacements give the points themselves");
+  if (errors_.count() == before) structure_.analysis().imperfection = i;
+}
+
+double AnalysisReader::share(const Node& of, std::string_view key) {
+  const Node* n = tree_->find(of, key);
+  if (!n) return 0;
+  const double v = quantities_.read(*n, units_.number).value_or(0);
+  constexpr double most = 0.1;
+  if (v >= 0 && v <= most) return v;
+  errors_.fail(*n, fmt::format("a share from 0 to 1/10 was expected for the {}, as 1/200", key));
+  return 0;
+}
+
+std::optional<Vector> AnalysisReader::toward(const Node& n) {
+  const auto c = errors_.choice(n, "a direction across the vertical", {{"x"}, {"-x"}, {"y"}, {"-y"}, {"z"}, {"-z"}});
+  if (!c) return std::nullopt;
+  const double sign = *c % 2 == 0 ? 1 : -1;
+  const Vector v{*c < 2 ? sign : 0, *c / 2 == 1 ? sign : 0, *c / 2 == 2 ? sign : 0};
+  if (dot(v, structure_.up_direction()) != 0 || (structure_.is_plane() && v.z != 0)) {
+    errors_.fail(n, structure_.is_plane() ? "in a plane structure it goes toward x or -x"
+                                          : "it goes across the vertical, in which the structure stands");
+    return std::nullopt;
+  }
+  return v;
 }
 
 // "shear centre", "centroid", or a place of the section.

@@ -92,12 +92,13 @@ std::optional<Expectation> HandReader::read_expectation(const Node& n, bool comp
     const Node& name = *tree_->find(n, kind->name);
     if (!errors_.is_text(name, of == FigureKind::Of::point    ? "the name of a point"
                                : of == FigureKind::Of::member ? "the name of a member"
+                               : of == FigureKind::Of::mode   ? "the number of a mode"
                                                               : "total"))
       return std::nullopt;
     e.figure.of = name.text;
     if (of == FigureKind::Of::total) errors_.choice(name, "the mass of the whole", {{"total"}});
     // Told already, where it stands.
-    if (names_.is_marked(name.text)) return std::nullopt;
+    if (of != FigureKind::Of::mode && names_.is_marked(name.text)) return std::nullopt;
   }
   static const Keys parts = {{"size"}, {"x"}, {"y"}, {"z"}, {"mx"}, {"my"}, {"mz"}};
   static const Keys takes = {{"extreme"}, {"size"}, {"max"}, {"min"}, {"start"}, {"end"}};

@@ -14,6 +14,7 @@ class SupportReader : PartReader {
   std::optional<Support> read_support(const Node& name, const Node& n);
   void read_hold(const Node& n, Support& support);
   void read_springs(const Node& n, Support& support);
+  std::optional<std::pair<Mass, MassBody>> body(const Node& n);
 };
 
 void SupportReader::run(const Node& n) {
@@ -83,9 +84,44 @@ void SupportReader::read_masses(const Node& n) {
   for (std::size_t i = 0; i < tree_->entries(n); ++i) {
     const auto& [key, value] = tree_->entry(n, i);
     const std::vector<PointId> points = names_.points_in_key(key);
-    if (const auto mass = quantities_.read(value, units_.mass))
-      for (const PointId p : points) structure_.point_mass(p, Mass::si(*mass));
+    if (const auto mass = body(value))
+      for (const PointId p : points) structure_.point_mass(p, mass->first, mass->second);
   }
+}
+
+// A mass, or one with the place of its centre and its inertia.
+std::optional<std::pair<Mass, MassBody>> SupportReader::body(const Node& n) {
+  if (!n.is_map()) {
+    const auto mass = quantities_.read(n, units_.mass);
+    return mass ? std::optional(std::pair(Mass::si(*mass), MassBody())) : std::nullopt;
+  }
+  const std::size_t before = errors_.count();
+  errors_.check_keys(n, "mass", {{"mass"}, {"arm"}, {"inertia"}});
+  MassBody body;
+  double mass = 0;
+  if (const Node* m = tree_->find(n, "mass"))
+    mass = quantities_.read(*m, units_.mass).value_or(0);
+  else
+    errors_.fail(n, "its mass is missing, as {mass: 20 kg, arm: [0, 300 mm]}");
+  if (const Node* arm = tree_->find(n, "arm"))
+    if (const auto v = directions_.vector(*arm, units_.length))
+      body.x = Length::si(v->x), body.y = Length::si(v->y), body.z = Length::si(v->z);
+  if (const Node* given = tree_->find(n, "inertia")) {
+    // One figure in the plane, about z.
+    if (structure_.is_plane()) {
+      body.about_z = MassInertia::si(quantities_.read(*given, units_.inertia).value_or(0));
+    } else if (!given->is_list() || given->count != 3) {
+      errors_.fail(*given,
+                   "three moments of inertia were expected, about x, y and z, as [1.2 kg*m^2, 1.2 kg*m^2, 0.4 kg*m^2]");
+    } else {
+      MassInertia* const parts[] = {&body.about_x, &body.about_y, &body.about_z};
+      std::size_t k = 0;
+      for (const Node& one : tree_->children(*given))
+        *parts[k++] = MassInertia::si(quantities_.read(one, units_.inertia).value_or(0));
+    }
+  }
+  if (errors_.count() > before) return std::nullopt;
+  return std::pair(Mass::si(mass), body);
 }
 
 }  // namespace

@@ -34,12 +34,12 @@ Expected<Model, Problems> Reader::run() {
 
 void Reader::read_head() {
   const Node& root = tree_->root();
-  errors_.check_keys(root, "a model",
-                     {{"corvex"},   {"$schema"},    {"title"},     {"notes"},    {"units"},  {"up"},
-                      {"analysis"}, {"parameters"}, {"materials"}, {"sections"}, {"points"}, {"members"},
-                      {"supports"}, {"loads"},      {"hand"},      {"tables"},   {"masses"}, {"combinations"},
-                      {"limits"},   {"accept"},     {"variants"},  {"defaults"}, {"show"},   {"choose"},
-                      {"sweeps"},   {"document"}, {"modes"}});
+  errors_.check_keys(
+      root, "a model",
+      {{"corvex"},     {"$schema"},   {"title"},    {"notes"},        {"units"},    {"up"},       {"analysis"},
+       {"parameters"}, {"materials"}, {"sections"}, {"points"},       {"members"},  {"supports"}, {"loads"},
+       {"hand"},       {"tables"},    {"masses"},   {"combinations"}, {"limits"},   {"accept"},   {"variants"},
+       {"defaults"},   {"show"},      {"choose"},   {"sweeps"},       {"document"}, {"modes"}});
   if (const Node* n = tree_->find(root, "variants")) check_variants(*n);
   if (const Node* version = tree_->find(root, "corvex"); version && version->text != "1")
     errors_.fail(*version, fmt::format("this program reads version 1 of the format, not '{}'", version->text));

@@ -117,6 +117,11 @@ Json case_json(const Structure& s, const CaseResult& c, const JsonOptions& optio
   j["balance"] = {
       {"applied", reaction_json(b.applied)}, {"reacted", reaction_json(b.reacted)}, {"error", number(b.error)}};
   j["digits"] = c.digits();
+  if (const auto steps = c.steps(); !steps.empty()) {
+    Json& all = j["steps"] = Json::array();
+    for (const LoadStep& step : steps)
+      all.push_back({{"load", number(step.load)}, {"displacement", number(step.movement.si())}});
+  }
   Json& members = j["members"] = Json::object();
   for (std::size_t i = 0; i < s.members().size(); ++i)
     add(members, s.members()[i].name, member_json(s, c[MemberId{i}], options));

@@ -29,6 +29,7 @@ NamedUnit unit_for(const Dimension& d, const ModelUnits& u) {
   if (d == dimension::length) return u.length;
   if (d == dimension::stress) return u.stress;
   if (d == dimension::mass) return u.mass;
+  if (d == Dimension::of(0, 0, -1)) return {"Hz", 1};
   if (d == dimension::moment) return u.moment;
   if (d == dimension::line_force) return u.line;
   if (mass == 0 && time == 0 && temperature == 0 && angle == 0 && whole && length >= 2 && length <= 8)

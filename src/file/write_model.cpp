@@ -108,9 +108,20 @@ class Writer {
 
   void analysis() {
     const AnalysisOptions& a = s_.analysis();
-    const bool usual = a.through.place == Through::Place::shear_centre;
-    if (a.shear && usual) return;
-    line("analysis: {{shear: {}, through: {}}}", a.shear ? "on" : "off", place(a.through));
+    std::vector<std::string> all;
+    if (!a.shear) all.push_back("shear: off");
+    if (a.through.place != Through::Place::shear_centre) all.push_back("through: " + place(a.through));
+    if (a.order != Order::first) all.push_back(fmt::format("order: {}", a.order == Order::second ? "second" : "large"));
+    if (a.imperfection) {
+      const Vector& v = a.imperfection->toward;
+      const bool back = v.x + v.y + v.z < 0;
+      const char axis = v.x != 0 ? 'x' : v.y != 0 ? 'y' : 'z';
+      if (std::abs(v.x) + std::abs(v.y) + std::abs(v.z) != 1)
+        return refuse("an imperfection that does not go along an axis cannot be written", Subject::Kind::structure, {});
+      all.push_back(fmt::format("imperfection: {{sway: {}, bow: {}, toward: {}{}}}", a.imperfection->sway,
+                                a.imperfection->bow, back ? "-" : "", axis));
+    }
+    if (!all.empty()) line("analysis: {{{}}}", fmt::join(all, ", "));
   }
 
   // Built-in ones are there already. Others are told by what differs from the built-in one that they are like.
@@ -298,7 +309,18 @@ class Writer {
   void masses() {
     if (s_.point_masses().empty()) return;
     line("masses:");
-    for (const PointMass& m : s_.point_masses()) line("  {}: {}", in_quotes(s_[m.at].name), in_units(m.mass, {"kg"}));
+    const auto inertia = [](double v) { return in_units(v, {"kg*m^2"}); };
+    for (const PointMass& m : s_.point_masses()) {
+      std::string text = in_units(m.mass, {"kg"});
+      if (m.turns()) {
+        text = fmt::format("{{mass: {}", text);
+        if (!zero(m.arm)) text += fmt::format(", arm: {}", vector(m.arm, length_text));
+        if (!zero(m.inertia))
+          text += fmt::format(", inertia: {}", s_.is_plane() ? inertia(m.inertia.z) : vector(m.inertia, inertia));
+        text += "}";
+      }
+      line("  {}: {}", in_quotes(s_[m.at].name), text);
+    }
   }
 
   void loads() {

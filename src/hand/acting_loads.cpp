@@ -39,7 +39,7 @@ class Gathering {
     const std::string name = next('g');
     for (const ActingLine& one : acting(s_, l)) line(one, name);
     for (const PointMass& m : s_.point_masses())
-      a_.joints.push_back({m.at.index, l.acceleration * m.mass, {}, next('W')});
+      a_.joints.push_back({m.at.index, l.acceleration * m.mass, cross(m.arm, l.acceleration * m.mass), next('W')});
   }
   void operator()(const HeatLoad& l) { strain(l.on, free_strain(s_, l)); }
   void operator()(const ShortenLoad& l) { strain(l.on, free_strain(s_, l)); }

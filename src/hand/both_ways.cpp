@@ -9,22 +9,16 @@
 namespace corvex {
 namespace {
 
-class Pairing {
- public:
-  void add(std::vector<BothWays>& all, std::string what, const Quantity& derived, const Quantity& solved) {
-    all.push_back({std::move(what), derived, solved, 0});
+// Differences count against the largest figure of the same dimension.
+void compare(std::vector<BothWays>& all) {
+  for (BothWays& b : all) {
+    double largest = 0;
+    for (const BothWays& other : all)
+      if (other.derived.dimension == b.derived.dimension)
+        largest = std::max({largest, std::abs(other.derived.si), std::abs(other.solved.si)});
+    b.difference = largest > 0 ? (b.derived.si - b.solved.si) / largest : 0;
   }
-  // Differences count against the largest figure of the same dimension.
-  static void compare(std::vector<BothWays>& all, std::size_t from) {
-    for (std::size_t i = from; i < all.size(); ++i) {
-      double largest = 0;
-      for (std::size_t j = from; j < all.size(); ++j)
-        if (all[j].derived.dimension == all[i].derived.dimension)
-          largest = std::max({largest, std::abs(all[j].derived.si), std::abs(all[j].solved.si)});
-      all[i].difference = largest > 0 ? (all[i].derived.si - all[i].solved.si) / largest : 0;
-    }
-  }
-};
+}
 
 struct MemberForce {
   const char* word;
@@ -38,17 +32,16 @@ constexpr MemberForce forces[] = {{"N", &DerivedMember::axial, &MemberResult::ax
                                   {"My", &DerivedMember::moment_y, &MemberResult::moment_y},
                                   {"Mz", &DerivedMember::moment_z, &MemberResult::moment_z}};
 
-// The values furthest apart: at the breaks of both and between them.
-std::pair<Quantity, Quantity> furthest(const Diagram& a, const Diagram& b) {
-  std::pair<Quantity, Quantity> worst{a.at(Length()), b.at(Length())};
-  double apart = -1;
-  const Extreme extremes[] = {a.max(), a.min()};
-  for (const Extreme& e : extremes)
+// The largest value of a, without its sign, and that of b at the same place.
+std::pair<Quantity, Quantity> largest(const Diagram& a, const Diagram& b) {
+  std::pair<Quantity, Quantity> both{a.at(Length()), b.at(Length())};
+  double most = -1;
+  for (const Extreme& e : {a.max(), a.min()})
     for (const Side side : {Side::before, Side::after}) {
-      const Quantity one = a.at(e.at, side), other = b.at(e.at, side);
-      if (std::abs(one.si) > apart) apart = std::abs(one.si), worst = {one, other};
+      const Quantity one = a.at(e.at, side);
+      if (std::abs(one.si) > most) most = std::abs(one.si), both = {one, b.at(e.at, side)};
     }
-  return worst;
+  return both;
 }
 
 }  // namespace
@@ -57,26 +50,28 @@ std::vector<BothWays> both_ways(const Derivation& d, const Solution& solution) {
   const CaseResult result = solution[d.load_case];
   const Structure& s = solution.structure();
   std::vector<BothWays> all;
-  Pairing pairs;
+  const auto add = [&](std::string what, const Quantity& derived, const Quantity& solved) {
+    all.push_back({std::move(what), derived, solved, 0});
+  };
   const bool plane = s.is_plane();
   for (const DerivedReaction& r : d.reactions) {
     const Reaction solved = result.reaction(r.at);
     const std::string at = "reaction " + s[r.at].name + " ";
-    pairs.add(all, at + "x", r.reaction.x, solved.x);
-    pairs.add(all, at + "y", r.reaction.y, solved.y);
-    if (!plane) pairs.add(all, at + "z", r.reaction.z, solved.z);
-    if (!plane) pairs.add(all, at + "mx", r.reaction.mx, solved.mx);
-    if (!plane) pairs.add(all, at + "my", r.reaction.my, solved.my);
-    pairs.add(all, at + "mz", r.reaction.mz, solved.mz);
+    add(at + "x", r.reaction.x, solved.x);
+    add(at + "y", r.reaction.y, solved.y);
+    if (!plane) add(at + "z", r.reaction.z, solved.z);
+    if (!plane) add(at + "mx", r.reaction.mx, solved.mx);
+    if (!plane) add(at + "my", r.reaction.my, solved.my);
+    add(at + "mz", r.reaction.mz, solved.mz);
   }
   for (const DerivedMember& m : d.members) {
     const MemberResult solved = result[m.member];
     const bool link = s[m.member].kind == MemberKind::link;
     for (const MemberForce& part : forces) {
       if (link && part.derived != &DerivedMember::axial) continue;
-      const auto [derived, computed] = furthest(m.*part.derived, (solved.*part.solved)());
+      const auto [derived, computed] = largest(m.*part.derived, (solved.*part.solved)());
       if (derived.si == 0 && computed.si == 0) continue;
-      pairs.add(all, fmt::format("{} {}", part.word, s[m.member].name), derived, computed);
+      add(fmt::format("{} {}", part.word, s[m.member].name), derived, computed);
     }
   }
   for (const DerivedDisplacement& u : d.displacements) {
@@ -89,21 +84,20 @@ std::vector<BothWays> both_ways(const Derivation& d, const Solution& solution) {
       solved = {at.x.si(), at.y.si(), at.z.si()};
     }
     const std::string of = "displacement " + u.of + " ";
-    pairs.add(all, of + "x", Length::si(u.by.x), Length::si(solved.x));
-    pairs.add(all, of + "y", Length::si(u.by.y), Length::si(solved.y));
-    if (!plane) pairs.add(all, of + "z", Length::si(u.by.z), Length::si(solved.z));
+    add(of + "x", Length::si(u.by.x), Length::si(solved.x));
+    add(of + "y", Length::si(u.by.y), Length::si(solved.y));
+    if (!plane) add(of + "z", Length::si(u.by.z), Length::si(solved.z));
   }
   if (d.stress) {
     const MemberResult solved = result[d.stress->member];
     const auto high = solved.max_stress_at(d.stress->at, d.stress->side),
                low = solved.min_stress_at(d.stress->at, d.stress->side);
     if (high && low)
-      pairs.add(all, "normal stress " + s[d.stress->member].name, d.stress->normal,
-                std::max(abs(high->value), abs(low->value)));
+      add("normal stress " + s[d.stress->member].name, d.stress->normal, std::max(abs(high->value), abs(low->value)));
   }
   // Figures that are nothing on either side say nothing.
   std::erase_if(all, [](const BothWays& b) { return b.derived.si == 0 && b.solved.si == 0; });
-  Pairing::compare(all, 0);
+  compare(all);
   // What is only rounding beside the largest figure of its kind on one side, and nothing on the other.
   std::erase_if(
       all, [](const BothWays& b) { return (b.derived.si == 0 || b.solved.si == 0) && std::abs(b.difference) < 1e-12; });

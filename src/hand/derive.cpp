@@ -34,6 +34,8 @@ Expected<Derivation, Problem> derive(const Structure& structure, std::string_vie
                                      const DeriveOptions& options) {
   for (const Problem& p : structure.validate())
     if (p.severity == Problem::Severity::error) return p;
+  if (structure.analysis().order != Order::first)
+    return Problem{"a derivation is of first order, and this model is not: set analysis: {order: first}"};
   const auto loads = loads_of(structure, load_case);
   if (!loads) return loads.error();
   const auto method = hand::force_method(structure, *loads, most_redundants);

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "corvex/figures.hpp"
+#include "corvex/modes.hpp"
 #include "corvex/number.hpp"
 
 namespace corvex {
@@ -45,6 +46,8 @@ std::vector<FigureKind> make_figure_kinds() {
   all.push_back({"stress", Kind::stress, Of::member});
   all.push_back({"safety", Kind::safety, Of::member});
   all.push_back({"mass", Kind::mass, Of::total});
+  all.push_back({"frequency", Kind::frequency, Of::mode});
+  all.push_back({"buckling", Kind::buckling, Of::mode});
   return all;
 }
 
@@ -128,6 +131,8 @@ Dimension dimension_of(const Figure& f) {
     case Kind::stress: return dimension::stress;
     case Kind::safety: return dimension::number;
     case Kind::mass: return dimension::mass;
+    case Kind::frequency: return Frequency::dimension();
+    case Kind::buckling: return dimension::number;
     default: return member_figure(f.kind)->dimension();
   }
 }
@@ -136,6 +141,7 @@ std::string words(const Figure& f) {
   const FigureKind& kind = describe_kind(f.kind);
   std::string text = kind.name;
   if (kind.of == FigureKind::Of::total) return text + " total";
+  if (kind.of == FigureKind::Of::mode) return text + " of mode " + f.of;
   text += " " + f.of;
   if (kind.of == FigureKind::Of::point) return text + part_words[static_cast<std::size_t>(f.part)];
   text += take_words[static_cast<std::size_t>(f.take)];
@@ -144,7 +150,7 @@ std::string words(const Figure& f) {
 }
 
 bool is_taken_before(const Figure& f, double value, double other) {
-  if (f.kind == Kind::safety) return value < other;
+  if (f.kind == Kind::safety || f.kind == Kind::buckling) return value < other;
   if (f.take == Take::max) return value > other;
   if (f.take == Take::min) return value < other;
   return std::abs(value) > std::abs(other);
@@ -174,7 +180,9 @@ std::optional<Quantity> computed(const CaseResult& c, const Figure& f, const Tar
       const Displacement d = c.displacement(t.point);
       return part_of(f, {d.rx.si(), d.ry.si(), d.rz.si()}, dimension::angle);
     }
-    case Kind::mass: return std::nullopt;
+    case Kind::mass:
+    case Kind::frequency:
+    case Kind::buckling: return std::nullopt;
     default: break;
   }
   if (t.all_members == 0) return of_member(c[t.member], f, t, hand);
@@ -184,6 +192,29 @@ std::optional<Quantity> computed(const CaseResult& c, const Figure& f, const Tar
         value && (!taken || is_taken_before(f, value->si, taken->si)))
       taken = value;
   return taken;
+}
+
+bool is_of_case(Kind kind) {
+  return kind != Kind::mass && kind != Kind::frequency;
+}
+
+std::optional<Quantity> computed(const Solution& solution, std::size_t load_case, const Figure& f, const Target& t,
+                                 double hand) {
+  if (f.kind == Kind::mass) {
+    const auto mass = solution.structure().mass();
+    return mass ? std::optional(Quantity(*mass)) : std::nullopt;
+  }
+  if (f.kind == Kind::frequency) {
+    const auto found = modes(solution, {.vibration = t.mode});
+    if (!found || found->vibration.size() < t.mode) return std::nullopt;
+    return Quantity(found->vibration[t.mode - 1].frequency);
+  }
+  if (f.kind == Kind::buckling) {
+    const auto found = modes(solution, {.buckling = {{solution[load_case].name(), t.mode}}});
+    if (!found || found->buckling.front().modes.size() < t.mode) return std::nullopt;
+    return Quantity(found->buckling.front().modes[t.mode - 1].factor, dimension::number);
+  }
+  return computed(solution[load_case], f, t, hand);
 }
 
 }  // namespace corvex::hand

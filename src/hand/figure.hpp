@@ -18,12 +18,18 @@ struct Target {
   // How many members the structure has, where the worst of all is asked for; else 0.
   std::size_t all_members = 0;
   std::optional<Length> at;
+  std::size_t mode = 0;  // from 1 on
 };
 // Whether one value counts before another where the figure is asked of several cases or members: the largest by size,
 // what `take` names, or the smallest safety.
 bool is_taken_before(const Figure& figure, double value, double other);
+// Whether a figure is of one case: not the mass, nor a natural frequency.
+bool is_of_case(Figure::Kind kind);
 // Nothing where the section does not tell (normal stress without moduli). Of two extremes that differ in sign only, the
 // one with the sign of `hand` counts.
 std::optional<Quantity> computed(const CaseResult& result, const Figure& figure, const Target& target, double hand);
+// The same of any figure: of the structure, its modes or a case.
+std::optional<Quantity> computed(const Solution& solution, std::size_t load_case, const Figure& figure,
+                                 const Target& target, double hand);
 
 }  // namespace corvex::hand

@@ -6,8 +6,6 @@
 #include <algorithm>
 #include <cmath>
 
-#include "structure/words.hpp"
-
 namespace corvex::hand {
 namespace {
 
@@ -102,23 +100,6 @@ PieceCourse hanging(const ForceMethod& m, std::size_t piece) {
   return course_of(m.skeleton(), m.acting, piece, Forces{});
 }
 
-// The force at the start below which a piece that acts one way only would be slack somewhere.
-double resting(const ForceMethod& m, std::size_t piece) {
-  const double sign = sign_of(m.skeleton(), m.skeleton().pieces[piece]);
-  double least = 0;
-  bool first = true;
-  for (const Stretch& s : hanging(m, piece).stretches) {
-    const Course& n = s.forces[N];
-    const double h = s.to - s.from, root = n[2] != 0 ? -n[1] / (2 * n[2]) : 0;
-    for (const double x : {0.0, h, std::clamp(root, 0.0, h)}) {
-      const double value = sign * at(n, x);
-      least = first ? value : std::min(least, value);
-      first = false;
-    }
-  }
-  return -sign * least;
-}
-
 // By how much its own loads and strains make a free piece longer when no force is at its start.
 double own_elongation(const ForceMethod& m, std::size_t piece) {
   const Piece& p = m.skeleton().pieces[piece];
@@ -133,15 +114,7 @@ double own_elongation(const ForceMethod& m, std::size_t piece) {
 
 // How much longer the distance between the ends of a piece becomes.
 double elongation(const ForceMethod& m, std::size_t piece) {
-  const Piece& p = m.skeleton().pieces[piece];
-  Acting pull;
-  for (const bool at_a : {true, false}) {
-    const UnitWrench w = on_joint(p, N, at_a);
-    const std::size_t point = at_a ? p.a : p.b;
-    const Vector arm = (at_a ? p.at_a : p.at_b) - m.skeleton().structure->points()[point].position;
-    pull.joints.push_back({point, w.force, cross(arm, w.force), {}});
-  }
-  return -sum(m.displacement(pull).second);
+  return sum(m.displacement(pushed_apart(m.skeleton(), piece)).second);
 }
 
 // By how much the force of each such piece, or the one it would have, is wrong in N; 0 where its sign is right.
@@ -150,7 +123,8 @@ double wrong_by(const ForceMethod& m, std::size_t piece, bool slack, double larg
   const double sign = sign_of(m.skeleton(), p);
   const double force =
       slack ? (elongation(m, piece) - own_elongation(m, piece)) / (p.flexible.EA * p.length) : m.final.start[piece][N];
-  const double taut = sign * (force - resting(m, piece)), beyond = slack ? taut : -taut;
+  const double taut = sign * (force - resting_force(m.skeleton(), p, hanging(m, piece).stretches)),
+               beyond = slack ? taut : -taut;
   return beyond > 1e-10 * largest ? beyond : 0;
 }
 

@@ -61,7 +61,7 @@ Ledger::Ledger(const ForceMethod& method, const Acting& acting, const State& sta
       for (const bool at_a : {true, false}) {
         if (!at_a && same) {
           end_keys_.push_back(end_keys_.back());
-          if ((at_a ? p.freed_a : p.freed_b)[c]) known_[end_keys_.back()] = true, exists_[end_keys_.back()] = false;
+          if (p.freed_b[c]) known_[end_keys_.back()] = true, exists_[end_keys_.back()] = false;
           continue;
         }
         const bool freed = (at_a ? p.freed_a : p.freed_b)[c];

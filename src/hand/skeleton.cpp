@@ -4,9 +4,9 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <map>
 
-#include "section/worked.hpp"
 #include "structure/held.hpp"
 
 namespace corvex::hand {
@@ -20,63 +20,17 @@ std::string plain(const std::string& name) {
   return word.empty() ? "P" : word;
 }
 
-double inverse(double rigidity) {
-  return rigidity > 0 ? 1 / rigidity : 0;
-}
-
-Flexibility flexibility(const Structure& s, const Member& m, double turn) {
-  const Section& section = s.section_of(m);
-  const Material& material = s.material_of(m);
-  const double E = material.E.si(), G = material.shear_modulus().si();
-  Flexibility f;
-  f.EA = inverse(E * section.area().si());
-  if (m.kind == MemberKind::link) return f;
-  const bool shear = s.analysis().shear;
-  if (s.is_plane()) {
-    const bool about_z = bending_axes(s, m).z;
-    f.EIz = inverse(E * (about_z ? section.area_properties().Iz : section.area_properties().Iy).si());
-    if (shear)
-      f.GAy = inverse(G * (about_z ? section::plane_shear_area(section) : section::stiffness(section).Az).si());
-    return f;
-  }
-  const SectionProperties& p = section::stiffness(section);
-  f.EIz = inverse(E * (turn != 0 ? p.I1 : p.Iz).si());
-  f.EIy = inverse(E * (turn != 0 ? p.I2 : p.Iy).si());
-  f.GJ = inverse(G * p.J.si());
-  if (!shear) return f;
-  f.GAy = inverse(G * (turn != 0 ? p.A1 : p.Ay).si());
-  f.GAz = inverse(G * (turn != 0 ? p.A2 : p.Az).si());
-  if (p.A12.si() != 0) f.coupling = 1 / (G * p.A12.si());
-  return f;
-}
-
-double principal_turn(const Structure& s, const Member& m) {
-  if (s.is_plane() || m.kind == MemberKind::link) return 0;
-  const SectionProperties& p = section::stiffness(s.section_of(m));
-  return p.Iyz.si() == 0 ? 0 : p.principal.si();
-}
-
-// In the plane the axes of pieces lie in it, however the member is rolled.
-Axes piece_axes(const Structure& s, Member m) {
-  if (s.is_plane()) m.roll = 0;
-  return local_axes(s, m);
-}
-
-// In the plane the releases of the directions that count, as those of N, Vy and Mz.
-std::array<bool, 6> releases(const Structure& s, const Member& m, const std::array<bool, 6>& freed) {
-  if (!s.is_plane()) return freed;
-  const bool about_z = bending_axes(s, m).z;
-  return {freed[0], freed[about_z ? 1 : 2], false, false, false, freed[about_z ? 5 : 4]};
-}
-
 void add_pieces(const Structure& s, Skeleton& k) {
   std::map<std::string, int> count;
   for (std::size_t i = 0; i < s.members().size(); ++i) {
     const Member& m = s.members()[i];
     k.first.push_back(k.pieces.size());
-    const Axes axes = piece_axes(s, m);
+    const Axes axes = s.is_plane() ? axes_in_plane(s, m) : local_axes(s, m);
     const double turn = principal_turn(s, m);
-    const Flexibility flexible = flexibility(s, m, turn);
+    const Flexibility flexible(rigidity(s, m));
+    const auto released = [&](const std::array<bool, 6>& freed) {
+      return s.is_plane() ? releases_in_plane(s, m, freed) : freed;
+    };
     const Vector start = s.axis_start(m);
     for (std::size_t j = 0; j + 1 < m.through.size(); ++j) {
       Piece p{.member = i, .a = m.through[j].index, .b = m.through[j + 1].index, .start = s.place_of(m, j)};
@@ -85,8 +39,8 @@ void add_pieces(const Structure& s, Skeleton& k) {
       p.axes = axes;
       p.at_a = start + axes.x * p.start;
       p.at_b = start + axes.x * (p.start + p.length);
-      if (j == 0) p.freed_a = releases(s, m, m.freed_start);
-      if (j + 2 == m.through.size()) p.freed_b = releases(s, m, m.freed_end);
+      if (j == 0) p.freed_a = released(m.freed_start);
+      if (j + 2 == m.through.size()) p.freed_b = released(m.freed_end);
       p.turn = turn;
       p.flexible = flexible;
       const std::string a = plain(s.points()[p.a].name), b = plain(s.points()[p.b].name);
@@ -223,12 +177,33 @@ PieceCourse course_of(const Skeleton& k, const Acting& acting, std::size_t index
   return all;
 }
 
+double resting_force(const Skeleton& k, const Piece& p, const std::vector<Stretch>& hanging) {
+  const double sign = k.structure->members()[p.member].acts == Acts::compression ? -1 : 1;
+  double least = std::numeric_limits<double>::infinity();
+  for (const Stretch& s : hanging) {
+    const Course& n = s.forces[N];
+    const double h = s.to - s.from, root = n[2] != 0 ? -n[1] / (2 * n[2]) : 0;
+    for (const double x : {0.0, h, std::clamp(root, 0.0, h)}) least = std::min(least, sign * at(n, x));
+  }
+  return -sign * least;
+}
+
+Acting pushed_apart(const Skeleton& k, std::size_t piece) {
+  const Piece& p = k.pieces[piece];
+  Acting all;
+  for (const bool at_a : {true, false}) {
+    const UnitWrench w = on_joint(p, N, at_a);
+    const std::size_t point = at_a ? p.a : p.b;
+    const Vector arm = (at_a ? p.at_a : p.at_b) - k.structure->points()[point].position;
+    all.joints.push_back({point, -w.force, -cross(arm, w.force), "1"});
+  }
+  return all;
+}
+
 Forces in_own_axes(const Skeleton& k, const Piece& p, const Forces& f) {
-  const double roll = k.plane ? k.structure->members()[p.member].roll : 0;
-  if (roll == 0) return f;
-  const double quarters = roll / std::acos(0.0);
-  double c = std::cos(roll), s = std::sin(roll);
-  if (std::abs(quarters - std::round(quarters)) < 1e-12) c = std::round(c), s = std::round(s);
+  if (!k.plane) return f;
+  const Vector own = local_axes(*k.structure, k.structure->members()[p.member]).y;
+  const double c = dot(own, p.axes.y), s = dot(own, p.axes.z);
   return {f[N], f[Vy] * c + f[Vz] * s, f[Vz] * c - f[Vy] * s, f[T], f[My] * c - f[Mz] * s, f[Mz] * c + f[My] * s};
 }
 

@@ -6,7 +6,7 @@
 #include <vector>
 
 #include "corvex/diagram.hpp"
-#include "corvex/structure.hpp"
+#include "structure/rigidity.hpp"
 
 namespace corvex::hand {
 
@@ -21,11 +21,6 @@ struct Hold {
   bool turning = false;
   double stiffness = 0;  // N/m or N·m/rad; 0 is rigid
   std::string name{};    // "A_x"
-};
-
-// One over the rigidities, in the axes in which the piece bends.
-struct Flexibility {
-  double EA = 0, EIy = 0, EIz = 0, GJ = 0, GAy = 0, GAz = 0, coupling = 0;
 };
 
 // A member from one of its points to the next.
@@ -117,6 +112,13 @@ struct PieceCourse {
   Forces end{};
 };
 PieceCourse course_of(const Skeleton& skeleton, const Acting& acting, std::size_t piece, const Forces& start);
+
+// The axial force at the start of a piece that is slack: its loads hang on the end that can hold them, so that nothing
+// of it acts the wrong way. `hanging`: its course with no force at the start.
+double resting_force(const Skeleton& skeleton, const Piece& piece, const std::vector<Stretch>& hanging);
+
+// Forces 1 on the joints of a piece that push them apart along it.
+Acting pushed_apart(const Skeleton& skeleton, std::size_t piece);
 
 // Sums to a member's own axes, where the axes of its pieces are not those: in the plane a rolled member.
 Forces in_own_axes(const Skeleton& skeleton, const Piece& piece, const Forces& forces);

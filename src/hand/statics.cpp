@@ -5,7 +5,6 @@
 #include <Eigen/QR>
 #include <algorithm>
 #include <cmath>
-#include <limits>
 
 namespace corvex::hand {
 
@@ -23,6 +22,9 @@ using Column = Eigen::VectorXd;
 
 bool is_moment(std::size_t component) {
   return component >= T;
+}
+bool is_moment(const Skeleton& k, const Unknown& u) {
+  return u.reaction ? k.holds[u.index].turning : is_moment(u.component);
 }
 
 // Rows of a joint: x, y and the moment about z in the plane, else all six.
@@ -83,19 +85,6 @@ class OnJoints {
   const Rows& rows_;
 };
 
-// The axial force at the start of a slack piece: its loads hang on the end that can hold them.
-double resting_force(const Skeleton& k, const Piece& p, const PieceCourse& course) {
-  const double sign = k.structure->members()[p.member].acts == Acts::compression ? -1 : 1;
-  double least = std::numeric_limits<double>::infinity();
-  for (const Stretch& s : course.stretches) {
-    const Course& n = s.forces[N];
-    const double h = s.to - s.from;
-    const double root = n[2] != 0 ? -n[1] / (2 * n[2]) : 0;
-    for (const double x : {0.0, h, std::clamp(root, 0.0, h)}) least = std::min(least, sign * at(n, x));
-  }
-  return -sign * least;
-}
-
 // The forces at the start of a piece that are known beforehand: of a bar its loads go to both ends as on a simple beam.
 Forces known_start(const Skeleton& k, const Acting& acting, std::size_t piece, bool slack) {
   const Piece& p = k.pieces[piece];
@@ -103,7 +92,7 @@ Forces known_start(const Skeleton& k, const Acting& acting, std::size_t piece, b
   if (p.beam && !slack) return f;
   const PieceCourse c = course_of(k, acting, piece, f);
   if (!p.beam) f[Vy] = -c.end[Mz] / p.length, f[Vz] = -c.end[My] / p.length;
-  if (slack) f[N] = resting_force(k, p, c);
+  if (slack) f[N] = resting_force(k, p, c.stretches);
   return f;
 }
 
@@ -118,8 +107,9 @@ double weight(const Skeleton& k, const Unknown& u) {
 
 struct Statics::Equations {
   Rows rows;
-  Matrix all;                          // a column for each unknown
-  std::vector<std::ptrdiff_t> basis;   // columns that are solved for
+  Matrix all;                         // a column for each unknown
+  std::vector<std::ptrdiff_t> basis;  // columns that are solved for
+  Matrix of_basis;
   std::vector<std::ptrdiff_t> others;  // the redundants
   Eigen::HouseholderQR<Matrix> solved;
 };
@@ -194,13 +184,13 @@ Expected<Statics, Problem> Statics::of(std::shared_ptr<const Skeleton> skeleton,
       weighted.col(static_cast<std::ptrdiff_t>(i)) *= std::pow(weight(k, s.unknowns_[i]), power);
     const Eigen::ColPivHouseholderQR<Matrix> order(weighted);
     e->basis.assign(order.colsPermutation().indices().data(), order.colsPermutation().indices().data() + rank);
-    Matrix basis(lines, rank);
-    for (std::ptrdiff_t i = 0; i < rank; ++i) basis.col(i) = e->all.col(e->basis[static_cast<std::size_t>(i)]);
-    const Eigen::ColPivHouseholderQR<Matrix> check(basis);
+    e->of_basis.resize(lines, rank);
+    for (std::ptrdiff_t i = 0; i < rank; ++i) e->of_basis.col(i) = e->all.col(e->basis[static_cast<std::size_t>(i)]);
+    const Eigen::ColPivHouseholderQR<Matrix> check(e->of_basis);
     const double least = rank > 0 ? std::abs(check.matrixR()(rank - 1, rank - 1)) : 1;
-    e->solved.compute(basis);
     if (power == 0 || least > 1e-4 * check.maxPivot()) break;
   }
+  e->solved.compute(e->of_basis);
   std::vector<bool> in_basis(s.unknowns_.size(), false);
   for (const std::ptrdiff_t i : e->basis) in_basis[static_cast<std::size_t>(i)] = true;
   for (std::size_t i = 0; i < in_basis.size(); ++i)
@@ -212,8 +202,10 @@ Expected<Statics, Problem> Statics::of(std::shared_ptr<const Skeleton> skeleton,
   }
   n.joints = static_cast<std::size_t>(std::count(k.used.begin(), k.used.end(), true));
   n.reactions = k.holds.size();
-  n.unknowns = s.unknowns_.size();
-  n.equations = static_cast<std::size_t>(rank);
+  // An end that passes less on is an unknown less, not an equation more.
+  const std::size_t released = e->rows.released.size();
+  n.unknowns = s.unknowns_.size() - released;
+  n.equations = static_cast<std::size_t>(rank) - released;
   n.degree = s.redundants_.size();
   s.equations_ = std::move(e);
   return s;
@@ -236,31 +228,26 @@ std::optional<State> Statics::state(const Acting& acting, const std::vector<doub
     need += part;
   }
   for (std::size_t i = 0; i < redundants.size(); ++i) {
-    const double scale =
-        redundants_[i].reaction ? k.holds[redundants_[i].index].turning : is_moment(redundants_[i].component);
-    const Column part = e.all.col(e.others[i]) * (redundants[i] / (scale > 0 ? k.size : 1));
+    const Column part = e.all.col(e.others[i]) * (redundants[i] / (is_moment(k, redundants_[i]) ? k.size : 1));
     largest = std::max(largest, part.cwiseAbs().maxCoeff());
     need += part;
   }
   const auto rank = static_cast<std::ptrdiff_t>(e.basis.size());
   Column found = Column::Zero(rank);
   if (rank > 0) {
-    Matrix basis(e.all.rows(), rank);
-    for (std::ptrdiff_t i = 0; i < rank; ++i) basis.col(i) = e.all.col(e.basis[static_cast<std::size_t>(i)]);
     found = e.solved.solve(-need);
     // Once more for what rounding left.
-    found += e.solved.solve(-need - basis * found);
+    found += e.solved.solve(-need - e.of_basis * found);
     largest = std::max(largest, found.cwiseAbs().maxCoeff());
-    need += basis * found;
+    need += e.of_basis * found;
   }
   if (need.size() > 0 && need.cwiseAbs().maxCoeff() > 1e-8 * largest) return std::nullopt;
   // What rounding leaves of forces that are nothing.
   constexpr double rounding = 1e-12;
   s.reaction.assign(k.holds.size(), 0);
   const auto enter = [&](const Unknown& u, double value) {
-    const bool moment = u.reaction ? k.holds[u.index].turning : is_moment(u.component);
     if (std::abs(value) <= rounding * largest) value = 0;
-    value *= moment ? k.size : 1;
+    value *= is_moment(k, u) ? k.size : 1;
     (u.reaction ? s.reaction[u.index] : s.start[u.index][u.component]) += value;
   };
   for (std::ptrdiff_t i = 0; i < rank; ++i)

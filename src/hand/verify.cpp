@@ -11,7 +11,9 @@ using hand::Worked;
 
 bool is_unsigned(const Figure& f) {
   const bool of_point = hand::describe_kind(f.kind).of == FigureKind::Of::point;
-  if (f.kind == Figure::Kind::sag || f.kind == Figure::Kind::mass) return true;
+  if (f.kind == Figure::Kind::sag || f.kind == Figure::Kind::mass || f.kind == Figure::Kind::frequency ||
+      f.kind == Figure::Kind::buckling)
+    return true;
   if (of_point) return f.part == Part::size;
   if (f.kind == Figure::Kind::stress) return f.take == Take::extreme || f.take == Take::size;
   return f.take == Take::size && !f.at;
@@ -123,16 +125,14 @@ Comparison compare(const Solution& solution, const Expectation& e, const Worked&
   c.absolute = w.absolute;
   c.note = e.note;
   std::optional<Quantity> computed;
-  if (e.figure.kind == Figure::Kind::mass) {
-    if (const auto mass = solution.structure().mass()) computed = *mass;
-  } else {
-    const CaseResult result = solution[w.load_case];
-    c.load_case = result.name();
-    computed = hand::computed(result, e.figure, w.target, c.hand.si);
-  }
+  if (hand::is_of_case(e.figure.kind)) c.load_case = solution[w.load_case].name();
+  computed = hand::computed(solution, w.load_case, e.figure, w.target, c.hand.si);
   set_computed(c, computed);
+  if (const bool of_mode = hand::describe_kind(e.figure.kind).of == FigureKind::Of::mode; of_mode && !computed)
+    c.remark = "there is no such mode";
   if (!c.agrees && c.remark.empty()) c.remark = remark(e, c);
-  if (!c.agrees && c.remark.empty() && computed && e.figure.kind != Figure::Kind::mass)
+  const auto of = hand::describe_kind(e.figure.kind).of;
+  if (!c.agrees && c.remark.empty() && computed && (of == FigureKind::Of::point || of == FigureKind::Of::member))
     c.remark = remark_on_place(solution, e, w, c);
   return c;
 }

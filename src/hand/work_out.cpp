@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "corvex/modes.hpp"
 #include "hand/names.hpp"
 #include "quantity/ascii.hpp"
 
@@ -120,6 +121,7 @@ class Work {
     if (d == dimension::moment) return {"a moment", "1.5 kN*m", "moment", u.moment};
     if (d == dimension::length) return {"a movement", "2.8 mm", "deflection", u.deflection};
     if (d == dimension::stress) return {"a stress", "120 MPa", "stress", u.stress};
+    if (d == Frequency::dimension()) return {"a frequency", "12 Hz", "", std::nullopt};
     if (d == dimension::mass) return {"a mass", "31.4 kg", "mass", u.mass};
     if (d.none()) return {"a plain number", "2.7", "", std::nullopt};
     return {"an angle", "0.2 deg", "angle", u.angle};
@@ -142,8 +144,9 @@ class Work {
     std::vector<std::string> cases;
     for (const LoadCase& c : s_.load_cases()) cases.push_back(c.name());
     for (const Combination& c : s_.combinations()) cases.push_back(c.name);
-    if (e.figure.kind == Kind::mass) {
-      if (!e.load_case.empty()) fail("case", "the mass is the same in every load case");
+    if (!is_of_case(e.figure.kind)) {
+      if (!e.load_case.empty())
+        fail("case", fmt::format("the {} is the same in every load case", describe_kind(e.figure.kind).name));
       return;
     }
     if (e.load_case.empty()) {
@@ -159,6 +162,14 @@ class Work {
 
   void find_target(const Figure& f, Worked& w) {
     const FigureKind& kind = describe_kind(f.kind);
+    if (kind.of == Of::mode) {
+      constexpr std::size_t most_digits = 3;
+      const bool counts = !f.of.empty() && f.of.size() <= most_digits &&
+                          std::all_of(f.of.begin(), f.of.end(), [](char c) { return c >= '0' && c <= '9'; });
+      w.target.mode = counts ? static_cast<std::size_t>(std::stoul(f.of)) : 0;
+      if (w.target.mode == 0) fail(kind.name, fmt::format("'{}' is not the number of a mode, from 1 to 999", f.of));
+      return;
+    }
     if (kind.of == Of::point) {
       if (const auto point = s_.find_point(f.of))
         w.target.point = *point;

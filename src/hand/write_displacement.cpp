@@ -29,17 +29,15 @@ Acting unit_load(const MovedPlace& p, std::size_t axis) {
   return a;
 }
 
+// Zero where nothing is left but rounding of the terms.
 Vector moved(const ForceMethod& m, const MovedPlace& p) {
   double by[3] = {};
-  for (std::size_t i = 0; i < (m.skeleton().plane ? 2U : 3U); ++i) by[i] = sum(m.displacement(unit_load(p, i)).second);
+  for (std::size_t i = 0; i < (m.skeleton().plane ? 2U : 3U); ++i) {
+    double gross = 0;
+    for (const WorkTerm& t : m.displacement(unit_load(p, i)).second) by[i] += t.value, gross += std::abs(t.value);
+    if (std::abs(by[i]) <= 1e-11 * gross) by[i] = 0;
+  }
   return {by[0], by[1], by[2]};
-}
-
-// Movements below this are what rounding leaves.
-double nothing_of(const ForceMethod& m, const MovedPlace& p, std::size_t axis) {
-  double gross = 0;
-  for (const WorkTerm& t : m.displacement(unit_load(p, axis)).second) gross += std::abs(t.value);
-  return 1e-11 * gross;
 }
 
 // The place that moves most: of the joints, and of twentieths of the members near the one that does.
@@ -86,11 +84,8 @@ std::pair<DerivationChapter, std::vector<DerivedDisplacement>> displacement_chap
                       ? "."
                       : "; they may be those of the primary structure (the reduction theorem), which are shorter.")));
   for (const MovedPlace& p : places) {
-    Vector by = moved(m, p);
-    double* parts[] = {&by.x, &by.y, &by.z};
-    const std::size_t n = k.plane ? 2 : 3;
-    for (std::size_t i = 0; i < n; ++i)
-      if (std::abs(*parts[i]) <= nothing_of(m, p, i)) *parts[i] = 0;
+    const Vector by = moved(m, p);
+    const double parts[] = {by.x, by.y, by.z};
     DerivedDisplacement d{.by = by};
     std::string symbol;
     Line where;
@@ -115,9 +110,9 @@ std::pair<DerivationChapter, std::vector<DerivedDisplacement>> displacement_chap
       continue;
     }
     c.items.emplace_back(where.say(":").take());
-    for (std::size_t i = 0; i < n; ++i) {
+    for (std::size_t i = 0; i < (k.plane ? 2U : 3U); ++i) {
       // What is less than a hundredth of the whole movement is not written out.
-      if (std::abs(*parts[i]) < 0.01 * size) continue;
+      if (std::abs(parts[i]) < 0.01 * size) continue;
       const Acting load = unit_load(p, i);
       const auto [state, terms] = m.displacement(load);
       c.items.emplace_back(sentence(fmt::format("Force 1 along {}:", direction_letters[i])));

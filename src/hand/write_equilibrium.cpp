@@ -188,14 +188,14 @@ class EquilibriumWriter {
   }
 
   bool one_body() {
-    for (Written& w : prepared_) {
-      const auto best = isolating(w);
-      if (!best) continue;
-      step(w, best->first, best->second);
-      while (const auto next = isolating(w)) step(w, next->first, next->second);
-      return true;
-    }
-    return false;
+    return std::any_of(prepared_.begin(), prepared_.end(), [&](Written& w) { return all_steps(w); });
+  }
+
+  // Everything that a body tells by equations that leave one unknown; whether that is anything.
+  bool all_steps(Written& w) {
+    bool any = false;
+    while (const auto next = isolating(w)) step(w, next->first, next->second), any = true;
+    return any;
   }
 
   bool section() {
@@ -206,14 +206,7 @@ class EquilibriumWriter {
     // The side of a cut on which fewer forces act is shorter to write.
     std::stable_sort(sides.begin(), sides.end(),
                      [](const Written& a, const Written& b) { return a.forces.size() < b.forces.size(); });
-    for (Written& w : sides) {
-      const auto best = isolating(w);
-      if (!best) continue;
-      step(w, best->first, best->second);
-      while (const auto next = isolating(w)) step(w, next->first, next->second);
-      return true;
-    }
-    return false;
+    return std::any_of(sides.begin(), sides.end(), [&](Written& w) { return all_steps(w); });
   }
 
   // Equations of one body that hold together.

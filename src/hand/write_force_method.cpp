@@ -174,19 +174,6 @@ std::optional<DerivationTable> bars_table(const ForceMethod& m) {
 
 namespace {
 
-// What pushes the ends of a piece apart with a force 1 on its joints.
-Acting apart(const Skeleton& k, std::size_t piece) {
-  const Piece& p = k.pieces[piece];
-  Acting all;
-  for (const bool at_a : {true, false}) {
-    const UnitWrench w = on_joint(p, N, at_a);
-    const std::size_t point = at_a ? p.a : p.b;
-    const Vector arm = (at_a ? p.at_a : p.at_b) - k.structure->points()[point].position;
-    all.joints.push_back({point, -w.force, -cross(arm, w.force), "1"});
-  }
-  return all;
-}
-
 // How far the ends of a slack piece move apart, and how much longer it becomes by itself.
 void write_gap(const ForceMethod& m, const ForceMethod::Slack& slack, bool pulls, DerivationChapter& c) {
   const Skeleton& k = m.skeleton();
@@ -194,7 +181,7 @@ void write_gap(const ForceMethod& m, const ForceMethod::Slack& slack, bool pulls
   const std::string name = k.structure->members()[p.member].name;
   c.items.emplace_back(sentence(
       fmt::format("{} ({}) is slack. How far its ends move apart, by a force 1 on both of them:", name, p.name)));
-  const Acting load = apart(k, slack.piece);
+  const Acting load = pushed_apart(k, slack.piece);
   const auto [state, terms] = m.displacement(load);
   Ledger l(m, load, state, dimension::force);
   for (const Unknown& u : m.statics->redundants()) l.learn(key_of(l, u));

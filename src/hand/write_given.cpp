@@ -77,8 +77,10 @@ DerivationTable rigidities_table(const ForceMethod& m) {
                           {"EIy", bending, &Flexibility::EIy},
                           {"GJ", bending, &Flexibility::GJ},
                           {k.plane ? "GAs" : "GAy", dimension::force, &Flexibility::GAy},
-                          {"GAz", dimension::force, &Flexibility::GAz}})
-    if (any(c.flexibility)) columns.push_back(c), t.columns.push_back({c.head, c.dimension});
+                          {"GAz", dimension::force, &Flexibility::GAz}}) {
+    const bool counts = !k.plane || (c.flexibility != &Flexibility::EIy && c.flexibility != &Flexibility::GAz);
+    if (counts && any(c.flexibility)) columns.push_back(c), t.columns.push_back({c.head, c.dimension});
+  }
   for (std::size_t i = 0; i + 1 < k.first.size(); ++i) {
     const Member& member = k.structure->members()[i];
     const Piece& p = k.pieces[k.first[i]];
@@ -173,17 +175,13 @@ void add_loads(const ForceMethod& m, DerivationChapter& chapter) {
     if (!t->rows.empty()) chapter.items.emplace_back(std::move(*t));
 }
 
-bool needs_rigidities(const ForceMethod&) {
-  return true;
-}
-
 }  // namespace
 
 DerivationChapter given_chapter(const ForceMethod& m) {
   DerivationChapter c{.name = "given", .title = "What is given"};
   c.items.emplace_back(joints_table(m.skeleton()));
   c.items.emplace_back(pieces_table(m.skeleton()));
-  if (needs_rigidities(m)) c.items.emplace_back(rigidities_table(m));
+  c.items.emplace_back(rigidities_table(m));
   add_loads(m, c);
   const bool plane = m.skeleton().plane;
   c.items.emplace_back(sentence(
@@ -213,15 +211,13 @@ DerivationChapter count_chapter(const ForceMethod& m, std::vector<std::string>& 
                         n.bars - slack == 1 ? "" : " each");
   text += fmt::format("{} reactions", n.reactions);
   if (n.releases > 0) text += fmt::format(", less {} released", n.releases);
-  const std::size_t unknowns = n.members * of_beam + (n.bars - slack) + n.reactions - n.releases;
-  const std::size_t equations = unknowns - n.degree;
-  text += fmt::format(": {} unknowns. Equilibrium of {} joints gives {} independent equations. ", unknowns, n.joints,
-                      equations);
+  text += fmt::format(": {} unknowns. Equilibrium of {} joints gives {} independent equations. ", n.unknowns, n.joints,
+                      n.equations);
   if (n.degree == 0)
-    text += fmt::format("{} − {} = 0: the structure is statically determinate.", unknowns, equations);
+    text += fmt::format("{} − {} = 0: the structure is statically determinate.", n.unknowns, n.equations);
   else
-    text += fmt::format("{} − {} = {}: the structure is statically indeterminate to degree {}.", unknowns, equations,
-                        n.degree, n.degree);
+    text += fmt::format("{} − {} = {}: the structure is statically indeterminate to degree {}.", n.unknowns,
+                        n.equations, n.degree, n.degree);
   c.items.emplace_back(sentence(std::move(text)));
   if (n.degree == 0) return c;
   c.items.emplace_back(sentence(

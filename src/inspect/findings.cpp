@@ -15,6 +15,7 @@ const std::vector<FindingKind>& finding_kinds() {
       {"overlapping-members", error, false, "two members lie on the same line over some length"},
       {"free-to-move", error, false, "the structure or a part of it can move"},
       {"unheld-load", error, false, "a load that no member carries"},
+      {"buckles", error, false, "loads beyond those under which the structure buckles, at second order"},
       {"ill-conditioned", error, false, "rounding leaves few digits of the results"},
       {"no-density", error, false, "gravity acts on a member without density"},
       {"no-strength", error, false, "a limit of safety, and no strength to hold it against"},

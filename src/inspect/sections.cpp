@@ -1,8 +1,8 @@
 // Sections of unusual proportions, sections that lie on their weak side, sections that nothing is made of; limits of
 // unusual size.
 #include <algorithm>
-#include <set>
 #include <cmath>
+#include <set>
 
 #include "inspect/findings.hpp"
 

@@ -32,7 +32,7 @@ class Adder {
   }
   void operator()(const GravityLoad& l) const {
     for (const ActingLine& a : acting(s_, l)) add(a);
-    for (const PointMass& m : s_.point_masses()) sum_.add(s_[m.at].position, l.acceleration * m.mass);
+    for (const PointMass& m : s_.point_masses()) sum_.add(s_[m.at].position + m.arm, l.acceleration * m.mass);
   }
   // Heat, lack of fit and settlements have no resultant.
   template <class Other>

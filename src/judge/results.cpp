@@ -138,6 +138,7 @@ class Judge {
   }
 
   void movements() {
+    if (s_.analysis().order == Order::large) return;
     const double size = s_.bounds().diagonal();
     double most = 0, turned = 0;
     std::size_t where = 0, in = 0, turned_where = 0, turned_in = 0;

@@ -31,6 +31,8 @@ int pieces_for(double pixels) {
 double exaggeration(const Scene& scene) {
   double move = largest_movement(scene.result(), scene.shown());
   for (const Beside& other : scene.beside()) move = std::max(move, largest_movement(other.result, other.shown));
+  // What has turned far keeps its shape in true scale alone.
+  if (scene.structure().analysis().order == Order::large) return scene.options().scale.value_or(1);
   return scene.options().scale.value_or(move > 0 ? round_below(7 * scene.letter() / (move * scene.scale())) : 1);
 }
 

@@ -99,7 +99,15 @@ class DiagramPicture {
     if (size <= 1e-9 * most_ || most_ <= rounding_) return;
     if (axial_ && m.kind == MemberKind::link) return link(c, m);
     const Spot up = s_.seen(c.up);
-    for (const Diagram::Piece& p : c.diagram.pieces()) piece(p, up, m);
+    const auto& pieces = c.diagram.pieces();
+    for (const Diagram::Piece& p : pieces) {
+      // Down to the member where the course begins, ends or jumps.
+      const auto leaps = [&](double at) {
+        const double before = c.diagram.at(Length::si(at), Side::before).si, after = c.diagram.at(Length::si(at)).si;
+        return std::abs(after - before) > 1e-6 * most_;
+      };
+      piece(p, {&p == &pieces.front() || leaps(p.from), &p == &pieces.back() || leaps(p.to)}, up, m);
+    }
     values(c, up, m);
   }
 
@@ -126,8 +134,13 @@ class DiagramPicture {
 
   Spot foot(const Member& m, double along) const { return s_.at(s_.place(m, along)); }
 
+  // Whether the line goes down to the member at the start and at the end.
+  struct Feet {
+    bool from = true, to = true;
+  };
+
   // The area of a piece, in parts of one sign, with its hatching.
-  void piece(const Diagram::Piece& p, const Spot& up, const Member& m) {
+  void piece(const Diagram::Piece& p, const Feet& feet, const Spot& up, const Member& m) {
     const bool straight = p.powers[2] == 0 && p.powers[3] == 0 && p.powers[4] == 0 && p.powers[5] == 0;
     const double pixels = length(foot(m, p.to) - foot(m, p.from));
     const int n = straight ? 1 : std::clamp(static_cast<int>(pixels / 5), 4, 80);
@@ -148,19 +161,19 @@ class DiagramPicture {
         const double t = all.back().value / (all.back().value - v);
         const double zero = all.back().along + (along - all.back().along) * t;
         all.push_back({zero, 0});
-        area(all.front().along, zero, all, up, m);
+        area(all.front().along, zero, all, {all.front().along > p.from || feet.from, true}, up, m);
         all = {{zero, 0}};
       }
       all.push_back({along, v});
     }
-    area(all.front().along, all.back().along, all, up, m);
+    area(all.front().along, all.back().along, all, {all.front().along > p.from || feet.from, feet.to}, up, m);
     hatch(value, p, pixels, up, m);
   }
 
   Colour colour(double sign) const { return sign >= 0 ? s_.colours().positive : s_.colours().negative; }
 
   template <class Ordinates>
-  void area(double from, double to, const Ordinates& all, const Spot& up, const Member& m) {
+  void area(double from, double to, const Ordinates& all, const Feet& feet, const Spot& up, const Member& m) {
     double sum = 0;
     std::vector<Spot> outline{foot(m, from)}, top;
     for (const auto& o : all) {
@@ -172,6 +185,8 @@ class DiagramPicture {
     outline.push_back(foot(m, to));
     for (std::size_t i = 1; i < outline.size(); ++i) s_.keep_clear(outline[i - 1], outline[i]);
     s_.area(outline, colour(sum).with(0.13), {names_.what, m.name});
+    if (!feet.from) outline.erase(outline.begin());
+    if (!feet.to) outline.pop_back();
     s_.line(std::move(outline), {colour(sum), 1.5}, {names_.what + std::string("-line"), m.name});
   }
 

@@ -220,7 +220,7 @@ Expected<Modes, Problem> modes_of(const Solution& solution, const PictureOptions
     wanted.vibration = o.mode;
   else
     wanted.buckling = {{name, o.mode}};
-  auto found = modes(solution.structure(), wanted);
+  auto found = modes(solution, wanted);
   if (!found) return found.error().front();
   const std::size_t there = vibration ? found->vibration.size() : found->buckling.front().modes.size();
   if (there < o.mode)

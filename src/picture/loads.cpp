@@ -90,8 +90,8 @@ class Gathering {
     const bool down = dot(l.acceleration, s_.up_direction()) < -0.999 * length(l.acceleration);
     all_.everywhere.push_back(fmt::format("own weight {}: {} m/s²", down ? "down" : "aslant", short_number(g, 4)));
     for (const PointMass& m : s_.point_masses())
-      all_.signs.push_back(
-          {Acting::Sign::Kind::mass, s_[m.at].position, fmt::format("{} kg", short_number(m.mass, 4)), s_[m.at].name});
+      all_.signs.push_back({Acting::Sign::Kind::mass, s_[m.at].position + m.arm,
+                            fmt::format("{} kg", short_number(m.mass, 4)), s_[m.at].name});
   }
   void take(const HeatLoad& l) {
     if (!shown(l.on)) return;

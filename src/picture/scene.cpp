@@ -76,6 +76,18 @@ void Scene::fit() {
   };
   take_members(s_, shown_);
   for (const Beside& other : beside_) take_members(other.solution->structure(), other.shown);
+  // A shape in true scale that has moved far, as large displacements do.
+  if (options().of == PictureOf::deformed && s_.analysis().order == Order::large)
+    for (std::size_t i = 0; i < shown_.size(); ++i) {
+      if (!shown_[i]) continue;
+      const MemberResult m = case_[MemberId{i}];
+      constexpr int places = 16;
+      for (int k = 0; k <= places; ++k) {
+        const SectionState t = m.at(m.length() * (static_cast<double>(k) / places));
+        take(place(s_.members()[i], m.length().si() * k / places) +
+             Vector{t.x.si(), t.y.si(), t.z.si()} * options().scale.value_or(1));
+      }
+    }
   const Margins m = margins(letter(), options().titled);
   const double w = width() - 2 * m.side, h = height() - m.top - m.bottom;
   const double wide = b.right - b.left, tall = b.bottom - b.top;

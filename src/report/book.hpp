@@ -77,6 +77,7 @@ struct Source {
 void add_summary(Chapter& chapter, const Source& source);
 void add_model(Chapter& chapter, const Source& source);
 void add_materials(Chapter& chapter, const Source& source);
+void add_modes(Chapter& chapter, const Source& source);
 void add_supports(Chapter& chapter, const Source& source);
 void add_loads(Chapter& chapter, const Source& source);
 void add_findings(Chapter& chapter, const Source& source);
@@ -89,7 +90,7 @@ void add_accuracy(Chapter& chapter, const Source& source);
 
 // A picture as wide as the text of a page of A4; nothing where there is no shape to draw.
 void add_picture(Chapter& chapter, const Source& source, std::string name, std::string caption, PictureOptions options,
-                 double height = 320);
+                 double height = 320, const Modes& shapes = {});
 
 std::string as_html(const Book& book);
 std::string as_pdf(const Book& book);

@@ -127,7 +127,7 @@ void add_derivation(Chapter& chapter, const Source& source) {
   const std::vector<BothWays> both = both_ways(*derived, source.solution);
   if (both.empty()) return;
   chapter.items.emplace_back(Heading{"Both ways", 2});
-  chapter.items.emplace_back(document::both_ways_table(both, source.model.units, options.digits));
+  chapter.items.emplace_back(document::both_ways_table(both, source.model.units));
 }
 
 }  // namespace corvex::reporting
@@ -157,7 +157,7 @@ Expected<std::string, Problem> derivation_document(const Model& model, const Der
   }
   if (!both.empty()) {
     reporting::Chapter chapter{.name = "both-ways", .title = "Both ways"};
-    chapter.items.emplace_back(document::both_ways_table(both, model.units, options.digits));
+    chapter.items.emplace_back(document::both_ways_table(both, model.units));
     book.chapters.push_back(std::move(chapter));
   }
   return format == ReportFormat::pdf ? reporting::as_pdf(book) : reporting::as_html(book);

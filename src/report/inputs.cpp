@@ -23,7 +23,7 @@ Table shortened(Table t, const Source& source) {
 }  // namespace
 
 void add_picture(Chapter& chapter, const Source& source, std::string name, std::string caption, PictureOptions options,
-                 double height) {
+                 double height, const Modes& shapes) {
   constexpr double a4_text = 643;  // 170 mm
   options.width = a4_text;
   options.height = height;
@@ -31,7 +31,7 @@ void add_picture(Chapter& chapter, const Source& source, std::string name, std::
   options.titled = false;
   options.units = source.model.units;
   options.digits = source.options.digits;
-  auto drawing = picture::drawing_of(source.solution, options, source.lettering);
+  auto drawing = picture::drawing_of(source.solution, options, source.lettering, {}, shapes);
   if (!drawing) return;
   drawing->title = caption;
   chapter.items.emplace_back(Figure{std::move(name), std::move(caption), std::move(*drawing)});

@@ -15,10 +15,11 @@ namespace {
 
 using Add = void (*)(reporting::Chapter&, const reporting::Source&);
 // In the order of report_parts.
-constexpr Add writers[] = {reporting::add_summary,    reporting::add_model,    reporting::add_materials,
-                           reporting::add_supports,   reporting::add_loads,    reporting::add_findings,
-                           reporting::add_results,    reporting::add_limits,   reporting::add_hand,
-                           reporting::add_derivation, reporting::add_variants, reporting::add_accuracy};
+constexpr Add writers[] = {reporting::add_summary,  reporting::add_model,      reporting::add_materials,
+                           reporting::add_supports, reporting::add_loads,      reporting::add_findings,
+                           reporting::add_results,  reporting::add_modes,      reporting::add_limits,
+                           reporting::add_hand,     reporting::add_derivation, reporting::add_variants,
+                           reporting::add_accuracy};
 
 std::optional<Problem> slip(const ReportOptions& options) {
   std::vector<std::string> known;
@@ -34,6 +35,7 @@ std::optional<Problem> slip(const ReportOptions& options) {
 }
 
 bool has_something_to_say(const std::string& part, const reporting::Source& source) {
+  if (part == "modes") return source.model.modes.vibration > 0 || !source.model.modes.buckling.empty();
   if (part == "limits") return !source.limits.verdicts.empty();
   if (part == "derivation") return !source.options.parts.empty();
   if (part == "hand") return !source.hand.comparisons.empty();

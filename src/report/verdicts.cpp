@@ -80,15 +80,29 @@ void add_variants(Chapter& chapter, const Source& source) {
   }
 }
 
+std::string theory_of(const AnalysisOptions& analysis) {
+  switch (analysis.order) {
+    case Order::first:
+      return "Linear elastic, small displacements: equilibrium is that of the undeformed structure. Buckling and "
+             "second-order effects are not part of these figures.";
+    case Order::second:
+      return "Linear elastic, second order (" + document::analysis_words(analysis) +
+             "): equilibrium is that of the displaced structure, with turns that are small; each case and combination "
+             "is solved by itself. Bending under axial force is counted in members and in the frame; lateral torsional "
+             "buckling is not.";
+    case Order::large: break;
+  }
+  return "Linear elastic, " + document::analysis_words(analysis) +
+         ": equilibrium is that of the displaced structure, whatever its turns; each case and combination is solved by "
+         "itself.";
+}
+
 void add_accuracy(Chapter& chapter, const Source& source) {
   const Structure& s = source.model.structure;
   std::string deformation = s.analysis().shear ? "Deformation by shear forces is counted."
                                                : "Deformation by shear forces is left out, as the model asks for.";
   chapter.items.emplace_back(
-      Words{{{"Theory",
-              "Linear elastic, small displacements: equilibrium is that of the undeformed structure. Buckling and "
-              "second-order effects are not part of these figures. " +
-                  deformation},
+      Words{{{"Theory", theory_of(s.analysis()) + " " + deformation},
              {"Members",
               "Members are exact between their joints for the loads that act on them (beam theory after Euler and "
               "Bernoulli, or Timoshenko): there are no elements to be refined, and extremes are roots, not samples."},

@@ -4,6 +4,7 @@
 #include <utility>
 
 #include "solve/element.hpp"
+#include "structure/rigidity.hpp"
 
 namespace corvex::result {
 namespace {
@@ -79,7 +80,7 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
   const Axes& axes = analysis.system.spans.axes[member];
   const solver::CaseState& state = analysis.states[load_case];
   result.length = structure.length_of(m);
-  const double turn = solver::principal_turn(structure, m);
+  const double turn = principal_turn(structure, m);
   double force = 0, moment = 0, movement = 0;
   result.joints.resize(m.through.size());
   for (std::size_t i = analysis.system.spans.first[member]; i < analysis.system.spans.first[member + 1]; ++i) {
@@ -89,8 +90,9 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
     solver::Ends ends =
         element.own_ends(solver::ends<long double>(axes, span, state.movement[span.a], state.movement[span.b]), loads);
     tidy(ends);
-    const Vector12& own = ends.movement;
-    Vector12 f = state.forceless ? Vector12::Zero().eval() : element.tidy_end_forces(ends, loads);
+    const solver::BentForces* bent = state.bent ? &state.bent->spans[i] : nullptr;
+    const Vector12& own = bent ? bent->own : ends.movement;
+    Vector12 f = state.forceless ? Vector12::Zero().eval() : bent ? bent->forces : element.tidy_end_forces(ends, loads);
     // Measured against what the loads would do, not against what is left of it.
     constexpr double nothing = 1e-13;
     for (int k = 0; k < 12; ++k)
@@ -99,7 +101,8 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
     JointAction *at = &result.joints[i - analysis.system.spans.first[member]], *beyond = at + 1;
     *at = {at->force_y + f(1), at->force_z + f(2), own(1), own(2)};
     *beyond = {f(7), f(8), own(7), own(8)};
-    std::vector<CoursePiece> course = solver::integrate(element.rigidity(), span.length, loads, start);
+    std::vector<CoursePiece> course =
+        bent && !bent->course.empty() ? bent->course : solver::integrate(element.rigidity(), span.length, loads, start);
     const solver::State end = course.back().at(course.back().to - course.back().from);
     for (CoursePiece& p : course) {
       meet(p.u, own(6) - end.u, span.length, p.from);
@@ -116,7 +119,7 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
       for (const auto part : {&CoursePiece::T, &CoursePiece::My, &CoursePiece::Mz})
         clear(p.*part, h, nothing * state.gross * result.length);
       // Between its ends a span stays straight where only such forces bend it.
-      const solver::Rigidity& r = element.rigidity();
+      const Rigidity& r = element.rigidity();
       const double bend = nothing * state.gross * std::pow(span.length, 3);
       straighten_noise(p.v, own(1), own(7), span.length, p.from, h, r.EIz > 0 ? bend / r.EIz : 0);
       straighten_noise(p.w, own(2), own(8), span.length, p.from, h, r.EIy > 0 ? bend / r.EIy : 0);

@@ -108,7 +108,7 @@ class Checker {
     }
     ModesOptions options;
     for (const std::size_t c : cases) options.buckling.emplace_back(solution_[c].name(), 1);
-    const auto found = modes(s_, options);
+    const auto found = modes(solution_, options);
     if (!found) return not_known(l, found.error());
     for (const CaseBuckling& one : found->buckling) {
       if (v.load_case.empty()) v.load_case = one.load_case;
@@ -121,7 +121,7 @@ class Checker {
   }
 
   void frequency(const Limit& l) {
-    const auto found = modes(s_, {.vibration = 1});
+    const auto found = modes(solution_, {.vibration = 1});
     if (!found) return not_known(l, found.error());
     if (found->vibration.empty()) return not_known(l, {{"nothing swings"}});
     const Frequency f = found->vibration.front().frequency;

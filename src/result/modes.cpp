@@ -4,10 +4,13 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 #include <numbers>
 
 #include "corvex/formula.hpp"
 #include "solve/eigen_modes.hpp"
+#include "solve/rigid_arm.hpp"
+#include "structure/combined.hpp"
 
 namespace corvex {
 namespace {
@@ -16,7 +19,39 @@ namespace {
 struct Stressing {
   std::vector<solver::AxialCourse> axial{};
   std::vector<bool> slack{};
+  std::vector<std::pair<std::size_t, Eigen::Matrix3d>> turned_arms{};
 };
+
+// Forces on the ends of arms, and the weights of masses on arms.
+void add_turned_arms(const Structure& s, const CaseResult& result, Stressing& all) {
+  for (std::size_t i = 0; i < s.members().size(); ++i) {
+    const Member& m = s.members()[i];
+    if (zero(m.arm_start) && zero(m.arm_end)) continue;
+    const Axes axes = local_axes(s, m);
+    const double L = s.length_of(m);
+    for (const Joint& j : result[MemberId(i)].joints()) {
+      const SectionState& state = j.state;
+      // The point on the member: before its section from the other side.
+      const double sign = j.side == Side::after ? 1 : -1;
+      const Vector force = axes.global({-state.axial.si(), state.shear_y.si(), state.shear_z.si()}) * sign;
+      const auto k = std::find(m.through.begin(), m.through.end(), j.point) - m.through.begin();
+      const double share = s.place_of(m, static_cast<std::size_t>(k)) / L;
+      const Vector arm = m.arm_start + (m.arm_end - m.arm_start) * share;
+      all.turned_arms.emplace_back(j.point.index, solver::turned_arm(arm, force));
+    }
+  }
+  const auto weigh = [&](const LoadCase& loads) {
+    for (const Load& load : loads.loads())
+      if (const auto* g = std::get_if<GravityLoad>(&load))
+        for (const PointMass& m : s.point_masses())
+          if (!zero(m.arm))
+            all.turned_arms.emplace_back(m.at.index, -solver::turned_arm(m.arm, g->acceleration * m.mass));
+  };
+  for (const LoadCase& c : s.load_cases())
+    if (c.name() == result.name()) return weigh(c);
+  for (const Combination& c : s.combinations())
+    if (c.name == result.name()) return weigh(combined(s, c));
+}
 
 // Of the distance from the start of a span.
 solver::AxialCourse::Piece shifted(const Diagram::Piece& p, double span_start, double from, double to) {
@@ -53,6 +88,7 @@ Stressing stressing_of(const Structure& s, const CaseResult& result) {
       all.slack.push_back(member.is_slack());
     }
   }
+  add_turned_arms(s, result, all);
   return all;
 }
 
@@ -111,26 +147,18 @@ std::vector<BuckledMember> buckled_members(const Structure& s, const CaseResult&
   return all;
 }
 
-}  // namespace
+Expected<CaseResult, Problems> case_of(const Solution& solution, const std::string& name) {
+  if (!solution.ok()) return solution.problems();
+  std::vector<std::string> known;
+  for (std::size_t i = 0; i < solution.size(); ++i) known.push_back(solution[i].name());
+  for (const std::string& k : known)
+    if (k == name) return solution[name];
+  return Problems{{fmt::format("there is no load case or combination '{}'{}", name, did_you_mean(name, known))}};
+}
 
-Expected<Modes, Problems> modes(const Structure& s, const ModesOptions& o) {
-  Problems wrong;
-  // Vibration needs no load.
-  Structure sound = s;
-  if (sound.load_cases().empty()) sound.load_case("at rest");
-  for (const Problem& p : sound.validate())
-    if (p.severity == Problem::Severity::error) wrong.push_back(p);
-  if (!wrong.empty()) return wrong;
-  std::optional<Solution> solution;
-  const auto solved = [&](const std::string& name) -> Expected<CaseResult, Problems> {
-    if (!solution) solution = solve(s);
-    if (!solution->ok()) return solution->problems();
-    std::vector<std::string> known;
-    for (std::size_t i = 0; i < solution->size(); ++i) known.push_back((*solution)[i].name());
-    for (const std::string& k : known)
-      if (k == name) return (*solution)[name];
-    return Problems{{fmt::format("there is no load case or combination '{}'{}", name, did_you_mean(name, known))}};
-  };
+// Of a structure that is sound; `solution` is asked only where axial forces are needed.
+Expected<Modes, Problems> modes_of(const Structure& s, const ModesOptions& o,
+                                   const std::function<const Solution&()>& solution) {
   Modes all;
   if (o.vibration > 0) {
     for (const Member& m : s.members())
@@ -140,10 +168,11 @@ Expected<Modes, Problems> modes(const Structure& s, const ModesOptions& o) {
                          {Subject::Kind::member, m.name}}};
     solver::ModeInput input{.structure = &s, .count = o.vibration};
     if (!o.under.empty()) {
-      const auto under = solved(o.under);
+      const auto under = case_of(solution(), o.under);
       if (!under) return under.error();
       Stressing stressing = stressing_of(s, *under);
       input.axial = std::move(stressing.axial), input.slack = std::move(stressing.slack);
+      input.turned_arms = std::move(stressing.turned_arms);
     }
     const solver::FoundModes found = solver::vibration_modes(input);
     if (found.buckles)
@@ -159,11 +188,14 @@ Expected<Modes, Problems> modes(const Structure& s, const ModesOptions& o) {
     if (found.missing > 0) all.notes.push_back(skipped(found.missing, "frequencies"));
   }
   for (const auto& [name, count] : o.buckling) {
-    const auto result = solved(name);
+    const auto result = case_of(solution(), name);
     if (!result) return result.error();
     Stressing stressing = stressing_of(s, *result);
-    const solver::FoundModes found = solver::buckling_modes(
-        {.structure = &s, .axial = std::move(stressing.axial), .slack = std::move(stressing.slack), .count = count});
+    const solver::FoundModes found = solver::buckling_modes({.structure = &s,
+                                                             .axial = std::move(stressing.axial),
+                                                             .slack = std::move(stressing.slack),
+                                                             .turned_arms = std::move(stressing.turned_arms),
+                                                             .count = count});
     CaseBuckling& buckling = all.buckling.emplace_back();
     buckling.load_case = name;
     for (const solver::FoundMode& m : found.modes)
@@ -171,6 +203,39 @@ Expected<Modes, Problems> modes(const Structure& s, const ModesOptions& o) {
     if (found.missing > 0) all.notes.push_back(skipped(found.missing, "load factors of " + name));
   }
   return all;
+}
+
+// Axial forces are those of first order, solved for when they are first asked for.
+std::function<const Solution&()> lazily(const Structure& s) {
+  return [&s, solution = std::make_shared<std::optional<Solution>>()]() -> const Solution& {
+    if (!*solution) {
+      Structure first = s;
+      first.analysis().order = Order::first;
+      first.analysis().imperfection.reset();
+      *solution = solve(first);
+    }
+    return **solution;
+  };
+}
+
+}  // namespace
+
+Expected<Modes, Problems> modes(const Structure& s, const ModesOptions& o) {
+  Problems wrong;
+  // Vibration needs no load.
+  Structure sound = s;
+  if (sound.load_cases().empty()) sound.load_case("at rest");
+  for (const Problem& p : sound.validate())
+    if (p.severity == Problem::Severity::error) wrong.push_back(p);
+  if (!wrong.empty()) return wrong;
+  return modes_of(s, o, lazily(s));
+}
+
+Expected<Modes, Problems> modes(const Solution& solution, const ModesOptions& o) {
+  if (!solution.ok()) return solution.problems();
+  if (solution.structure().analysis().order != Order::first)
+    return modes_of(solution.structure(), o, lazily(solution.structure()));
+  return modes_of(solution.structure(), o, [&]() -> const Solution& { return solution; });
 }
 
 }  // namespace corvex

@@ -335,7 +335,7 @@ Reaction CaseResult::reaction(std::string_view point) const {
 }
 
 Balance CaseResult::balance() const {
-  const solver::Resultant& applied = data_->analysis.acting[case_].applied;
+  const solver::Resultant applied = data_->analysis.applied(case_);
   const solver::Reacted r = solver::reacted(data_->structure, applied, data_->analysis.states[case_]);
   const Vector &force = applied.force, &moment = applied.moment;
   return {reaction_of({force.x, force.y, force.z, moment.x, moment.y, moment.z}),
@@ -346,6 +346,13 @@ int CaseResult::digits() const {
   const double error = data_->analysis.states[case_].error;
   constexpr double least = 1e-15;
   return error < 1 ? static_cast<int>(-std::log10(std::max(error, least))) : 0;
+}
+
+std::vector<LoadStep> CaseResult::steps() const {
+  std::vector<LoadStep> all;
+  if (const auto& bent = data_->analysis.states[case_].bent)
+    for (const auto& [load, movement] : bent->steps) all.push_back({load, Length::si(movement)});
+  return all;
 }
 
 Solution::Solution(std::shared_ptr<const result::Data> data) : data_(std::move(data)) {}

@@ -221,7 +221,8 @@ const Solved& Worked::solved() const {
     } else if (const auto* round = std::get_if<RoundBar>(&shape)) {
       s.field = round_field(round->diameter.si() / 2, 0, J);
     } else if (const auto* flat = std::get_if<RectangularBar>(&shape)) {
-      s.field = rectangle_field(flat->height.si(), flat->width.si(), rectangle_torsion(flat->height.si(), flat->width.si()).J);
+      s.field = rectangle_field(flat->height.si(), flat->width.si(),
+                                rectangle_torsion(flat->height.si(), flat->width.si()).J);
     } else {
       OutlineField sampled = outline_field(warping());
       s.field = std::move(sampled.field);

@@ -6,8 +6,10 @@
 
 #include "solve/balance.hpp"
 #include "solve/case_states.hpp"
+#include "solve/large_order.hpp"
 #include "solve/load_checks.hpp"
 #include "solve/one_way.hpp"
+#include "solve/second_order.hpp"
 #include "structure/combined.hpp"
 
 namespace corvex::solver {
@@ -25,7 +27,7 @@ Problem spinning_load(const Structure& s, std::size_t point, const std::string& 
 class Run {
  public:
   Run(const Structure& s, System system, Reusable& reusable)
-      : s_(s), a_{std::move(system), {}, {}, {}, {}}, equations_(s, a_.system, reusable) {}
+      : s_(s), a_{std::move(system), {}, {}, {}, {}}, reusable_(reusable), equations_(s, a_.system, reusable) {}
 
   Expected<Analysis, Problems> operator()() {
     const std::size_t cases = s_.load_cases().size();
@@ -34,7 +36,8 @@ class Run {
     if (!problems.empty()) return problems;
     for (const Combination& c : s_.combinations()) a_.combined.push_back(combined(s_, c));
     for (const LoadCase& loads : a_.combined) a_.acting.push_back(acting_in(s_, a_.system, loads));
-    if (some_act_one_way(s_))
+    // What is not in proportion to the loads is not added up.
+    if (some_act_one_way(s_) || s_.analysis().order != corvex::Order::first)
       problems = solve(cases);
     else
       for (const Combination& c : s_.combinations()) a_.states.push_back(superposed(s_, c, a_.states));
@@ -58,7 +61,11 @@ class Run {
     if (!solved) return solved.error();
     Problems problems;
     for (std::size_t i = 0; i < cases.size(); ++i) {
-      auto found = find_slack(s_, a_.system, equations_, cases[i], std::move(solved.value()[i]));
+      const SolveWith at_first_order = [&](Elements elements) { return solve_one(cases[i], std::move(elements)); };
+      auto found = find_slack(s_, a_.system, at_first_order, cases[i], std::move(solved.value()[i]));
+      if (found && s_.analysis().order == corvex::Order::second)
+        found = at_second_order(cases[i], std::move(found.value()));
+      if (found && s_.analysis().order == corvex::Order::large) found = LargeOrder(s_, a_.system).solve(cases[i]);
       if (!found) {
         for (const Problem& p : found.error()) problems.push_back(p);
         continue;
@@ -69,6 +76,25 @@ class Run {
       a_.states.push_back(state_of(s_, a_.system, acting, std::move(found.value()), is_combination));
     }
     return problems;
+  }
+
+  Expected<Solved, Problems> solve_one(const LoadedCase& load_case, Elements elements) {
+    auto solved = equations_.solve({load_case}, std::move(elements));
+    if (!solved) return solved.error();
+    return std::move(solved.value().front());
+  }
+
+  // On the displaced structure members that act one way only may change sides once more.
+  Expected<Solved, Problems> at_second_order(const LoadedCase& load_case, Solved first) {
+    SecondOrder displaced(s_, a_.system, reusable_);
+    auto solved = displaced.solve(load_case, first);
+    if (!solved) return solved;
+    const SolveWith with = [&](Elements elements) -> Expected<Solved, Problems> {
+      const auto start = solve_one(load_case, std::move(elements));
+      if (!start) return start;
+      return displaced.solve(load_case, start.value());
+    };
+    return find_slack(s_, a_.system, with, load_case, std::move(solved.value()));
   }
 
   Problems spinning_loads() const {
@@ -85,6 +111,7 @@ class Run {
 
   const Structure& s_;
   Analysis a_;
+  Reusable& reusable_;
   Equations equations_;
   std::vector<Spun> spun_;
 };

@@ -19,6 +19,12 @@ struct Analysis {
     const std::size_t n = structure.load_cases().size();
     return c < n ? structure.load_cases()[c] : combined[c - n];
   }
+  // What acts, about the places where it acts on the structure as it stands in the end.
+  Resultant applied(std::size_t load_case) const {
+    Resultant r = acting[load_case].applied;
+    if (const auto& bent = states[load_case].bent) r.moment += bent->displaced;
+    return r;
+  }
   const Element& element(std::size_t load_case, std::size_t span) const {
     return states[load_case].elements ? (*states[load_case].elements)[span] : system.elements[span];
   }

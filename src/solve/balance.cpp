@@ -45,7 +45,7 @@ Problems imbalances(const Structure& s, const Analysis& a) {
   constexpr double poor = 1e-6, hopeless = 1e-3, no_digit = 0.1;
   Problems problems;
   for (std::size_t c = 0; c < a.states.size(); ++c) {
-    const Reacted r = reacted(s, a.acting[c].applied, a.states[c]);
+    const Reacted r = reacted(s, a.applied(c), a.states[c]);
     const bool sound = finite(r.force) && finite(r.moment);
     const double error = sound ? r.error : std::numeric_limits<double>::infinity(), movement = a.states[c].error;
     if (error <= poor && movement <= poor) continue;

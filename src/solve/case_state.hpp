@@ -3,6 +3,7 @@
 
 #include <memory>
 
+#include "solve/bent_state.hpp"
 #include "solve/span_load.hpp"
 #include "solve/system.hpp"
 
@@ -30,6 +31,8 @@ struct CaseState {
   bool forceless = false;
   // Of each span, where members that act one way only are slack; else those of the system count.
   std::shared_ptr<const std::vector<Element>> elements;
+  // Of second order: the spans on the displaced structure.
+  std::shared_ptr<const BentState> bent{};
 };
 
 }  // namespace corvex::solver

@@ -76,7 +76,8 @@ CaseState state_of(const Structure& s, const System& system, const Acting& actin
                   .reaction = {},
                   .error = solved.error,
                   .largest = need.largest,
-                  .elements = std::move(solved.elements)};
+                  .elements = std::move(solved.elements),
+                  .bent = std::move(solved.bent)};
   for (const PointSupport& support : s.supports()) {
     const std::size_t p = support.at.index;
     Six own = f.in_frame(p, need.at[p]);

@@ -89,15 +89,6 @@ double carry(double& V, double& M, double& slope, double& v, double q0, double s
 
 }  // namespace
 
-Flexibility::Flexibility(const Rigidity& r)
-    : EA(per(r.EA)),
-      EIy(per(r.EIy)),
-      EIz(per(r.EIz)),
-      GJ(per(r.GJ)),
-      GAy(per(r.GAy)),
-      GAz(per(r.GAz)),
-      coupling(r.coupling) {}
-
 State particular(const Flexibility& f, std::span<const LoadPiece> loads) {
   State s;
   for (const LoadPiece& l : loads) {

@@ -31,6 +31,13 @@ struct Polynomial {
     for (std::size_t i = 0; i < 5; ++i) r.c[i + 1] = c[i] / static_cast<double>(i + 1);
     return r;
   }
+  // The same of the distance from `by`.
+  Polynomial shifted(double by) const {
+    Polynomial r = *this;
+    for (std::size_t i = 0; i < 5; ++i)
+      for (std::size_t k = 5; k-- > i;) r.c[k] += by * r.c[k + 1];
+    return r;
+  }
   Polynomial operator*(double f) const {
     Polynomial r = *this;
     for (double& x : r.c) x *= f;
@@ -63,14 +70,6 @@ struct CoursePiece {
 // From the state at the span's start through all its loads. A span without loads has one piece.
 std::vector<CoursePiece> integrate(const Rigidity& r, double length, std::span<const LoadPiece> loads,
                                    const State& start);
-
-// One over each rigidity; zero where that is none.
-struct Flexibility {
-  double EA = 0, EIy = 0, EIz = 0, GJ = 0, GAy = 0, GAz = 0, coupling = 0;
-
-  Flexibility() = default;
-  explicit Flexibility(const Rigidity& r);
-};
 
 // The state at the span's end that the loads alone bring about when the start is free of force and at rest.
 State particular(const Flexibility& f, std::span<const LoadPiece> loads);

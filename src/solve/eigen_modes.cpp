@@ -6,6 +6,7 @@
 #include <numbers>
 
 #include "solve/matrix.hpp"
+#include "solve/rigid_arm.hpp"
 #include "solve/spin.hpp"
 
 namespace corvex::solver {
@@ -20,37 +21,46 @@ struct Frame {
   Freedoms freedoms;
   std::vector<SpanBody> bodies;  // of each span
   std::vector<double> turns;
-  std::vector<std::pair<std::size_t, double>> masses;
+  std::vector<Pencil::AtPoint> at_points;
 };
 
-// In the plane a span bends in it, however its member is rolled: its axes lie flat, and its releases are those of the
-// directions that count.
-void lay_flat(const Structure& s, Spans& spans) {
+void lay_in_plane(const Structure& s, Spans& spans) {
   for (std::size_t i = 0; i < s.members().size(); ++i) {
-    Member flat = s.members()[i];
-    const bool about_z = bending_axes(s, flat).z;
-    flat.roll = 0;
-    spans.axes[i] = local_axes(s, flat);
-    if (about_z) continue;
+    const Member& m = s.members()[i];
+    spans.axes[i] = axes_in_plane(s, m);
     for (std::size_t k = spans.first[i]; k < spans.first[i + 1]; ++k)
       for (std::array<bool, 6>* freed : {&spans.all[k].freed_a, &spans.all[k].freed_b})
-        std::swap((*freed)[1], (*freed)[2]), std::swap((*freed)[4], (*freed)[5]);
+        *freed = releases_in_plane(s, m, *freed);
   }
 }
 
-Frame frame_of(const Structure& s) {
+// A mass that turns with its point about an arm.
+Eigen::MatrixXd mass_of(const PointMass& m) {
+  Eigen::MatrixXd all = Eigen::MatrixXd::Zero(6, 6), to = Eigen::MatrixXd::Identity(6, 6);
+  to.topRightCorner(3, 3) = lever(m.arm);
+  all.diagonal() << m.mass, m.mass, m.mass, m.inertia.x, m.inertia.y, m.inertia.z;
+  return to.transpose() * all * to;
+}
+
+Frame frame_of(const ModeInput& input) {
+  const Structure& s = *input.structure;
   Frame f;
   f.spans = cut(s);
   f.freedoms = freedoms(s, f.spans);
   mark_idle_spins(s, f.spans, elements(s, f.spans), f.freedoms);
   // Numbers the freedoms in an order of elimination.
   const Pattern pattern(f.spans, f.freedoms);
-  if (s.is_plane()) lay_flat(s, f.spans);
+  if (s.is_plane()) lay_in_plane(s, f.spans);
   for (const Span& span : f.spans.all) {
     f.bodies.push_back(span_body(s, s.members()[span.member]));
     f.turns.push_back(principal_turn(s, s.members()[span.member]));
   }
-  for (const PointMass& m : s.point_masses()) f.masses.emplace_back(m.at.index, m.mass);
+  for (const PointMass& m : s.point_masses()) f.at_points.push_back({.point = m.at.index, .mass = mass_of(m)});
+  for (const auto& [point, resists] : input.turned_arms) {
+    Eigen::MatrixXd geometric = Eigen::MatrixXd::Zero(6, 6);
+    geometric.bottomRightCorner(3, 3) = resists;
+    f.at_points.push_back({.point = point, .geometric = std::move(geometric)});
+  }
   return f;
 }
 
@@ -89,7 +99,7 @@ Pencil pencil_of(const Frame& f, const ModeInput& input, const std::vector<int>&
                       input.structure->is_plane(), !input.slack.empty() && input.slack[i], inner[i]));
     parts.push_back(part);
   }
-  return Pencil(f.spans, f.freedoms, parts, f.masses);
+  return Pencil(f.spans, f.freedoms, parts, f.at_points);
 }
 
 // Where the axial force jumps inside a span the shapes have kinks in their higher derivatives, which polynomials follow
@@ -207,7 +217,7 @@ bool is_free(const Pencil& p, const ShiftedPencil& trial, const Shares& stiffnes
 
 FoundModes vibration_modes(const ModeInput& input) {
   const Structure& s = *input.structure;
-  const Frame f = frame_of(s);
+  const Frame f = frame_of(input);
   FoundModes found{.spans = f.spans};
   const bool plane = s.is_plane();
   const bool stressed = !input.axial.empty();
@@ -224,16 +234,15 @@ FoundModes vibration_modes(const ModeInput& input) {
     const Shares at_rest{1, stressed ? 1.0 : 0.0, 0};
     const Scale scale = scale_of(p, at_rest);
     double shift = 0;
-    {
-      const ShiftedPencil trial(p, at_rest);
-      if (stressed && trial.ok() && trial.negative() > 0) {
-        found.buckles = true;
-        return found;
-      }
-      if (is_free(p, trial, at_rest, scale)) shift = 1e-3 * scale.low;
+    auto factor = std::make_unique<const ShiftedPencil>(p, at_rest);
+    if (stressed && factor->ok() && factor->negative() > 0) {
+      found.buckles = true;
+      return found;
     }
+    if (is_free(p, *factor, at_rest, scale)) shift = 1e-3 * scale.low;
     const Shares moved{1, at_rest.geometric, shift};
-    const ShiftedPencil energy(p, moved);
+    if (shift != 0) factor = std::make_unique<const ShiftedPencil>(p, moved);
+    const ShiftedPencil& energy = *factor;
     if (!energy.ok()) return found;
     const EigenProblem problem{p.size(), [&](const VectorXd& x) { return p.times(moved, x); },
                                [&](const VectorXd& x) { return energy.solve(x); },
@@ -273,7 +282,7 @@ FoundModes vibration_modes(const ModeInput& input) {
 
 FoundModes buckling_modes(const ModeInput& input) {
   const Structure& s = *input.structure;
-  const Frame f = frame_of(s);
+  const Frame f = frame_of(input);
   FoundModes found{.spans = f.spans};
   const bool plane = s.is_plane();
   std::vector<int> inner(f.spans.all.size());

@@ -12,6 +12,8 @@ struct ModeInput {
   // Of each span; none where empty.
   std::vector<AxialCourse> axial{};
   std::vector<bool> slack{};
+  // What forces on rigid arms resist to turns of their points: about the global axes.
+  std::vector<std::pair<std::size_t, Eigen::Matrix3d>> turned_arms{};
   std::size_t count = 0;
 };
 

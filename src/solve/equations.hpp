@@ -1,6 +1,7 @@
 // The equations of a structure, solved for some cases at a time.
 #pragma once
 
+#include "solve/bent_state.hpp"
 #include "solve/equilibrium.hpp"
 #include "solve/reusable.hpp"
 
@@ -13,6 +14,8 @@ struct Solved {
   double error = 0;                // of the movements, as a share of the largest
   JointForces need;                // of each point, for these movements
   Elements elements;               // null where they are those of the system
+  // Of second order: equilibrium on the displaced structure.
+  std::shared_ptr<const BentState> bent{};
 };
 
 class Equations {

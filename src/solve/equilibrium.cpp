@@ -21,24 +21,24 @@ void take(JointForces& need, std::size_t point, const Vector& force, const Vecto
   }
 }
 
-std::vector<JointForces> point_loads(const Block& block) {
-  const Structure& structure = block.structure;
-  std::vector<JointForces> all(block.size());
-  for (std::size_t i = 0; i < all.size(); ++i) {
-    all[i].at.assign(structure.points().size(), Six{});
-    for (const Load& load : block.cases[i].loads->loads()) {
-      if (const auto* l = std::get_if<PointLoad>(&load))
-        take(all[i], l->at.index, l->force, acting(structure, *l).moment);
-      if (const auto* g = std::get_if<GravityLoad>(&load))
-        for (const PointMass& m : structure.point_masses()) take(all[i], m.at.index, g->acceleration * m.mass, {});
-    }
+}  // namespace
+
+JointForces loads_on_points(const Structure& structure, const LoadCase& loads) {
+  JointForces need;
+  need.at.assign(structure.points().size(), Six{});
+  for (const Load& load : loads.loads()) {
+    if (const auto* l = std::get_if<PointLoad>(&load)) take(need, l->at.index, l->force, acting(structure, *l).moment);
+    if (const auto* g = std::get_if<GravityLoad>(&load))
+      for (const PointMass& m : structure.point_masses())
+        take(need, m.at.index, g->acceleration * m.mass, cross(m.arm, g->acceleration * m.mass));
   }
-  return all;
+  return need;
 }
 
-void add_springs(const Block& block, std::size_t n, JointForces& need) {
-  for (const PointSpring& s : block.system.freedoms.springs) {
-    const Six force = spring_force(*block.cases[n].acting, block.movement[n], s);
+void add_spring_forces(JointForces& need, const Freedoms& f, const Acting& acting,
+                       const std::vector<Movement>& movement) {
+  for (const PointSpring& s : f.springs) {
+    const Six force = spring_force(acting, movement, s);
     for (std::size_t k = 0; k < 6; ++k) {
       need.at[s.point][k] -= force[k];
       need.largest = std::max(need.largest, std::abs(force[k]));
@@ -46,7 +46,7 @@ void add_springs(const Block& block, std::size_t n, JointForces& need) {
   }
 }
 
-void add(JointForces& need, const Span& s, const Axes& axes, const Vector12& local) {
+void add_span_forces(JointForces& need, const Span& s, const Axes& axes, const Vector12& local) {
   need.largest = std::max(need.largest, local.cwiseAbs().maxCoeff());
   Six &a = need.at[s.a], &b = need.at[s.b];
   for (int i = 0; i < 2; ++i) {
@@ -61,6 +61,14 @@ void add(JointForces& need, const Span& s, const Axes& axes, const Vector12& loc
       (*six)[3] += moment.x, (*six)[4] += moment.y, (*six)[5] += moment.z;
     }
   }
+}
+
+namespace {
+
+std::vector<JointForces> point_loads(const Block& block) {
+  std::vector<JointForces> all;
+  for (const LoadedCase& c : block.cases) all.push_back(loads_on_points(block.structure, *c.loads));
+  return all;
 }
 
 }  // namespace
@@ -85,7 +93,8 @@ std::vector<JointForces> joint_forces_at_rest(const Block& block) {
     for (std::size_t i = 0; i < spans.all.size(); ++i)
       if (const auto loads = block.cases[n].acting->loads.on(i); !loads.empty()) {
         const Element& e = block.elements[i];
-        add(all[n], spans.all[i], spans.axes[spans.all[i].member], e.end_forces(e.own_ends(rest, loads), loads));
+        add_span_forces(all[n], spans.all[i], spans.axes[spans.all[i].member],
+                        e.end_forces(e.own_ends(rest, loads), loads));
       }
   return all;
 }
@@ -98,9 +107,9 @@ void add_elastic(const Block& block, std::vector<JointForces>& all) {
       const Span& s = spans.all[i];
       const Axes& axes = spans.axes[s.member];
       const Ends moved = ends<double>(axes, s, movement[s.a], movement[s.b]);
-      add(all[n], s, axes, block.elements[i].elastic_forces(moved.bent));
+      add_span_forces(all[n], s, axes, block.elements[i].elastic_forces(moved.bent));
     }
-    add_springs(block, n, all[n]);
+    add_spring_forces(all[n], block.system.freedoms, *block.cases[n].acting, block.movement[n]);
   }
 }
 
@@ -137,10 +146,11 @@ std::vector<JointForces> joint_forces(const Block& block) {
       if (loads.empty() && at_rest(at_a) && at_rest(at_b)) continue;
       const Element& e = block.elements[i];
       const Ends own = e.own_ends(ends<long double>(axes, s, at_a, at_b), loads);
-      add(all[n], s, axes, e.end_forces(own, loads));
+      add_span_forces(all[n], s, axes, e.end_forces(own, loads));
     }
   }
-  for (std::size_t n = 0; n < all.size(); ++n) add_springs(block, n, all[n]);
+  for (std::size_t n = 0; n < all.size(); ++n)
+    add_spring_forces(all[n], block.system.freedoms, *block.cases[n].acting, block.movement[n]);
   return all;
 }
 

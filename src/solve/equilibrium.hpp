@@ -16,6 +16,14 @@ struct JointForces {
   double largest = 0;   // of the forces and moments that meet at points; a residual is judged against it
 };
 
+// What acts on the points in a case.
+JointForces loads_on_points(const Structure& structure, const LoadCase& loads);
+// Adds the forces of the points on a span, along its axes and on the ends of its arms.
+void add_span_forces(JointForces& need, const Span& span, const Axes& axes, const Vector12& forces);
+// Adds what the springs of supports give.
+void add_spring_forces(JointForces& need, const Freedoms& freedoms, const Acting& acting,
+                       const std::vector<Movement>& movement);
+
 // In each case while nothing has moved: the loads alone.
 std::vector<JointForces> joint_forces_at_rest(const Block& block);
 // The same with what the first movements of the points bring, which have no rests yet.

@@ -2,7 +2,6 @@
 
 #include <Eigen/Cholesky>
 #include <Eigen/SparseCholesky>
-#include <cstdint>
 #include <limits>
 
 #include "solve/rank_revealing.hpp"
@@ -72,11 +71,12 @@ std::unique_ptr<Backend> careful(const LowerMatrix& K, Pivots pivots) {
   return std::make_unique<RankRevealing>(pivots);
 }
 
-// A vector in which every direction has a share; the same numbers every time.
-Eigen::VectorXd every_direction(int n) {
+}  // namespace
+
+Eigen::VectorXd every_direction(Eigen::Index n, std::uint64_t seed) {
   Eigen::VectorXd v(n);
-  std::uint64_t state = 88172645463325252u;
-  for (int i = 0; i < n; ++i) {
+  std::uint64_t state = 88172645463325252u + 1099511628211u * seed;
+  for (Eigen::Index i = 0; i < n; ++i) {
     state ^= state << 13;
     state ^= state >> 7;
     state ^= state << 17;
@@ -84,8 +84,6 @@ Eigen::VectorXd every_direction(int n) {
   }
   return v;
 }
-
-}  // namespace
 
 Method suitable_method(const LowerMatrix& K) {
   constexpr double little = 1500;  // operations a freedom

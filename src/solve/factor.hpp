@@ -5,6 +5,7 @@
 // whether that is a structure that can move or one that is merely soft is for mechanism.hpp to say.
 #pragma once
 
+#include <cstdint>
 #include <memory>
 #include <optional>
 
@@ -81,6 +82,9 @@ class Factor {
 
 // Scales the diagonal to one, but for what is only rounding: S K S. Returns S.
 Eigen::VectorXd scale_to_unit_diagonal(LowerMatrix& K);
+
+// A vector in which every direction has a share: the same numbers every time, other ones for other seeds.
+Eigen::VectorXd every_direction(Eigen::Index n, std::uint64_t seed = 0);
 
 // The freedoms whose pivots vanish.
 std::vector<int> null_pivots(LowerMatrix K);

@@ -3,7 +3,8 @@
 #include <Eigen/Eigenvalues>
 #include <algorithm>
 #include <cmath>
-#include <cstdint>
+
+#include "solve/factor.hpp"
 
 namespace corvex::solver {
 namespace {
@@ -11,19 +12,6 @@ namespace {
 using Eigen::Index;
 using Eigen::MatrixXd;
 using Eigen::VectorXd;
-
-// A vector in which every direction has a share; other ones for other seeds.
-VectorXd start(Index n, std::uint64_t seed) {
-  VectorXd v(n);
-  std::uint64_t state = 88172645463325252u + 1099511628211u * seed;
-  for (Index i = 0; i < n; ++i) {
-    state ^= state << 13;
-    state ^= state >> 7;
-    state ^= state << 17;
-    v(i) = static_cast<double>(state >> 11) * 0x1p-52 - 1;
-  }
-  return v;
-}
 
 // Vectors of energy 1, with A times them beside.
 class Basis {
@@ -98,7 +86,7 @@ std::vector<EigenPair> largest_pairs(const EigenProblem& p, std::size_t count, d
   const std::size_t locked = basis.vectors.size(), all = static_cast<std::size_t>(p.size);
   if (locked >= all) return found;
   // A start in the range of A⁻¹ S: other directions have the value 0.
-  VectorXd x = p.solve(p.other(start(p.size, locked)));
+  VectorXd x = p.solve(p.other(every_direction(p.size, locked)));
   basis.clean(x);
   if (basis.add(std::move(x), 0) == 0) return found;
   const std::size_t most = std::min(all - locked, 20 * count + 300), patience = 3 * count + 20;

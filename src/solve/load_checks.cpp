@@ -85,6 +85,16 @@ Problems loads_without_hold(const Structure& s, const Freedoms& f) {
                                 {Subject::Kind::mass, name}, {}, {Subject::Kind::point, name},
                                 fmt::format("name {} in a member, or move the mass", name)));
     }
+  for (const PointMass& m : s.point_masses())
+    if (f.used[m.at.index] && m.turns() && !f.exists(m.at.index, 5)) {
+      const std::string& name = s[m.at].name;
+      problems.push_back(
+          unheld(fmt::format("only links and hinged ends meet at point {}: nothing turns with this mass, "
+                             "which has an arm or an inertia",
+                             name),
+                 {Subject::Kind::mass, name}, {}, {Subject::Kind::point, name},
+                 "let a member be rigid there, or leave out arm and inertia"));
+    }
   for (const LoadCase& c : s.load_cases())
     for (std::size_t i = 0; i < c.loads().size(); ++i) {
       const Subject subject{Subject::Kind::load, c.name(), i};

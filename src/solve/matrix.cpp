@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "solve/rigid_arm.hpp"
+
 namespace corvex::solver {
 
 Eigen::VectorXd LowerMatrix::diagonal() const {
@@ -143,11 +145,6 @@ namespace {
 
 // From the ends of rigid arms to the points: an end moves by the point's movement and turn × arm.
 void carry(Matrix12& K, const Span& s) {
-  const auto lever = [](const Vector& r) {
-    Eigen::Matrix3d m;
-    m << 0, r.z, -r.y, -r.z, 0, r.x, r.y, -r.x, 0;
-    return m;
-  };
   Matrix12 T = Matrix12::Identity();
   T.block<3, 3>(0, 3) = lever(s.arm_a);
   T.block<3, 3>(6, 9) = lever(s.arm_b);
@@ -187,15 +184,32 @@ void set_references(LowerMatrix& K, const Freedoms& f) {
 
 }  // namespace
 
+Matrix12 at_points(Matrix12 at_ends, const Span& span) {
+  if (span.armed) carry(at_ends, span);
+  return at_ends;
+}
+
 void Pattern::assemble(const Spans& spans, const std::vector<Element>& elements, const Freedoms& f, LowerMatrix& K) {
+  gather(
+      spans,
+      [&](std::size_t i) { return at_points(elements[i].stiffness(spans.axes[spans.all[i].member]), spans.all[i]); }, f,
+      K);
+}
+
+void Pattern::assemble(const Spans& spans, const std::vector<Matrix12>& stiffness, const Freedoms& f, LowerMatrix& K) {
+  gather(
+      spans, [&](std::size_t i) { return stiffness[i]; }, f, K);
+}
+
+template <class OfSpan>
+void Pattern::gather(const Spans& spans, const OfSpan& stiffness, const Freedoms& f, LowerMatrix& K) {
   if (K.first.empty()) K = std::move(empty_);
   K.value.assign(K.row.size(), 0);
   for (std::size_t i = 0; i < spans.all.size(); ++i) {
     const Span& s = spans.all[i];
     const int a = place_[s.a], b = place_[s.b];
     if (a < 0 && b < 0) continue;
-    Matrix12 element = elements[i].stiffness(spans.axes[s.member]);
-    if (s.armed) carry(element, s);
+    Matrix12 element = stiffness(i);
     if (!f.frames.empty()) turn(element, f.frame(s.a), f.frame(s.b));
     add_block(K, f, s.a, s.a, 0, element, 0, 0);
     add_block(K, f, s.b, s.b, 0, element, 6, 6);

@@ -45,8 +45,12 @@ class Pattern {
 
   // The stiffness of all spans. `f` is numbered as the pattern was made; K is empty, or was made by this pattern.
   void assemble(const Spans& spans, const std::vector<Element>& elements, const Freedoms& f, LowerMatrix& K);
+  // The same of these stiffnesses of the spans, in global axes and the movements of their points.
+  void assemble(const Spans& spans, const std::vector<Matrix12>& stiffness, const Freedoms& f, LowerMatrix& K);
 
  private:
+  template <class OfSpan>
+  void gather(const Spans& spans, const OfSpan& stiffness, const Freedoms& f, LowerMatrix& K);
   void add_block(LowerMatrix& K, const Freedoms& f, std::size_t p, std::size_t q, int block, const Matrix12& element,
                  int row_offset, int column_offset) const;
 
@@ -54,6 +58,9 @@ class Pattern {
   std::vector<int> place_;  // of each point in the order, −1 without freedoms
   std::vector<int> block_;  // of each span: where the rows of its later point begin in the columns of the other
 };
+
+// From the ends of a span's rigid arms to its points.
+Matrix12 at_points(Matrix12 at_ends, const Span& span);
 
 // Pattern and numbers in one.
 LowerMatrix assemble_all(const Spans& spans, const std::vector<Element>& elements, Freedoms& f);

@@ -18,12 +18,14 @@ using Slack = std::vector<bool>;  // of each such member
 
 class Search {
  public:
-  Search(const Structure& s, const System& system, Equations& equations, std::vector<OneWay> members,
+  Search(const Structure& s, const System& system, const SolveWith& solve, std::vector<OneWay> members,
          const LoadedCase& load_case)
-      : s_(s), system_(system), equations_(equations), members_(std::move(members)), case_(load_case) {}
+      : s_(s), system_(system), solve_(solve), members_(std::move(members)), case_(load_case) {}
 
   Expected<Solved, Problems> run(Solved solved) {
     Slack state(members_.size(), false);
+    for (std::size_t i = 0; i < state.size() && solved.elements; ++i)
+      state[i] = (*solved.elements)[members_[i].span].is_slack();
     bool one_at_a_time = false;
     std::vector<Slack> seen{state};
     while (true) {
@@ -88,9 +90,7 @@ class Search {
     auto elements = std::make_shared<std::vector<Element>>(system_.elements);
     for (std::size_t i = 0; i < members_.size(); ++i)
       if (state[i]) (*elements)[members_[i].span] = system_.elements[members_[i].span].slack(members_[i].acts);
-    auto solved = equations_.solve({case_}, std::move(elements));
-    if (!solved) return solved.error();
-    return std::move(solved.value().front());
+    return solve_(std::move(elements));
   }
 
   const std::string& case_name() const { return case_.loads->name(); }
@@ -123,7 +123,7 @@ class Search {
 
   const Structure& s_;
   const System& system_;
-  Equations& equations_;
+  const SolveWith& solve_;
   std::vector<OneWay> members_;
   LoadedCase case_;
 };
@@ -134,14 +134,14 @@ bool some_act_one_way(const Structure& s) {
   return std::any_of(s.members().begin(), s.members().end(), [](const Member& m) { return m.acts != Acts::always; });
 }
 
-Expected<Solved, Problems> find_slack(const Structure& s, const System& system, Equations& equations,
-                                      const LoadedCase& load_case, Solved all_acting) {
+Expected<Solved, Problems> find_slack(const Structure& s, const System& system, const SolveWith& solve,
+                                      const LoadedCase& load_case, Solved from) {
   std::vector<OneWay> members;
   for (std::size_t i = 0; i < s.members().size(); ++i)
     if (const Acts acts = s.members()[i].acts; acts != Acts::always)
       members.push_back({i, system.spans.first[i], acts});
-  if (members.empty()) return all_acting;
-  return Search(s, system, equations, std::move(members), load_case).run(std::move(all_acting));
+  if (members.empty()) return from;
+  return Search(s, system, solve, std::move(members), load_case).run(std::move(from));
 }
 
 }  // namespace corvex::solver

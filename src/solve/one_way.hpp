@@ -10,14 +10,17 @@
 // end.
 #pragma once
 
+#include <functional>
+
 #include "solve/equations.hpp"
 
 namespace corvex::solver {
 
-// The state of this case in which no member has a force of the wrong sign; `all_acting` is its solution with all
-// members acting.
-Expected<Solved, Problems> find_slack(const Structure& structure, const System& system, Equations& equations,
-                                      const LoadedCase& load_case, Solved all_acting);
+// The state of this case in which no member has a force of the wrong sign.
+// `solve` gives the movements with these elements; where `from` has slack members they are where the search begins.
+using SolveWith = std::function<Expected<Solved, Problems>(Elements)>;
+Expected<Solved, Problems> find_slack(const Structure& structure, const System& system, const SolveWith& solve,
+                                      const LoadedCase& load_case, Solved from);
 bool some_act_one_way(const Structure& structure);
 
 }  // namespace corvex::solver

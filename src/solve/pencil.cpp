@@ -4,8 +4,6 @@
 #include <cmath>
 #include <map>
 
-#include "solve/rank_revealing.hpp"
-
 namespace corvex::solver {
 namespace {
 
@@ -34,7 +32,7 @@ void turn(MatrixXd& m, Index first, const MatrixXd& frame) {
 }  // namespace
 
 Pencil::Pencil(const Spans& spans, const Freedoms& f, const std::vector<std::shared_ptr<const SpanPencil>>& parts,
-               const std::vector<std::pair<std::size_t, double>>& masses)
+               const std::vector<AtPoint>& at_points)
     : freedoms_(&f), points_(f.equations), size_(f.equations) {
   const auto rows_of_point = [&](Block& b, std::size_t point) {
     for (std::size_t k = 0; k < 6; ++k) b.row.push_back(f.equation[point][k]);
@@ -55,26 +53,24 @@ Pencil::Pencil(const Spans& spans, const Freedoms& f, const std::vector<std::sha
     for (Index k = 12; k < b.of->stiffness.rows(); ++k) b.row.push_back(size_++);
     blocks_.push_back(std::move(b));
   }
-  const auto add_point = [&](std::size_t point, const MatrixXd& stiffness, const MatrixXd& mass) {
+  const MatrixXd none = MatrixXd::Zero(6, 6);
+  const auto add_point = [&](std::size_t point, const MatrixXd& stiffness, const MatrixXd& geometric,
+                             const MatrixXd& mass) {
     auto own = std::make_shared<SpanPencil>();
-    own->stiffness = stiffness, own->mass = mass;
+    own->stiffness = stiffness, own->geometric = geometric, own->mass = mass.size() > 0 ? mass : none;
+    turn(own->geometric, 0, frame_of(f, point));
     turn(own->stiffness, 0, frame_of(f, point));
     turn(own->mass, 0, frame_of(f, point));
     Block b{.of = std::move(own), .outer = 6};
     rows_of_point(b, point);
     blocks_.push_back(std::move(b));
   };
-  const MatrixXd none = MatrixXd::Zero(6, 6);
   for (const PointSpring& s : f.springs) {
     MatrixXd stiffness = none;
     for (Index k = 0; k < 6; ++k) stiffness(k, k) = s.stiffness[static_cast<std::size_t>(k)];
-    add_point(s.point, stiffness, none);
+    add_point(s.point, stiffness, MatrixXd(), none);
   }
-  for (const auto& [point, mass] : masses) {
-    MatrixXd m = none;
-    for (Index k = 0; k < 3; ++k) m(k, k) = mass;
-    add_point(point, none, m);
-  }
+  for (const AtPoint& p : at_points) add_point(p.point, none, p.geometric, p.mass);
   // Unit movements along the global axes, of all freedoms of a block's points: those at rest too.
   for (const Block& b : blocks_) {
     MatrixXd along = MatrixXd::Zero(b.of->mass.rows(), 3);
@@ -189,18 +185,9 @@ ShiftedPencil::ShiftedPencil(const Pencil& pencil, const Shares& shares) : penci
     }
     whole.first.push_back(static_cast<int>(whole.row.size()));
   }
-  if (whole.n == 0) return;
-  scale_ = whole.diagonal().cwiseAbs().cwiseMax(1e-300).cwiseSqrt().cwiseInverse();
-  for (int j = 0; j < whole.n; ++j)
-    for (int k = whole.first[j]; k < whole.first[j + 1]; ++k) whole.value[k] *= scale_(j) * scale_(whole.row[k]);
-  constexpr int small = 2000;
-  if (whole.n <= small)
-    backend_ = std::make_shared<RankRevealing>(Pivots::tolerant);
-  else
-    backend_ = multifrontal(Pivots::trusted);
-  backend_->analyse(whole);
-  ok_ = backend_->factorise(whole);
-  if (ok_) negative_ += backend_->negative();
+  factor_ = SignedFactor(whole);
+  ok_ = factor_.ok();
+  if (ok_) negative_ += factor_.negative();
 }
 
 VectorXd ShiftedPencil::solve(const VectorXd& f) const {
@@ -219,11 +206,7 @@ VectorXd ShiftedPencil::solve(const VectorXd& f) const {
     for (Index k = 0; k < b.outer; ++k)
       if (const Index row = b.row[static_cast<std::size_t>(k)]; row >= 0) outer(row, 0) -= passed(k);
   }
-  if (outer.size() > 0) {
-    outer = scale_.asDiagonal() * outer;
-    backend_->solve(outer);
-    z.head(pencil_.points_) = scale_.asDiagonal() * outer;
-  }
+  if (outer.size() > 0) z.head(pencil_.points_) = factor_.solve(outer);
   for (std::size_t i = 0; i < inner_.size(); ++i) {
     const Pencil::Block& b = pencil_.blocks_[i];
     const Index n = inner_[i]->beside.rows();

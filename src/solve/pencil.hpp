@@ -5,7 +5,7 @@
 #include <Eigen/Cholesky>
 #include <memory>
 
-#include "solve/factor.hpp"
+#include "solve/signed_factor.hpp"
 #include "solve/span_pencil.hpp"
 
 namespace corvex::solver {
@@ -17,9 +17,14 @@ struct Shares {
 
 class Pencil {
  public:
-  // `freedoms` is numbered in an order of elimination. Masses of points in kg. Spans that are alike may share a part.
+  // Of a point by itself, in its six movements along the global axes; where empty there is none.
+  struct AtPoint {
+    std::size_t point = 0;
+    Eigen::MatrixXd geometric{}, mass{};
+  };
+  // `freedoms` is numbered in an order of elimination. Spans that are alike may share a part.
   Pencil(const Spans& spans, const Freedoms& freedoms, const std::vector<std::shared_ptr<const SpanPencil>>& parts,
-         const std::vector<std::pair<std::size_t, double>>& masses);
+         const std::vector<AtPoint>& at_points);
 
   Eigen::Index size() const { return size_; }
   Eigen::Index points() const { return points_; }
@@ -75,8 +80,7 @@ class ShiftedPencil {
   static Inner inner_of(const Pencil::Block& block, const Shares& shares);
   const Pencil& pencil_;
   std::vector<std::shared_ptr<const Inner>> inner_;  // of each block
-  std::shared_ptr<Backend> backend_;
-  Eigen::VectorXd scale_;
+  SignedFactor factor_;
   Eigen::Index negative_ = 0;
   double least_ = 1;
   bool ok_ = true;

@@ -4,7 +4,7 @@
 #include <array>
 #include <vector>
 
-#include "corvex/structure.hpp"
+#include "structure/rigidity.hpp"
 
 namespace corvex::solver {
 
@@ -22,17 +22,6 @@ struct Movement {
     value[k] = sum;
   }
 };
-
-// Resistance of a cross-section of its material. Zero shear stiffness means: shear deformation is left out.
-struct Rigidity {
-  double EA = 0, EIy = 0, EIz = 0, GJ = 0, GAy = 0, GAz = 0;
-  // Of unsymmetric sections: the angle by which a shear force along one principal axis shears the other direction, per
-  // force (1/N).
-  double coupling = 0;
-};
-// By how much the axes in which a member bends are turned from its local y towards z.
-double principal_turn(const Structure& structure, const Member& member);
-Rigidity rigidity(const Structure& structure, const Member& member);
 
 struct Span {
   std::size_t member = 0;

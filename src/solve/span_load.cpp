@@ -229,7 +229,7 @@ struct Sum {
   }
   void operator()(const GravityLoad& l) {
     for (const ActingLine& part : acting(s, l)) line(part);
-    for (const PointMass& m : s.point_masses()) add(s[m.at].position, l.acceleration * m.mass);
+    for (const PointMass& m : s.point_masses()) add(s[m.at].position + m.arm, l.acceleration * m.mass);
   }
   // Nothing is brought from outside.
   void operator()(const HeatLoad&) {}

@@ -91,19 +91,6 @@ Eigen::Matrix3d cross_matrix(const Vector& r) {
 
 }  // namespace
 
-bool AxialCourse::none() const {
-  return std::all_of(pieces.begin(), pieces.end(),
-                     [](const Piece& p) { return p.n[0] == 0 && p.n[1] == 0 && p.n[2] == 0; });
-}
-
-double AxialCourse::largest() const {
-  double most = 0;
-  for (const Piece& p : pieces)
-    for (const double x : {p.from, (p.from + p.to) / 2, p.to})
-      most = std::max(most, std::abs(p.n[0] + x * (p.n[1] + x * p.n[2])));
-  return most;
-}
-
 SpanBody span_body(const Structure& s, const Member& member) {
   SpanBody b;
   b.rigidity = rigidity(s, member);

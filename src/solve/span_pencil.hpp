@@ -5,6 +5,7 @@
 #include <Eigen/Core>
 #include <Eigen/LU>
 
+#include "solve/axial_course.hpp"
 #include "solve/element.hpp"
 #include "solve/span_shapes.hpp"
 
@@ -19,26 +20,11 @@ struct SpanBody {
 };
 SpanBody span_body(const Structure& structure, const Member& member);
 
-// The axial force along a span, tension positive: Σ n[i] xⁱ with x from the span's start, piece by piece.
-struct AxialCourse {
-  struct Piece {
-    double from = 0, to = 0;
-    double n[3] = {0, 0, 0};
-  };
-  std::vector<Piece> pieces{};
-
-  bool none() const;
-  // Without its sign.
-  double largest() const;
-};
-
 struct SpanPencil {
   // 12 freedoms of its points, then inner ones.
   Eigen::MatrixXd stiffness, geometric, mass;
   // Movement of places evenly along the span, in global axes: three rows for each of shape_places.
   Eigen::MatrixXd movement;
-  // Of each of its parts kept below the whole: how many.
-  Eigen::Index inner() const { return stiffness.rows() - 12; }
 };
 // `inner`: Legendre polynomials in each direction. `slack`: without axial stiffness.
 SpanPencil span_pencil(const Span& span, const Axes& axes, double turn, const SpanBody& body, const AxialCourse& axial,

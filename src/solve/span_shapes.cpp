@@ -188,7 +188,6 @@ BendingShapes made(double shear, int inner) {
   }
   b.slope_series = slope;
   b.movement = values(w, even_places());
-  b.rotation = values(s, even_places());
   return b;
 }
 

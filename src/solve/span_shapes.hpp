@@ -25,8 +25,8 @@ struct BendingShapes {
   Eigen::MatrixXd slope_series;
   // ∫ (n0 + n1 ξ + n2 ξ²) w′ w′ from one place to another.
   Eigen::MatrixXd slope_between(double from, double to, const double (&n)[3]) const;
-  // Values of w and s for the shapes (columns) at these places (rows), evenly from end to end.
-  Eigen::MatrixXd movement, rotation;
+  // Values of w for the shapes (columns) at shape_places places (rows), evenly from end to end.
+  Eigen::MatrixXd movement;
 };
 // `shear`: EI/(GA L²), 0 without deformation by shear. `inner`: so many Legendre polynomials as loads. Remembered; may
 // be called from several threads.

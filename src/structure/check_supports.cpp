@@ -57,6 +57,10 @@ class SupportChecks : Checks {
       }
       const Subject subject{Kind::mass, s_[m.at].name};
       if (!(m.mass >= 0)) add("a mass cannot be negative", subject);
+      if (!(m.inertia.x >= 0 && m.inertia.y >= 0 && m.inertia.z >= 0))
+        add("a moment of inertia cannot be negative", subject, "inertia");
+      if (s_.is_plane() && (m.arm.z != 0 || m.inertia.x != 0 || m.inertia.y != 0))
+        add("in a plane structure a mass turns about z only, and its centre lies in the plane", subject);
       if (m.mass > heaviest) add(fmt::format("the mass is out of range: larger than {:g} kg", heaviest), subject);
     }
   }

@@ -178,8 +178,9 @@ void Structure::support(PointId point, const Support& support) {
   supports_.push_back({point, held, support.directions(), support.springs()});
 }
 
-void Structure::point_mass(PointId point, Mass mass) {
-  masses_.push_back({point, mass.si()});
+void Structure::point_mass(PointId point, Mass mass, const MassBody& b) {
+  masses_.push_back(
+      {point, mass.si(), {b.x.si(), b.y.si(), b.z.si()}, {b.about_x.si(), b.about_y.si(), b.about_z.si()}});
 }
 
 LoadsOf Structure::load_case(std::string_view name) {

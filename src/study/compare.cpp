@@ -21,7 +21,7 @@ Expected<std::vector<std::optional<Quantity>>, Problems> shown_values(const Solu
     const Dimension d = hand::dimension_of(f.figure);
     // A hand calculation that compares nothing finds names and places.
     Expectation e{.figure = f.figure, .is = Quantity(1, d), .within = Quantity(1, d), .load_case = f.load_case};
-    if (e.load_case.empty() && f.figure.kind != Figure::Kind::mass && !judged.empty())
+    if (e.load_case.empty() && hand::is_of_case(f.figure.kind) && !judged.empty())
       e.load_case = solution[judged.front()].name();
     asked.expect.push_back(std::move(e));
   }
@@ -30,17 +30,16 @@ Expected<std::vector<std::optional<Quantity>>, Problems> shown_values(const Solu
   std::vector<std::optional<Quantity>> values;
   for (std::size_t i = 0; i < figures.size(); ++i) {
     const Figure& f = figures[i].figure;
-    if (f.kind == Figure::Kind::mass) {
-      const auto mass = s.mass();
-      values.push_back(mass ? std::optional(Quantity(*mass)) : std::nullopt);
+    const hand::Worked& w = worked->expectations[i];
+    if (!hand::is_of_case(f.kind)) {
+      values.push_back(hand::computed(solution, 0, f, w.target, 0));
       continue;
     }
-    const hand::Worked& w = worked->expectations[i];
     const std::vector<std::size_t> cases =
         figures[i].load_case.empty() ? judged : std::vector<std::size_t>{w.load_case};
     std::optional<Quantity> taken;
     for (const std::size_t c : cases)
-      if (const auto value = hand::computed(solution[c], f, w.target, 0);
+      if (const auto value = hand::computed(solution, c, f, w.target, 0);
           value && (!taken || hand::is_taken_before(f, value->si, taken->si)))
         taken = value;
     values.push_back(taken);

@@ -3,6 +3,7 @@
 
 #include "corvex/document.hpp"
 #include "corvex/figures.hpp"
+#include "corvex/modes.hpp"
 #include "corvex/trace.hpp"
 #include "view/data.hpp"
 #include "view/tables.hpp"
@@ -154,6 +155,18 @@ Json stress_data(const Viewed& v, std::size_t index, const std::function<bool()>
   return {{"members", std::move(all)}, {"size", most}};
 }
 
+// Load factors of this case and natural frequencies, where the model asks for them.
+std::vector<document::Table> modes_of(const Viewed& v, std::size_t index) {
+  ModesOptions wanted = v.model.modes;
+  std::erase_if(wanted.buckling, [&](const auto& b) { return b.first != v.solution[index].name(); });
+  std::vector<document::Table> all;
+  const auto found = modes(v.solution, wanted);
+  if (!found) return all;
+  for (auto& item : document::modes_page(v.model.structure, *found, v.model.units))
+    if (auto* t = std::get_if<document::Table>(&item)) all.push_back(std::move(*t));
+  return all;
+}
+
 Json case_data(const Viewed& v, std::size_t index, int digits) {
   CaseData data(v, index);
   Json members = data.members();
@@ -171,6 +184,7 @@ Json case_data(const Viewed& v, std::size_t index, int digits) {
   Json tables = Json::array();
   for (const document::Table& t : document::tables_of_case(v.model.units, v.solution, index, shown))
     tables.push_back(table_data(t, digits));
+  for (const document::Table& t : modes_of(v, index)) tables.push_back(table_data(t, digits));
   one["tables"] = std::move(tables);
   return one;
 }

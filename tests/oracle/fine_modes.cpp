@@ -87,6 +87,7 @@ void add_along(Piece& piece, double rigidity, double inertia, double L, int at) 
 // All matrices of a structure, held and idle freedoms left out.
 struct Whole {
   Matrix K, M, G;
+  std::vector<Eigen::Index> kept;  // of all freedoms, of which the first six are those of the first point
 };
 
 Whole assembled(const Structure& s, const CaseResult* result, int pieces) {
@@ -190,7 +191,7 @@ Whole assembled(const Structure& s, const CaseResult* result, int pieces) {
   const double largest = K.diagonal().maxCoeff();
   for (Eigen::Index i = 0; i < next; ++i)
     if (!held[static_cast<std::size_t>(i)] && K(i, i) > 1e-14 * largest) kept.push_back(i);
-  return {K(kept, kept), M(kept, kept), G(kept, kept)};
+  return {K(kept, kept), M(kept, kept), G(kept, kept), kept};
 }
 
 // The reciprocals of the largest eigenvalues of K⁻¹ S.
@@ -211,6 +212,37 @@ std::vector<double> fine_frequencies(const Structure& structure, int pieces, std
   const Whole w = assembled(structure, nullptr, pieces);
   std::vector<double> all = values(w.K, w.M, count);
   for (double& v : all) v = std::sqrt(v) / (2 * std::numbers::pi);
+  return all;
+}
+
+std::vector<Vector> fine_displacements(const Solution& solution, std::size_t load_case, int pieces) {
+  const CaseResult result = solution[load_case];
+  const Structure& s = solution.structure();
+  const Whole w = assembled(s, &result, pieces);
+  Eigen::VectorXd f = Eigen::VectorXd::Zero(w.K.rows());
+  const auto load = [&](const LoadCase& c, double factor) {
+    for (const Load& l : c.loads())
+      if (const auto* p = std::get_if<PointLoad>(&l))
+        for (std::size_t i = 0; i < w.kept.size(); ++i) {
+          const Eigen::Index k = w.kept[i] - static_cast<Eigen::Index>(6 * p->at.index);
+          const double six[] = {p->force.x, p->force.y, p->force.z, p->moment.x, p->moment.y, p->moment.z};
+          if (k >= 0 && k < 6) f(static_cast<Eigen::Index>(i)) += factor * six[k];
+        }
+  };
+  const std::size_t cases = s.load_cases().size();
+  if (load_case < cases)
+    load(s.load_cases()[load_case], 1);
+  else
+    for (const Combination::Term& t : s.combinations()[load_case - cases].terms)
+      load(s.load_cases()[t.load_case], t.factor);
+  const Eigen::VectorXd z = (w.K + w.G).ldlt().solve(f);
+  std::vector<Vector> all(s.points().size());
+  for (std::size_t i = 0; i < w.kept.size(); ++i) {
+    const auto point = static_cast<std::size_t>(w.kept[i] / 6);
+    if (point >= all.size()) continue;
+    double* const parts[] = {&all[point].x, &all[point].y, &all[point].z};
+    if (w.kept[i] % 6 < 3) *parts[w.kept[i] % 6] = z(static_cast<Eigen::Index>(i));
+  }
   return all;
 }
 

@@ -321,6 +321,53 @@ TEST_CASE("Free structures tell their free movements, and modes that are there t
   CHECK(buckling.modes.at(0).members.front().effective_length.si() == Approx(2).epsilon(closed_form));
 }
 
+TEST_CASE("A mass with an arm and an inertia turns with its point") {
+  Bar b;
+  Structure s = Structure::plane("mast");
+  s.analysis().shear = false;
+  Material light = *find_material("S235");
+  light.name = "light", light.density = Density::si(1e-6);
+  const auto foot = s.point("A", 0_m, 0_m), head = s.point("B", 0_m, 2_m);
+  s.member("mast", {foot, head},
+           {.section = s.section("t", SquareTube{.width = 60_mm, .wall = 4_mm}), .material = light});
+  s.support(foot, Support::fixed());
+  const double m = 80, J = 7, a = 0.6, L = 2, EI = light.E.si() * s.sections()[0].section.area_properties().Iz.si();
+  s.point_mass(head, 80_kg, {.y = 600_mm, .about_z = 7 * units::kg_m2});
+  // Of the movement u and the turn θ = u' of the head: K = EI [12/L³ −6/L²; −6/L² 4/L], M = [m ma; ma J + ma²].
+  const double k11 = 12 * EI / (L * L * L), k12 = -6 * EI / (L * L), k22 = 4 * EI / L;
+  const double m11 = m, m12 = m * a, m22 = J + m * a * a;
+  const double A = m11 * m22 - m12 * m12, B = -(k11 * m22 + k22 * m11 - 2 * k12 * m12), C = k11 * k22 - k12 * k12;
+  const double low = (-B - std::sqrt(B * B - 4 * A * C)) / (2 * A),
+               high = (-B + std::sqrt(B * B - 4 * A * C)) / (2 * A);
+  // (The second of the three is that of the mass along the mast.)
+  const std::vector<double> found = frequencies(s, 2);
+  CHECK(found[0] == Approx(std::sqrt(low) / (2 * pi)).epsilon(1e-7));
+  const std::vector<double> three = frequencies(s, 3);
+  CHECK(std::any_of(three.begin(), three.end(),
+                    [&](double f) { return f == Approx(std::sqrt(high) / (2 * pi)).epsilon(1e-7); }));
+
+  // Under its weight on the arm the mast buckles sooner: that of a column with a rigid end.
+  s.load_case("weight").gravity();
+  const double factor = factors(s, "weight", 1).front();
+  const double k = root([&](double v) { return std::cos(v * L) - a * v * std::sin(v * L); }, 0.01, 0.75);
+  CHECK(factor * m * gn.si() == Approx(k * k * EI).epsilon(1e-6));
+}
+
+TEST_CASE("A column with a rigid end buckles sooner than without the turn of its arm") {
+  Structure s = Structure::plane("arm");
+  s.analysis().shear = false;
+  const auto foot = s.point("A", 0_m, 0_m), head = s.point("B", 0_m, 3_m);
+  s.member("column", {foot, head},
+           {.section = s.section("t", SquareTube{.width = 60_mm, .wall = 4_mm}),
+            .material = "S235",
+            .offset = {.end = {.y = -1_m}}});
+  s.support(foot, Support::fixed());
+  s.load_case("load").at(head, Force{.y = -1_N});
+  const double EI = 210e9 * s.sections()[0].section.area_properties().Iz.si();
+  const double k = root([](double v) { return std::cos(2 * v) - v * std::sin(2 * v); }, 0.01, 0.75);
+  CHECK(factors(s, "load", 1).front() == Approx(k * k * EI).epsilon(closed_form));
+}
+
 TEST_CASE("200 random frames swing as fine elements say, and buckle as finer ones do") {
 #ifdef CORVEX_SHORT_ROWS
   constexpr unsigned frames = 5, buckled = 2;

@@ -31,6 +31,7 @@ std::vector<NamedModel> shipped_models() {
   add_folder(source / "examples/cider-works", all);
   add_folder(source / "examples/cookbook", all);
   add_folder(source / "examples/derivations", all);
+  add_folder(source / "examples/stability", all);
   add_folder(source / "examples/tutorial", all);
   add_folder(source / "share/corvex/new", all);
   std::sort(all.begin(), all.end(), [](const NamedModel& a, const NamedModel& b) { return a.name < b.name; });

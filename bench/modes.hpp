@@ -1,0 +1,8 @@
+// Natural frequencies, load factors and second order beside the solution of first order.
+#pragma once
+
+namespace bench {
+
+void modes();
+
+}  // namespace bench
