@@ -501,7 +501,9 @@ class Large {
       if (!std::isfinite(by)) return false;
       if (round == 0) first = by, whole = VectorXd::Zero(unknowns_);
       const double open = gaps();
-      if (by <= exact || (round > 1 && std::max(by, open) <= good && by > before / 2)) {
+      constexpr double closed = 1e-13;
+      // Where nothing moves the forces still have to close the gaps.
+      if ((by <= exact && open <= closed) || (round > 1 && std::max(by, open) <= good && by >= before / 2)) {
         off_ = by;
         far = reach(whole);
         return is_stable(K) && far <= foretold * first + good;

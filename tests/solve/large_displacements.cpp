@@ -171,6 +171,31 @@ TEST_CASE("Williams' toggle of two stiff-jointed bars snaps where it did for him
   CHECK(40 * share == Approx(34).margin(0.5));
 }
 
+TEST_CASE("A bar between two anchors that is warmed is pressed, and buckles where second order says so") {
+  const auto warm = [](double kelvin, Order order) {
+    Structure s = Structure::plane("pipe");
+    s.analysis().order = order;
+    const auto a = s.point("A", 0_m, 0_m), b = s.point("B", 6_m, 0_m);
+    const auto pipe = s.member(
+        "pipe", {a, b}, {.section = s.section("t", RoundTube{.diameter = 60.3_mm, .wall = 4_mm}), .material = "S235"});
+    s.support(a, Support::fixed()), s.support(b, Support::fixed());
+    s.load_case("steam").heat(pipe, Temperature::si(kelvin));
+    return s;
+  };
+  const Structure s = warm(20, Order::large);
+  const Solution solution = solve(s);
+  REQUIRE(solution.ok());
+  const Material& steel = s.materials()[0];
+  // Of a bar that keeps its length the strain is minus that of the heat.
+  const double N = -steel.E.si() * s.sections()[0].section.area().si() * steel.expansion.si() * 20;
+  CHECK(solution["steam"]["pipe"].axial().min().value.si == Approx(N).epsilon(1e-9));
+  CHECK(solution["steam"].reaction("A").x.si() == Approx(-N).epsilon(1e-9));
+  CHECK(solve(warm(34, Order::large)).ok());
+  CHECK(solve(warm(34, Order::second)).ok());
+  CHECK(!solve(warm(40, Order::large)).ok());
+  CHECK(!solve(warm(40, Order::second)).ok());
+}
+
 TEST_CASE("What small loads do is what first order says, and turning the whole structure turns the answer") {
   const auto build = [](bool large, double angle, double scale) {
     Structure s = Structure::plane("frame");
