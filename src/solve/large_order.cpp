@@ -474,6 +474,12 @@ class Large {
         for (std::size_t k = 0; k < j->dof.size(); ++k) j->angle[k] += share * step(j->dof[k]);
   }
 
+  std::vector<bool> slack_links() const {
+    std::vector<bool> all;
+    for (const Piece& p : pieces_) all.push_back(p.link && p.acts != Acts::always && p.pull == 0);
+    return all;
+  }
+
   double gaps() const {
     double most = 0;
     for (const Piece& p : pieces_)
@@ -489,6 +495,7 @@ class Large {
     move_ground(load);
     double before = 0, first = 0, far = 0;
     VectorXd whole;
+    std::vector<bool> were_slack;
     for (int round = 0; round < most_rounds; ++round) {
       Tangent all = assembled(load);
       if (unknowns_ == 0) return true;
@@ -500,6 +507,10 @@ class Large {
       const double by = reach(step);
       if (!std::isfinite(by)) return false;
       if (round == 0) first = by, whole = VectorXd::Zero(unknowns_);
+      // A member that goes slack or taut on the way makes the tangent of the start worth nothing.
+      std::vector<bool> slack = slack_links();
+      if (round > 0 && slack != were_slack) first = std::max(first, reach(whole) + by);
+      were_slack = std::move(slack);
       const double open = gaps();
       constexpr double closed = 1e-13;
       // Where nothing moves the forces still have to close the gaps.
