@@ -167,7 +167,7 @@ class DiagramPicture {
       all.push_back({along, v});
     }
     area(all.front().along, all.back().along, all, {all.front().along > p.from || feet.from, feet.to}, up, m);
-    hatch(value, p, pixels, up, m);
+    hatch(value, p, feet.from ? 1 : 0, pixels, up, m);
   }
 
   Colour colour(double sign) const { return sign >= 0 ? s_.colours().positive : s_.colours().negative; }
@@ -190,12 +190,13 @@ class DiagramPicture {
     s_.line(std::move(outline), {colour(sum), 1.5}, {names_.what + std::string("-line"), m.name});
   }
 
+  // `first`: 0 where the course goes on from the piece before, so that its strokes do too.
   template <class Value>
-  void hatch(const Value& value, const Diagram::Piece& p, double pixels, const Spot& up, const Member& m) {
+  void hatch(const Value& value, const Diagram::Piece& p, int first, double pixels, const Spot& up, const Member& m) {
     const int strokes = static_cast<int>(pixels / (0.62 * s_.letter()));
     for (int sign : {1, -1}) {
       Path hatching{.lines = {}, .stroke = Stroke{colour(sign).with(0.55), 0.8}, .meaning = {"hatch", m.name}};
-      for (int i = 1; i <= strokes; ++i) {
+      for (int i = first; i <= strokes; ++i) {
         const double along = p.from + (p.to - p.from) * i / (strokes + 1), v = value(along);
         if (v * sign <= 0) continue;
         const Spot a = foot(m, along), b = a + up * (v * reach());
