@@ -113,9 +113,9 @@ TEST_CASE("What the tutorial builds up is the model that it names") {
   CHECK(lines > 30);
 }
 
-TEST_CASE("Models of the tutorial and the cookbook are sound, and agree by hand with every variant") {
+TEST_CASE("Models of the tutorial and the cookbook and of stability are sound, and agree by hand with every variant") {
   std::size_t models = 0, values = 0;
-  for (const char* part : {"tutorial", "cookbook"})
+  for (const char* part : {"tutorial", "cookbook", "stability"})
     for (const auto& entry : fs::directory_iterator(fs::path(CORVEX_SOURCE) / "examples" / part)) {
       const auto document = read_document(entry.path().string());
       REQUIRE(document);
