@@ -9,6 +9,7 @@
 #include <cmath>
 
 #include "corvex/number.hpp"
+#include "solve/axes_matrix.hpp"
 #include "solve/bent_state.hpp"
 #include "solve/large_rod.hpp"
 #include "solve/quintic.hpp"
@@ -31,13 +32,6 @@ Vector3d column(const Vector& v) {
 Vector plain(const Vector3d& v) {
   return {v.x(), v.y(), v.z()};
 }
-// The axes as columns.
-Matrix3d columns_of(const Axes& a) {
-  Matrix3d m;
-  m.col(0) = column(a.x), m.col(1) = column(a.y), m.col(2) = column(a.z);
-  return m;
-}
-
 // A point, or a cut within a span.
 struct Node {
   Vector3d first;  // its place before any load

@@ -8,6 +8,7 @@
 
 #include "corvex/number.hpp"
 #include "solve/accuracy.hpp"
+#include "solve/axes_matrix.hpp"
 #include "solve/bent_span.hpp"
 #include "solve/bent_state.hpp"
 #include "solve/eigen_modes.hpp"
@@ -21,14 +22,8 @@ namespace {
 
 using Eigen::VectorXd;
 
-Eigen::Matrix3d axis_rows(const Axes& a) {
-  Eigen::Matrix3d m;
-  m << a.x.x, a.x.y, a.x.z, a.y.x, a.y.y, a.y.z, a.z.x, a.z.y, a.z.z;
-  return m;
-}
-
 Matrix12 in_global(const Matrix12& own, const Axes& axes) {
-  const Eigen::Matrix3d R = axis_rows(axes);
+  const Eigen::Matrix3d R = columns_of(axes).transpose();
   Matrix12 T = Matrix12::Zero();
   for (int i = 0; i < 4; ++i) T.block<3, 3>(3 * i, 3 * i) = R;
   return T.transpose() * own * T;
