@@ -66,8 +66,6 @@ class ShiftedPencil {
   // Negative pivots: with shares 1, 0, −λ the number of frequencies below λ (Wittrick and Williams, 1971; by
   // Sylvester's law of inertia).
   Eigen::Index negative() const { return negative_; }
-  // The smallest pivot beside the largest, both scaled.
-  double least_pivot() const { return least_; }
   Eigen::VectorXd solve(const Eigen::VectorXd& f) const;
 
  private:
@@ -82,7 +80,6 @@ class ShiftedPencil {
   std::vector<std::shared_ptr<const Inner>> inner_;  // of each block
   SignedFactor factor_;
   Eigen::Index negative_ = 0;
-  double least_ = 1;
   bool ok_ = true;
 };
 

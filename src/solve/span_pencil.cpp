@@ -4,6 +4,8 @@
 #include <cmath>
 
 #include "section/worked.hpp"
+#include "solve/axes_matrix.hpp"
+#include "solve/rigid_arm.hpp"
 
 namespace corvex::solver {
 namespace {
@@ -77,18 +79,6 @@ void add_axial(Own& own, double rigidity, double inertia, Index freedom, double 
       own.movement(3 * place, d.at[static_cast<std::size_t>(i)]) += shapes->movement(place, i);
 }
 
-Eigen::Matrix3d rows_of(const Axes& a) {
-  Eigen::Matrix3d m;
-  m << a.x.x, a.x.y, a.x.z, a.y.x, a.y.y, a.y.z, a.z.x, a.z.y, a.z.z;
-  return m;
-}
-
-Eigen::Matrix3d cross_matrix(const Vector& r) {
-  Eigen::Matrix3d m;
-  m << 0, -r.z, r.y, r.z, 0, -r.x, -r.y, r.x, 0;
-  return m;
-}
-
 }  // namespace
 
 SpanBody span_body(const Structure& s, const Member& member) {
@@ -149,12 +139,12 @@ SpanPencil span_pencil(const Span& span, const Axes& axes, double turn, const Sp
   const Index released = static_cast<Index>(jumps.size()), shapes = own.next - 12;
   // From points to own ends: arms, then axes.
   MatrixXd to = MatrixXd::Zero(own.next, 12 + released + shapes);
-  const Eigen::Matrix3d turned = rows_of(axes);
+  const Eigen::Matrix3d turned = columns_of(axes).transpose();
   for (const Index end : {0, 1}) {
     const Vector& arm = end == 0 ? span.arm_a : span.arm_b;
     to.block<3, 3>(6 * end, 6 * end) = turned;
     to.block<3, 3>(6 * end + 3, 6 * end + 3) = turned;
-    if (span.armed) to.block<3, 3>(6 * end, 6 * end + 3) = turned * -cross_matrix(arm);
+    if (span.armed) to.block<3, 3>(6 * end, 6 * end + 3) = turned * lever(arm);
   }
   for (Index i = 0; i < released; ++i) to.block(0, 12 + i, 12, 1) = jumps[static_cast<std::size_t>(i)];
   to.bottomRightCorner(shapes, shapes).setIdentity();
