@@ -5,7 +5,9 @@
 #include <map>
 #include <numbers>
 
+#include "solve/lanczos.hpp"
 #include "solve/matrix.hpp"
+#include "solve/reduced_pencil.hpp"
 #include "solve/rigid_arm.hpp"
 #include "solve/spin.hpp"
 
@@ -69,7 +71,8 @@ AxialCourse axial_of(const ModeInput& input, std::size_t span) {
 }
 
 // What tells one span from another.
-std::vector<double> likeness(const Frame& f, const ModeInput& input, std::size_t i, int inner) {
+std::vector<double> likeness(const Frame& f, const ModeInput& input, std::size_t i,
+                             const InnerShapes& inner) {
   const Span& span = f.spans.all[i];
   const Axes& a = f.spans.axes[span.member];
   const SpanBody& b = f.bodies[i];
@@ -82,11 +85,12 @@ std::vector<double> likeness(const Frame& f, const ModeInput& input, std::size_t
     key.insert(key.end(), {p.from, p.to, p.n[0], p.n[1], p.n[2]});
   for (const bool freed : span.freed_a) key.push_back(freed);
   for (const bool freed : span.freed_b) key.push_back(freed);
-  key.push_back(span.beam), key.push_back(inner), key.push_back(!input.slack.empty() && input.slack[i]);
+  key.insert(key.end(), {static_cast<double>(inner.bending), static_cast<double>(inner.lengthwise)});
+  key.push_back(span.beam), key.push_back(!input.slack.empty() && input.slack[i]);
   return key;
 }
 
-Pencil pencil_of(const Frame& f, const ModeInput& input, const std::vector<int>& inner) {
+Pencil pencil_of(const Frame& f, const ModeInput& input, const std::vector<InnerShapes>& inner) {
   // Spans that are alike and lie the same way share their matrices.
   std::map<std::vector<double>, std::shared_ptr<const SpanPencil>> known;
   std::vector<std::shared_ptr<const SpanPencil>> parts;
@@ -109,28 +113,40 @@ int shapes_at_jumps(const AxialCourse& a) {
   return a.pieces.size() > 1 ? more : 0;
 }
 
-// Half waves along a span decide how many inner shapes it needs for 11 digits (measured: eight carry one half wave,
-// each further one takes four more, and three carry a quarter).
-int shapes_for(double half_waves) {
-  constexpr int least = 2, most = 80;
-  if (half_waves <= 0.1) return least;
-  if (half_waves <= 0.25) return 3;
-  return std::clamp(4 + static_cast<int>(std::ceil(5 * half_waves)), least, most);
+// Half waves along a span decide how many inner shapes it needs so that its ends and its inside together are off by
+// less than 1e-11 of what its mass or axial force do (measured against many more shapes, with and without deformation by
+// shear).
+int shapes_for(double half_waves, double four_carry) {
+  constexpr int most = 80;
+  if (half_waves <= 0.05) return 2;
+  if (half_waves <= four_carry) return 4;
+  return std::min(4 + static_cast<int>(std::ceil(4 * half_waves)), most);
+}
+int bending_shapes_for(double half_waves) {
+  // Four are little beside what they save in a second round.
+  return std::max(4, shapes_for(half_waves, 0.4));
+}
+int lengthwise_shapes_for(double half_waves) {
+  return shapes_for(half_waves, 0.25);
 }
 
 double softest(const SpanBody& b, bool plane) {
   return plane ? b.rigidity.EIz : std::min(b.rigidity.EIy, b.rigidity.EIz);
 }
 
-// In free vibration at ω² and with an axial force.
-double half_waves(const SpanBody& b, double L, double value, double axial, bool plane) {
+// Half waves of bending along a span in free vibration at ω² and with an axial force.
+double bending_waves(const SpanBody& b, double L, double value, double axial, bool plane) {
   const double EI = softest(b, plane);
   if (!(EI > 0)) return 0;
   const double bending = std::pow(b.mass * value / EI, 0.25) * L, column = std::sqrt(axial / EI) * L;
-  double waves = std::max(bending, column) / std::numbers::pi;
-  // Along the span and in torsion waves are longer.
-  if (b.rigidity.EA > 0) waves = std::max(waves, std::sqrt(b.mass * value / b.rigidity.EA) * L / std::numbers::pi);
-  if (b.rigidity.GJ > 0) waves = std::max(waves, std::sqrt(b.polar * value / b.rigidity.GJ) * L / std::numbers::pi);
+  return std::max(bending, column) / std::numbers::pi;
+}
+
+// The same along the span and in torsion, where waves are longer.
+double lengthwise_waves(const SpanBody& b, double L, double value) {
+  double waves = 0;
+  for (const auto& [inertia, rigidity] : {std::pair{b.mass, b.rigidity.EA}, {b.polar, b.rigidity.GJ}})
+    if (rigidity > 0) waves = std::max(waves, std::sqrt(inertia * value / rigidity) * L / std::numbers::pi);
   return waves;
 }
 
@@ -151,7 +167,7 @@ struct Search {
   Shares fixed{};    // and the shares of a matrix whose negative pivots count the λ below a value:
   double per_value_geometric = 0, per_value_mass = 0;
 
-  double value(const EigenPair& p) const { return 1 / p.value - shift; }
+  double value(double eigenvalue) const { return 1 / eigenvalue - shift; }
 };
 
 // How many of the values just below the last one were not found (Wittrick and Williams, 1971). The last one itself may
@@ -159,9 +175,9 @@ struct Search {
 std::size_t missing(const Search& s, const std::vector<EigenPair>& pairs) {
   if (pairs.empty()) return 0;
   constexpr double margin = 1e-5;
-  const double last = s.value(pairs.back()), bound = last - margin * std::abs(last);
+  const double last = s.value(pairs.back().value), bound = last - margin * std::abs(last);
   const auto found = static_cast<std::size_t>(
-      std::count_if(pairs.begin(), pairs.end(), [&](const EigenPair& p) { return s.value(p) < bound; }));
+      std::count_if(pairs.begin(), pairs.end(), [&](const EigenPair& p) { return s.value(p.value) < bound; }));
   Shares shares = s.fixed;
   shares.geometric += s.per_value_geometric * bound, shares.mass += s.per_value_mass * bound;
   const ShiftedPencil shifted(s.pencil, shares);
@@ -170,10 +186,11 @@ std::size_t missing(const Search& s, const std::vector<EigenPair>& pairs) {
   return there > found ? there - found : 0;
 }
 
-// Lanczos finds each value once; what is there several times is found by looking again beside what is known, until
-// there are as many as the signs of the pivots say.
-std::vector<EigenPair> all_pairs(const Search& s, std::size_t& not_found) {
-  std::vector<EigenPair> all = largest_pairs(s.problem, s.count, s.least, {});
+// Lanczos's method may find fewer of the same value than there are; these are found by looking again beside what is
+// known, until there are as many as the signs of the pivots say.
+std::vector<EigenPair> all_pairs(const Search& s, Lanczos& first, std::size_t& not_found) {
+  first.run({s.count, s.least});
+  std::vector<EigenPair> all = first.pairs();
   const auto by_value = [](const EigenPair& a, const EigenPair& b) { return a.value > b.value; };
   for (;;) {
     std::sort(all.begin(), all.end(), by_value);
@@ -181,7 +198,9 @@ std::vector<EigenPair> all_pairs(const Search& s, std::size_t& not_found) {
     not_found = missing(s, all);
     if (not_found == 0 && all.size() == s.count) break;
     // Where there are fewer than asked for, a last look shows that there are no more.
-    std::vector<EigenPair> more = largest_pairs(s.problem, std::max<std::size_t>(not_found, 1), s.least, all);
+    Lanczos again(s.problem, all);
+    again.run({std::max<std::size_t>(not_found, 1), s.least});
+    std::vector<EigenPair> more = again.pairs();
     const double bound = all.size() < s.count ? s.least : all.back().value;
     std::erase_if(more, [&](const EigenPair& m) { return m.value <= bound; });
     if (more.empty()) break;
@@ -189,6 +208,37 @@ std::vector<EigenPair> all_pairs(const Search& s, std::size_t& not_found) {
   }
   return all;
 }
+
+// The vectors of the pencil, one a column.
+Eigen::MatrixXd movements(const ReducedPencil& reduced, const std::vector<EigenPair>& pairs) {
+  Eigen::MatrixXd all(pairs.front().vector.size(), static_cast<Index>(pairs.size()));
+  for (std::size_t i = 0; i < pairs.size(); ++i) all.col(static_cast<Index>(i)) = pairs[i].vector;
+  return reduced.whole(all);
+}
+
+// A first look tells how many waves the wanted modes have; true where there are shapes enough to carry them, else the
+// shapes that are needed. What the method has at any time are upper bounds of λ.
+template <class NeededAt>
+bool carried(const Search& s, Lanczos& lanczos, const NeededAt& needed_at, std::vector<InnerShapes>& inner) {
+  constexpr double roughly = 0.3;
+  lanczos.run({s.count, s.least, roughly});
+  const double last = lanczos.last_value();
+  if (last == 0) return true;
+  bool enough = true;
+  for (std::size_t i = 0; i < inner.size(); ++i) {
+    const InnerShapes needed = needed_at(i, std::abs(s.value(last)));
+    if (needed.bending > inner[i].bending) inner[i].bending = needed.bending, enough = false;
+    if (needed.lengthwise > inner[i].lengthwise) inner[i].lengthwise = needed.lengthwise, enough = false;
+  }
+  return enough;
+}
+
+// Structures in space are often alike in two directions, and have each value twice; plane ones seldom have.
+Index block_of(const Structure& s) {
+  return s.is_plane() ? 1 : 2;
+}
+
+constexpr int most_rounds = 5;
 
 // What single movements of points would swing at, all others at rest: λ between these as a rule.
 struct Scale {
@@ -206,10 +256,13 @@ Scale scale_of(const Pencil& p, const Shares& stiffness) {
 }
 
 // Whether the structure has a movement without stiffness: what its own mass does to it is beyond all bounds then.
-bool is_free(const Pencil& p, const ShiftedPencil& trial, const Shares& stiffness, const Scale& scale) {
-  if (!trial.ok() || trial.negative() > 0) return true;
-  const VectorXd moved = trial.solve(p.times({0, 0, 1}, VectorXd::Ones(p.size())));
-  const double mass = moved.dot(p.times({0, 0, 1}, moved)), energy = moved.dot(p.times(stiffness, moved));
+bool is_free(const ReducedPencil& trial, const Scale& scale) {
+  if (!trial.ok()) return true;
+  const EigenProblem problem = trial.problem(1);
+  const Eigen::MatrixXd force = problem.other(Eigen::MatrixXd::Ones(problem.size, 1));
+  Eigen::MatrixXd moved = force;
+  moved.topRows(problem.outer) = problem.solve(force.topRows(problem.outer));
+  const double energy = moved.col(0).dot(force.col(0)), mass = moved.col(0).dot(problem.other(moved).col(0));
   return !(energy > rounding * scale.high * mass);
 }
 
@@ -221,57 +274,47 @@ FoundModes vibration_modes(const ModeInput& input) {
   FoundModes found{.spans = f.spans};
   const bool plane = s.is_plane();
   const bool stressed = !input.axial.empty();
-  std::vector<int> inner(f.spans.all.size());
   const auto needed_at = [&](std::size_t i, double value) {
     const AxialCourse axial = axial_of(input, i);
-    return shapes_for(half_waves(f.bodies[i], f.spans.all[i].length, value, axial.largest(), plane)) +
-           shapes_at_jumps(axial);
+    const double L = f.spans.all[i].length;
+    return InnerShapes{
+        bending_shapes_for(bending_waves(f.bodies[i], L, value, axial.largest(), plane)) + shapes_at_jumps(axial),
+        lengthwise_shapes_for(lengthwise_waves(f.bodies[i], L, value))};
   };
+  std::vector<InnerShapes> inner(f.spans.all.size());
   for (std::size_t i = 0; i < inner.size(); ++i) inner[i] = needed_at(i, 0);
-  // The first round tells how many waves the wanted modes have, the second counts with shapes that carry them.
-  for (int round = 0; round < 4; ++round) {
+  for (int round = 0; round < most_rounds; ++round) {
     const Pencil p = pencil_of(f, input, inner);
-    const Shares at_rest{1, stressed ? 1.0 : 0.0, 0};
+    const Shares at_rest{1, stressed ? 1.0 : 0.0, 0}, mass{0, 0, 1};
     const Scale scale = scale_of(p, at_rest);
-    double shift = 0;
-    auto factor = std::make_unique<const ShiftedPencil>(p, at_rest);
-    if (stressed && factor->ok() && factor->negative() > 0) {
+    auto reduced = std::make_unique<const ReducedPencil>(p, at_rest, mass);
+    if (stressed && reduced->is_factorised() && reduced->negative() > 0) {
       found.buckles = true;
       return found;
     }
-    if (is_free(p, *factor, at_rest, scale)) shift = 1e-3 * scale.low;
-    const Shares moved{1, at_rest.geometric, shift};
-    if (shift != 0) factor = std::make_unique<const ShiftedPencil>(p, moved);
-    const ShiftedPencil& energy = *factor;
-    if (!energy.ok()) return found;
-    const EigenProblem problem{p.size(), [&](const VectorXd& x) { return p.times(moved, x); },
-                               [&](const VectorXd& x) { return energy.solve(x); },
-                               [&](const VectorXd& x) {
-                                 return p.times({0, 0, 1}, x);
-                               }};
-    const std::vector<EigenPair> pairs = all_pairs({p, problem, input.count, 0, shift, at_rest, 0, -1}, found.missing);
-    if (pairs.empty()) return found;
-    std::vector<double> values;
-    for (const EigenPair& e : pairs) values.push_back(1 / e.value - shift);
-    std::vector<int> needed = inner;
-    for (std::size_t i = 0; i < inner.size(); ++i)
-      needed[i] = std::max(inner[i], needed_at(i, std::abs(values.back())));
-    if (needed != inner && round < 3) {
-      inner = std::move(needed);
-      continue;
+    double shift = 0;
+    if (is_free(*reduced, scale)) {
+      shift = 1e-3 * scale.low;
+      reduced = std::make_unique<const ReducedPencil>(p, Shares{1, at_rest.geometric, shift}, mass);
     }
+    if (!reduced->ok()) return found;
+    const Search search{p, reduced->problem(block_of(s)), input.count, 0, shift, at_rest, 0, -1};
+    Lanczos lanczos(search.problem, {});
+    if (!carried(search, lanczos, needed_at, inner) && round + 1 < most_rounds) continue;
+    const std::vector<EigenPair> pairs = all_pairs(search, lanczos, found.missing);
+    if (pairs.empty()) return found;
+    const Eigen::MatrixXd z = movements(*reduced, pairs);
+    // Rayleigh's quotient of what was found is twice as many digits as the vector.
+    const VectorXd kinetic = z.cwiseProduct(p.times(mass, z)).colwise().sum(),
+                   strain = z.cwiseProduct(p.times(at_rest, z)).colwise().sum();
     const double whole = p.whole_mass();
     const VectorXd along[] = {p.mass_along(0), p.mass_along(1), p.mass_along(2)};
-    for (std::size_t i = 0; i < pairs.size(); ++i) {
-      const VectorXd& z = pairs[i].vector;
-      const double kinetic = z.dot(p.times({0, 0, 1}, z));
-      // Rayleigh's quotient of what was found is twice as many digits as the vector.
-      const double strain = z.dot(p.times(at_rest, z));
-      FoundMode m = mode_of(s, f, p, strain / kinetic, z);
+    for (Index i = 0; i < z.cols(); ++i) {
+      FoundMode m = mode_of(s, f, p, strain(i) / kinetic(i), z.col(i));
       if (shift > 0 && std::abs(m.value) < std::max(1e-10 * shift, rounding * scale.high)) m.value = 0, ++found.free;
       for (std::size_t k = 0; k < (plane ? 2U : 3U); ++k) {
-        const double moved_mass = z.dot(along[k]);
-        m.share[k] = whole > 0 && kinetic > 0 ? moved_mass * moved_mass / kinetic / whole : 0;
+        const double moved_mass = z.col(i).dot(along[k]);
+        m.share[k] = whole > 0 && kinetic(i) > 0 ? moved_mass * moved_mass / kinetic(i) / whole : 0;
       }
       found.modes.push_back(std::move(m));
     }
@@ -285,41 +328,29 @@ FoundModes buckling_modes(const ModeInput& input) {
   const Frame f = frame_of(input);
   FoundModes found{.spans = f.spans};
   const bool plane = s.is_plane();
-  std::vector<int> inner(f.spans.all.size());
+  // Axial forces do nothing to movements along spans and to torsion.
   const auto needed_at = [&](std::size_t i, double factor) {
     const AxialCourse axial = axial_of(input, i);
-    return shapes_for(half_waves(f.bodies[i], f.spans.all[i].length, 0, factor * axial.largest(), plane)) +
-           shapes_at_jumps(axial);
+    const double waves = bending_waves(f.bodies[i], f.spans.all[i].length, 0, factor * axial.largest(), plane);
+    return InnerShapes{axial.none() ? 0 : bending_shapes_for(waves) + shapes_at_jumps(axial), 0};
   };
-  for (std::size_t i = 0; i < inner.size(); ++i) inner[i] = std::max(shapes_for(0.5), needed_at(i, 0));
-  for (int round = 0; round < 5; ++round) {
+  std::vector<InnerShapes> inner(f.spans.all.size());
+  for (std::size_t i = 0; i < inner.size(); ++i) inner[i] = needed_at(i, 0);
+  for (int round = 0; round < most_rounds; ++round) {
     const Pencil p = pencil_of(f, input, inner);
-    const ShiftedPencil energy(p, {1, 0, 0});
-    if (!energy.ok()) return found;
-    const EigenProblem problem{p.size(),
-                               [&](const VectorXd& x) {
-                                 return p.times({1, 0, 0}, x);
-                               },
-                               [&](const VectorXd& x) { return energy.solve(x); },
-                               [&](const VectorXd& x) -> VectorXd {
-                                 return -p.times({0, 1, 0}, x);
-                               }};
+    const Shares stiffness{1, 0, 0}, geometric{0, 1, 0};
+    const ReducedPencil reduced(p, stiffness, {0, -1, 0});
+    if (!reduced.ok()) return found;
     // Factors beyond a million million are those of forces that are only rounding.
-    const std::vector<EigenPair> pairs = all_pairs({p, problem, input.count, 1e-12, 0, {1, 0, 0}, 1, 0}, found.missing);
+    const Search search{p, reduced.problem(block_of(s)), input.count, 1e-12, 0, stiffness, 1, 0};
+    Lanczos lanczos(search.problem, {});
+    if (!carried(search, lanczos, needed_at, inner) && round + 1 < most_rounds) continue;
+    const std::vector<EigenPair> pairs = all_pairs(search, lanczos, found.missing);
     if (pairs.empty()) return found;
-    std::vector<double> values;
-    for (const EigenPair& e : pairs) values.push_back(1 / e.value);
-    std::vector<int> needed = inner;
-    for (std::size_t i = 0; i < inner.size(); ++i) needed[i] = std::max(inner[i], needed_at(i, values.back()));
-    if (needed != inner && round < 4) {
-      inner = std::move(needed);
-      continue;
-    }
-    for (std::size_t i = 0; i < pairs.size(); ++i) {
-      const VectorXd& z = pairs[i].vector;
-      const double factor = -z.dot(p.times({1, 0, 0}, z)) / z.dot(p.times({0, 1, 0}, z));
-      found.modes.push_back(mode_of(s, f, p, factor, z));
-    }
+    const Eigen::MatrixXd z = movements(reduced, pairs);
+    const VectorXd held = z.cwiseProduct(p.times(stiffness, z)).colwise().sum(),
+                   pressed = z.cwiseProduct(p.times(geometric, z)).colwise().sum();
+    for (Index i = 0; i < z.cols(); ++i) found.modes.push_back(mode_of(s, f, p, -held(i) / pressed(i), z.col(i)));
     break;
   }
   return found;

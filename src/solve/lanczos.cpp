@@ -7,116 +7,171 @@
 #include "solve/factor.hpp"
 
 namespace corvex::solver {
-namespace {
 
 using Eigen::Index;
 using Eigen::MatrixXd;
 using Eigen::VectorXd;
 
-// Vectors of energy 1, with A times them beside.
-class Basis {
- public:
-  explicit Basis(const EigenProblem& p) : p_(p) {}
+namespace {
 
-  // Takes out of x what the vectors have of it already, twice, for rounding.
-  void clean(VectorXd& x) const {
-    for (int twice = 0; twice < 2; ++twice)
-      for (std::size_t i = 0; i < vectors.size(); ++i) x -= vectors[i] * energies[i].dot(x);
+// Long vectors are gone through piece by piece, so that a piece of all of them is read from memory once for the columns
+// of a block.
+using Part = Eigen::Ref<const MatrixXd>;
+constexpr Index piece = 1024;
+
+// share += aᵀ x
+void add_products(const Part& a, const Part& x, MatrixXd& share) {
+  for (Index from = 0; from < a.rows(); from += piece) {
+    const Index rows = std::min(piece, a.rows() - from);
+    for (Index j = 0; j < x.cols(); ++j)
+      share.col(j).noalias() += a.middleRows(from, rows).transpose() * x.col(j).segment(from, rows);
   }
-  // Adds x at energy 1; its size before. Nothing is added where it has none.
-  double add(VectorXd x, double negligible) {
-    VectorXd energy = p_.energy(x);
-    const double size = std::sqrt(std::max(0.0, x.dot(energy)));
-    if (!(size > negligible)) return 0;
-    vectors.push_back(std::move(x) / size);
-    energies.push_back(std::move(energy) / size);
-    return size;
+}
+
+// x −= a share
+void take_out(const Part& a, const MatrixXd& share, MatrixXd& x) {
+  for (Index from = 0; from < a.rows(); from += piece) {
+    const Index rows = std::min(piece, a.rows() - from);
+    for (Index j = 0; j < x.cols(); ++j)
+      x.col(j).segment(from, rows).noalias() -= a.middleRows(from, rows) * share.col(j);
   }
-
-  std::vector<VectorXd> vectors, energies;
-
- private:
-  const EigenProblem& p_;
-};
-
-// The tridiagonal matrix of the method, and what of its eigenvalues has settled.
-class Ritz {
- public:
-  void add(double diagonal, double beside) { diagonal_.push_back(diagonal), beside_.push_back(beside); }
-  std::size_t size() const { return diagonal_.size(); }
-  double largest_diagonal() const {
-    double most = 0;
-    for (const double d : diagonal_) most = std::max(most, std::abs(d));
-    return most;
-  }
-  void compute() {
-    const auto n = static_cast<Index>(size());
-    MatrixXd t = MatrixXd::Zero(n, n);
-    for (Index i = 0; i < n; ++i) {
-      t(i, i) = diagonal_[static_cast<std::size_t>(i)];
-      if (i + 1 < n) t(i, i + 1) = t(i + 1, i) = beside_[static_cast<std::size_t>(i)];
-    }
-    solved_.compute(t);
-  }
-  // The i-th largest, counted from 0, with its vector.
-  double value(std::size_t i) const { return solved_.eigenvalues()(column(i)); }
-  VectorXd vector(std::size_t i) const { return solved_.eigenvectors().col(column(i)); }
-  // It is off by no more than what its vector has in the last direction; of the value that counts twice.
-  bool settled(std::size_t i) const {
-    constexpr double close = 1e-9, rounding = 1e-14;
-    const double off = beside_.back() * std::abs(solved_.eigenvectors()(solved_.eigenvectors().rows() - 1, column(i)));
-    return off <= close * std::abs(value(i)) + rounding * std::abs(value(0));
-  }
-
- private:
-  Index column(std::size_t i) const { return static_cast<Index>(size() - 1 - i); }
-
-  std::vector<double> diagonal_, beside_;
-  Eigen::SelfAdjointEigenSolver<MatrixXd> solved_;
-};
+}
 
 }  // namespace
 
-std::vector<EigenPair> largest_pairs(const EigenProblem& p, std::size_t count, double least,
-                                     const std::vector<EigenPair>& known) {
-  std::vector<EigenPair> found;
-  if (p.size == 0 || count == 0) return found;
-  Basis basis(p);
-  for (const EigenPair& k : known) basis.add(k.vector, 0);
-  const std::size_t locked = basis.vectors.size(), all = static_cast<std::size_t>(p.size);
-  if (locked >= all) return found;
-  // A start in the range of A⁻¹ S: other directions have the value 0.
-  VectorXd x = p.solve(p.other(every_direction(p.size, locked)));
-  basis.clean(x);
-  if (basis.add(std::move(x), 0) == 0) return found;
-  const std::size_t most = std::min(all - locked, 20 * count + 300), patience = 3 * count + 20;
-  Ritz ritz;
-  while (ritz.size() < most) {
-    const VectorXd f = p.other(basis.vectors.back());
-    const double diagonal = basis.vectors.back().dot(f);
-    VectorXd next = p.solve(f);
-    basis.clean(next);
-    constexpr double negligible = 1e-14;
-    const double size = basis.add(std::move(next), negligible * std::max(ritz.largest_diagonal(), std::abs(diagonal)));
-    ritz.add(diagonal, size);
-    const bool last = size == 0 || ritz.size() == most;
-    if (!last && (ritz.size() < count + 2 || ritz.size() % 4 != 0)) continue;
-    ritz.compute();
-    std::size_t above = 0, settled = 0;
-    while (above < std::min(count, ritz.size()) && ritz.value(above) > least) ++above;
-    while (settled < above && (size == 0 || ritz.settled(settled))) ++settled;
-    // Fewer than asked for may lie above the bound, which takes some steps to believe.
-    const bool enough = settled == above && (above == count || ritz.size() > patience);
-    if (!last && !enough) continue;
-    for (std::size_t i = 0; i < settled; ++i) {
-      const VectorXd share = ritz.vector(i);
-      VectorXd v = VectorXd::Zero(p.size);
-      for (Index j = 0; j < share.size(); ++j) v += basis.vectors[locked + static_cast<std::size_t>(j)] * share(j);
-      found.push_back({ritz.value(i), std::move(v)});
-    }
-    break;
+Lanczos::Lanczos(const EigenProblem& problem, const std::vector<EigenPair>& known)
+    : p_(problem), known_(static_cast<Index>(known.size())), size_(known_), done_(known_) {
+  block_ = std::min(p_.block, p_.size - known_);
+  const Index block = block_;
+  if (block <= 0) return;
+  reserve(known_ + 8 * block);
+  for (Index i = 0; i < known_; ++i) {
+    v_.col(i) = known[static_cast<std::size_t>(i)].vector;
+    energy_.col(i) = known[static_cast<std::size_t>(i)].energy;
   }
+  // A start in the range of A⁻¹ S: other directions have the value 0.
+  MatrixXd start(p_.size, block);
+  for (Index j = 0; j < block; ++j) start.col(j) = every_direction(p_.size, static_cast<std::uint64_t>(known_ + j));
+  MatrixXd x = p_.other(start), energy = x.topRows(p_.outer);
+  x.topRows(p_.outer) = p_.solve(energy);
+  MatrixXd shares = MatrixXd::Zero(size_, block);
+  for (int twice = 0; twice < 2; ++twice) clean(x, energy, 0, shares);
+  add(std::move(x), std::move(energy), -1, block);
+}
+
+void Lanczos::reserve(Index columns) {
+  const Index there = v_.cols();
+  if (columns <= there) return;
+  const Index now = std::max(columns, 2 * there);
+  v_.conservativeResize(p_.size, now), energy_.conservativeResize(p_.outer, now);
+  h_.conservativeResize(now, now);
+  h_.rightCols(now - there).setZero(), h_.bottomRows(now - there).setZero();
+}
+
+// Takes out of x what the vectors from `first` on have of it; their shares are added to `shares`.
+void Lanczos::clean(MatrixXd& x, MatrixXd& energy, Index first, MatrixXd& shares) const {
+  const Index n = size_ - first, inner = p_.size - p_.outer;
+  if (n <= 0) return;
+  const auto v = v_.middleCols(first, n), of_v = energy_.middleCols(first, n);
+  MatrixXd share = MatrixXd::Zero(n, x.cols());
+  add_products(of_v, x.topRows(p_.outer), share);
+  add_products(v.bottomRows(inner), x.bottomRows(inner), share);
+  take_out(v, share, x);
+  take_out(of_v, share, energy);
+  shares.bottomRows(n) += share;
+}
+
+// Adds the columns of x at energy 1, each cleaned of those before it. What is only rounding is left out. The columns
+// are those of A⁻¹ S times the vectors from `from` on, or a start.
+void Lanczos::add(MatrixXd x, MatrixXd energy, Index from, Index columns) {
+  constexpr double negligible = 1e-14;
+  const Index inner = p_.size - p_.outer, first = size_;
+  reserve(size_ + columns);
+  for (Index j = 0; j < columns; ++j) {
+    auto own = x.col(j);
+    auto of_own = energy.col(j);
+    for (int twice = 0; twice < 2; ++twice)
+      for (Index i = first; i < size_; ++i) {
+        const double share =
+            energy_.col(i).dot(own.head(p_.outer)) + v_.col(i).tail(inner).dot(own.tail(inner));
+        own -= share * v_.col(i), of_own -= share * energy_.col(i);
+        if (from >= 0) h_(i, from + j) += share;
+      }
+    const double size =
+        std::sqrt(std::max(0.0, of_own.dot(own.head(p_.outer)) + own.tail(inner).squaredNorm()));
+    if (!(size > negligible * largest_)) continue;
+    v_.col(size_) = own / size, energy_.col(size_) = of_own / size;
+    if (from >= 0) h_(size_, from + j) = size;
+    ++size_;
+  }
+}
+
+// A⁻¹ S for the vectors that it has not been applied to.
+void Lanczos::advance() {
+  const Index from = done_, columns = size_ - done_;
+  MatrixXd x = p_.other(v_.middleCols(from, columns)), energy = x.topRows(p_.outer);
+  x.topRows(p_.outer) = p_.solve(energy);
+  // But for rounding the last two blocks have all of it. The others are cleaned of it once more, for rounding.
+  MatrixXd shares = MatrixXd::Zero(size_, columns);
+  clean(x, energy, std::max(known_, from - block_), shares);
+  clean(x, energy, 0, shares);
+  h_.block(0, from, size_, columns) = shares;
+  for (Index j = 0; j < columns; ++j) largest_ = std::max(largest_, std::abs(shares(from + j, j)));
+  done_ = size_;
+  add(std::move(x), std::move(energy), from, columns);
+}
+
+void Lanczos::compute() {
+  const Index n = done_ - known_;
+  if (ritz_vectors_.cols() == n) return;
+  const MatrixXd h = h_.block(known_, known_, n, n);
+  const Eigen::SelfAdjointEigenSolver<MatrixXd> solved((h + h.transpose()) / 2);
+  ritz_values_ = solved.eigenvalues(), ritz_vectors_ = solved.eigenvectors();
+}
+
+// The i-th largest is off by no more than what its vector has in directions beyond.
+bool Lanczos::settled(Index i, double close) const {
+  constexpr double rounding = 1e-14;
+  const Index beyond = size_ - done_, n = done_ - known_;
+  if (beyond == 0) return true;
+  const double off = (h_.block(done_, known_, beyond, n) * ritz_vectors_.col(column(i))).norm();
+  return off <= close * std::abs(ritz_values_(column(i))) + rounding * std::abs(ritz_values_(column(0)));
+}
+
+void Lanczos::run(const Wanted& wanted) {
+  const auto count = static_cast<Index>(wanted.count);
+  const Index most = std::min(p_.size - known_, 20 * count + 300), patience = 3 * count + 20;
+  Index look = std::max(count + 2, done_ - known_);
+  for (;;) {
+    const bool last = size_ == done_ || done_ - known_ >= most;
+    const Index n = done_ - known_;
+    if (n == 0 && last) return;
+    if (n > 0 && (last || n >= look)) {
+      look = n + std::max<Index>(6, n / 4);
+      compute();
+      Index above = 0;
+      while (above < std::min(count, n) && ritz_values_(column(above)) > wanted.least) ++above;
+      settled_ = 0;
+      while (settled_ < above && settled(settled_, wanted.close)) ++settled_;
+      // Fewer than wanted may lie above the bound, which takes some steps to believe.
+      if (last || (settled_ == above && (above == count || n > patience))) return;
+    }
+    advance();
+  }
+}
+
+std::vector<EigenPair> Lanczos::pairs() const {
+  std::vector<EigenPair> found;
+  if (settled_ == 0) return found;
+  const Index n = ritz_vectors_.cols();
+  const MatrixXd shares = ritz_vectors_.rightCols(settled_).rowwise().reverse();
+  const MatrixXd v = v_.middleCols(known_, n) * shares, energy = energy_.middleCols(known_, n) * shares;
+  for (Index i = 0; i < settled_; ++i) found.push_back({ritz_values_(column(i)), v.col(i), energy.col(i)});
   return found;
+}
+
+double Lanczos::last_value() const {
+  return settled_ > 0 ? ritz_values_(column(settled_ - 1)) : 0;
 }
 
 }  // namespace corvex::solver

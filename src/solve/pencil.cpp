@@ -1,5 +1,6 @@
 #include "solve/pencil.hpp"
 
+#include <Eigen/Cholesky>
 #include <algorithm>
 #include <cmath>
 #include <map>
@@ -86,25 +87,23 @@ Pencil::Pencil(const Spans& spans, const Freedoms& f, const std::vector<std::sha
   }
 }
 
-VectorXd Pencil::gathered(const Block& b, const VectorXd& z) const {
-  VectorXd part(static_cast<Index>(b.row.size()));
-  for (Index k = 0; k < part.size(); ++k) {
-    const Index row = b.row[static_cast<std::size_t>(k)];
-    part(k) = row < 0 ? 0 : z(row);
-  }
+MatrixXd Pencil::gathered(const Block& b, const Eigen::Ref<const MatrixXd>& z) const {
+  MatrixXd part = MatrixXd::Zero(static_cast<Index>(b.row.size()), z.cols());
+  for (Index k = 0; k < part.rows(); ++k)
+    if (const Index row = b.row[static_cast<std::size_t>(k)]; row >= 0) part.row(k) = z.row(row);
   return part;
 }
 
-VectorXd Pencil::times(const Shares& s, const VectorXd& z) const {
-  VectorXd y = VectorXd::Zero(size_);
+MatrixXd Pencil::times(const Shares& s, const MatrixXd& z) const {
+  MatrixXd y = MatrixXd::Zero(size_, z.cols());
   for (const Block& b : blocks_) {
-    const VectorXd part = gathered(b, z);
-    VectorXd f = VectorXd::Zero(part.size());
-    if (s.stiffness != 0) f += s.stiffness * (b.of->stiffness * part);
-    if (s.geometric != 0 && b.of->geometric.size() > 0) f += s.geometric * (b.of->geometric * part);
-    if (s.mass != 0) f += s.mass * (b.of->mass * part);
-    for (Index k = 0; k < f.size(); ++k)
-      if (const Index row = b.row[static_cast<std::size_t>(k)]; row >= 0) y(row) += f(k);
+    const MatrixXd part = gathered(b, z);
+    MatrixXd f = MatrixXd::Zero(part.rows(), z.cols());
+    if (s.stiffness != 0) f.noalias() += s.stiffness * (b.of->stiffness * part);
+    if (s.geometric != 0 && b.of->geometric.size() > 0) f.noalias() += s.geometric * (b.of->geometric * part);
+    if (s.mass != 0) f.noalias() += s.mass * (b.of->mass * part);
+    for (Index k = 0; k < f.rows(); ++k)
+      if (const Index row = b.row[static_cast<std::size_t>(k)]; row >= 0) y.row(row) += f.row(k);
   }
   return y;
 }
@@ -141,38 +140,26 @@ VectorXd Pencil::along_span(std::size_t span, const VectorXd& z) const {
   return blocks_[span].of->movement * gathered(blocks_[span], z);
 }
 
-ShiftedPencil::Inner ShiftedPencil::inner_of(const Pencil::Block& b, const Shares& shares) {
-  MatrixXd a = shares.stiffness * b.of->stiffness;
-  if (shares.geometric != 0 && b.of->geometric.size() > 0) a += shares.geometric * b.of->geometric;
-  if (shares.mass != 0) a += shares.mass * b.of->mass;
-  const Index n = a.rows() - b.outer;
-  Inner in;
-  in.outer = a.topLeftCorner(b.outer, b.outer);
-  if (n == 0) return in;
-  in.factor.compute(a.bottomRightCorner(n, n));
-  in.beside = a.bottomLeftCorner(n, b.outer);
-  in.outer -= in.beside.transpose() * in.factor.solve(in.beside);
-  in.negative = (in.factor.vectorD().array() < 0).count();
-  return in;
+MatrixXd Pencil::added(const SpanPencil& part, const Shares& shares) {
+  MatrixXd a = shares.stiffness * part.stiffness;
+  if (shares.geometric != 0 && part.geometric.size() > 0) a += shares.geometric * part.geometric;
+  if (shares.mass != 0) a += shares.mass * part.mass;
+  return a;
 }
 
-ShiftedPencil::ShiftedPencil(const Pencil& pencil, const Shares& shares) : pencil_(pencil) {
-  LowerMatrix whole;
-  whole.n = static_cast<int>(pencil.points_);
-  std::vector<std::vector<std::pair<int, double>>> columns(static_cast<std::size_t>(whole.n));
-  std::map<const SpanPencil*, std::shared_ptr<const Inner>> known;
-  for (const Pencil::Block& b : pencil.blocks_) {
-    std::shared_ptr<const Inner>& in = known[b.of.get()];
-    if (!in) in = std::make_shared<const Inner>(inner_of(b, shares));
-    inner_.push_back(in);
-    negative_ += in->negative;
+LowerMatrix Pencil::of_points(const std::vector<const MatrixXd*>& outer) const {
+  std::vector<std::vector<std::pair<int, double>>> columns(static_cast<std::size_t>(points_));
+  for (std::size_t k = 0; k < blocks_.size(); ++k) {
+    const Block& b = blocks_[k];
     for (Index j = 0; j < b.outer; ++j)
       for (Index i = 0; i < b.outer; ++i) {
         const Index row = b.row[static_cast<std::size_t>(i)], column = b.row[static_cast<std::size_t>(j)];
         if (row < 0 || column < 0 || row < column) continue;
-        columns[static_cast<std::size_t>(column)].emplace_back(static_cast<int>(row), in->outer(i, j));
+        columns[static_cast<std::size_t>(column)].emplace_back(static_cast<int>(row), (*outer[k])(i, j));
       }
   }
+  LowerMatrix whole;
+  whole.n = static_cast<int>(points_);
   whole.first.push_back(0);
   for (auto& column : columns) {
     std::sort(column.begin(), column.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
@@ -185,41 +172,37 @@ ShiftedPencil::ShiftedPencil(const Pencil& pencil, const Shares& shares) : penci
     }
     whole.first.push_back(static_cast<int>(whole.row.size()));
   }
+  return whole;
+}
+
+ShiftedPencil::ShiftedPencil(const Pencil& pencil, const Shares& shares) {
+  struct Inner {
+    MatrixXd outer;  // with the inner freedoms eliminated
+    Index negative = 0;
+  };
+  std::map<const SpanPencil*, Inner> known;
+  std::vector<const MatrixXd*> outer;
+  for (const Pencil::Block& b : pencil.blocks_) {
+    const auto [it, is_new] = known.try_emplace(b.of.get());
+    Inner& in = it->second;
+    if (is_new) {
+      const MatrixXd a = Pencil::added(*b.of, shares);
+      const Index n = a.rows() - b.outer;
+      in.outer = a.topLeftCorner(b.outer, b.outer);
+      if (n > 0) {
+        const Eigen::LDLT<MatrixXd> factor(a.bottomRightCorner(n, n));
+        const MatrixXd beside = a.bottomLeftCorner(n, b.outer);
+        in.outer -= beside.transpose() * factor.solve(beside);
+        in.negative = (factor.vectorD().array() < 0).count();
+      }
+    }
+    outer.push_back(&in.outer);
+    negative_ += in.negative;
+  }
+  LowerMatrix whole = pencil.of_points(outer);
   factor_ = SignedFactor(whole);
   ok_ = factor_.ok();
   if (ok_) negative_ += factor_.negative();
-}
-
-VectorXd ShiftedPencil::solve(const VectorXd& f) const {
-  VectorXd z = f;
-  MatrixXd outer = f.head(pencil_.points_);
-  // Inner freedoms first: what they pass on to the points.
-  std::vector<VectorXd> inner(inner_.size());
-  for (std::size_t i = 0; i < inner_.size(); ++i) {
-    const Pencil::Block& b = pencil_.blocks_[i];
-    const Index n = inner_[i]->beside.rows();
-    if (n == 0) continue;
-    VectorXd own(n);
-    for (Index k = 0; k < n; ++k) own(k) = f(b.row[static_cast<std::size_t>(b.outer + k)]);
-    inner[i] = inner_[i]->factor.solve(own);
-    const VectorXd passed = inner_[i]->beside.transpose() * inner[i];
-    for (Index k = 0; k < b.outer; ++k)
-      if (const Index row = b.row[static_cast<std::size_t>(k)]; row >= 0) outer(row, 0) -= passed(k);
-  }
-  if (outer.size() > 0) z.head(pencil_.points_) = factor_.solve(outer);
-  for (std::size_t i = 0; i < inner_.size(); ++i) {
-    const Pencil::Block& b = pencil_.blocks_[i];
-    const Index n = inner_[i]->beside.rows();
-    if (n == 0) continue;
-    VectorXd ends(b.outer);
-    for (Index k = 0; k < b.outer; ++k) {
-      const Index row = b.row[static_cast<std::size_t>(k)];
-      ends(k) = row < 0 ? 0 : z(row);
-    }
-    const VectorXd own = inner[i] - inner_[i]->factor.solve(inner_[i]->beside * ends);
-    for (Index k = 0; k < n; ++k) z(b.row[static_cast<std::size_t>(b.outer + k)]) = own(k);
-  }
-  return z;
 }
 
 }  // namespace corvex::solver

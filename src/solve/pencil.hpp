@@ -2,7 +2,6 @@
 // freedoms of the points, then the inner ones of the spans, which are eliminated span by span.
 #pragma once
 
-#include <Eigen/Cholesky>
 #include <memory>
 
 #include "solve/signed_factor.hpp"
@@ -28,8 +27,8 @@ class Pencil {
 
   Eigen::Index size() const { return size_; }
   Eigen::Index points() const { return points_; }
-  // (k·K + g·G + m·M) z
-  Eigen::VectorXd times(const Shares& shares, const Eigen::VectorXd& z) const;
+  // (k·K + g·G + m·M) z, of one vector or of several as columns
+  Eigen::MatrixXd times(const Shares& shares, const Eigen::MatrixXd& z) const;
   // The diagonal for the freedoms of points.
   Eigen::VectorXd diagonal(const Shares& shares) const;
   // Movement as a whole along a global axis, supports included: M r for all freedoms that are free, and the whole mass.
@@ -41,13 +40,17 @@ class Pencil {
 
  private:
   friend class ShiftedPencil;
+  friend class ReducedPencil;
 
   struct Block {
     std::vector<Eigen::Index> row{};  // of each of its freedoms in the whole, −1 where it is at rest
     std::shared_ptr<const SpanPencil> of{};
     Eigen::Index outer = 0;  // so many of them are of points
   };
-  Eigen::VectorXd gathered(const Block& b, const Eigen::VectorXd& z) const;
+  Eigen::MatrixXd gathered(const Block& b, const Eigen::Ref<const Eigen::MatrixXd>& z) const;
+  static Eigen::MatrixXd added(const SpanPencil& part, const Shares& shares);
+  // The matrix of the points, of one for each block.
+  LowerMatrix of_points(const std::vector<const Eigen::MatrixXd*>& outer) const;
 
   const Freedoms* freedoms_;
   std::vector<Block> blocks_;               // spans, then points
@@ -57,7 +60,7 @@ class Pencil {
   double mass_ = 0;
 };
 
-// The same with shares added up and factorised.
+// The same with shares added up and factorised, the inner freedoms of spans first.
 class ShiftedPencil {
  public:
   ShiftedPencil(const Pencil& pencil, const Shares& shares);
@@ -66,18 +69,10 @@ class ShiftedPencil {
   // Negative pivots: with shares 1, 0, −λ the number of frequencies below λ (Wittrick and Williams, 1971; by
   // Sylvester's law of inertia).
   Eigen::Index negative() const { return negative_; }
-  Eigen::VectorXd solve(const Eigen::VectorXd& f) const;
+  // Forces and movements of the points, where nothing acts on inner freedoms.
+  Eigen::MatrixXd solve_points(const Eigen::MatrixXd& f) const { return factor_.solve(f); }
 
  private:
-  // Of the same part the same.
-  struct Inner {
-    Eigen::LDLT<Eigen::MatrixXd> factor;
-    Eigen::MatrixXd beside, outer;  // A_io; A_oo with the inner freedoms eliminated
-    Eigen::Index negative = 0;
-  };
-  static Inner inner_of(const Pencil::Block& block, const Shares& shares);
-  const Pencil& pencil_;
-  std::vector<std::shared_ptr<const Inner>> inner_;  // of each block
   SignedFactor factor_;
   Eigen::Index negative_ = 0;
   bool ok_ = true;

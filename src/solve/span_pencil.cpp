@@ -108,19 +108,19 @@ SpanBody span_body(const Structure& s, const Member& member) {
 }
 
 SpanPencil span_pencil(const Span& span, const Axes& axes, double turn, const SpanBody& body, const AxialCourse& axial,
-                       bool plane, bool slack, int inner) {
+                       bool plane, bool slack, const InnerShapes& inner) {
   const double L = span.length;
   const Rigidity& r = body.rigidity;
   // Of Timoshenko's beam each load brings two shapes, some of which fall together.
-  const Index most = 12 + 2 * 2 * inner + 2 * inner;
+  const Index most = 12 + 2 * 2 * inner.bending + 2 * inner.lengthwise;
   Own own{MatrixXd::Zero(most, most), MatrixXd::Zero(most, most), MatrixXd::Zero(most, most),
           MatrixXd::Zero(3 * shape_places, most)};
   // Of a link the ends turn by themselves, below.
-  add_axial(own, slack ? 0 : r.EA, body.mass, 0, L, inner);
-  add_bending(own, {r.EIz, r.GAy, body.rotary_z, 1, 5, 1, 1}, L, body.mass, axial, inner);
+  add_axial(own, slack ? 0 : r.EA, body.mass, 0, L, slack ? 0 : inner.lengthwise);
+  add_bending(own, {r.EIz, r.GAy, body.rotary_z, 1, 5, 1, 1}, L, body.mass, axial, inner.bending);
   if (!plane) {
-    add_bending(own, {r.EIy, r.GAz, body.rotary_y, 2, 4, -1, 2}, L, body.mass, axial, inner);
-    if (span.beam) add_axial(own, r.GJ, body.polar, 3, L, inner);
+    add_bending(own, {r.EIy, r.GAz, body.rotary_y, 2, 4, -1, 2}, L, body.mass, axial, inner.bending);
+    if (span.beam) add_axial(own, r.GJ, body.polar, 3, L, inner.lengthwise);
   }
   // Ends that turn or move without their points are inner freedoms of their own.
   std::vector<Eigen::VectorXd> jumps;

@@ -26,8 +26,13 @@ struct SpanPencil {
   // Movement of places evenly along the span, in global axes: three rows for each of shape_places.
   Eigen::MatrixXd movement;
 };
-// `inner`: Legendre polynomials in each direction. `slack`: without axial stiffness.
+// Legendre polynomials of inner shapes: in each direction of bending, and along the span and in torsion.
+struct InnerShapes {
+  int bending = 0, lengthwise = 0;
+  auto operator<=>(const InnerShapes&) const = default;
+};
+// `slack`: without axial stiffness, and without inner shapes along it.
 SpanPencil span_pencil(const Span& span, const Axes& axes, double turn, const SpanBody& body, const AxialCourse& axial,
-                       bool plane, bool slack, int inner);
+                       bool plane, bool slack, const InnerShapes& inner);
 
 }  // namespace corvex::solver
