@@ -1,5 +1,6 @@
 // Natural frequencies and load factors of buckling against closed forms. Roots of the frequency equations are found
 // here by bisection.
+#include <algorithm>
 #include <catch2/catch.hpp>
 #include <cmath>
 #include <corvex/corvex.hpp>
@@ -402,4 +403,41 @@ TEST_CASE("200 random frames swing as fine elements say, and buckle as finer one
     }
   CHECK(frequencies_seen > 6 * frames);
   CHECK(factors_seen > 3 * buckled);
+}
+
+TEST_CASE("Below a bound random frames have as many modes as a dense model of fine elements") {
+#ifdef CORVEX_SHORT_ROWS
+  constexpr unsigned frames = 3;
+#else
+  constexpr unsigned frames = 20;
+#endif
+  // Of fine elements the values lie a little above. A bound is set in the middle of a gap that is much wider.
+  constexpr double gap = 1.15;
+  const auto below = [](const std::vector<double>& all, double bound) {
+    return std::count_if(all.begin(), all.end(), [&](double v) { return v < bound; });
+  };
+  int bounds = 0;
+  for (unsigned seed = 300; seed < 300 + frames; ++seed)
+    for (const bool plane : {true, false}) {
+      INFO("seed " << seed << (plane ? " plane" : " space"));
+      const Structure s = test::build(test::random_plan(seed, plane));
+      const Solution solution = solve(s);
+      if (!solution.ok()) continue;
+      // Elements see the course of an axial force at few places, and higher factors need many of them.
+      const std::size_t buckling = plane ? 4 : 2;
+      const Modes m = found(s, {.vibration = 16, .buckling = {{solution[0].name(), buckling}}});
+      std::vector<double> frequency, factor;
+      for (const VibrationMode& one : m.vibration) frequency.push_back(one.frequency.si());
+      for (const BucklingMode& one : m.buckling.front().modes) factor.push_back(one.factor);
+      for (const auto& [ours, dense] : {std::pair{frequency, test::fine_frequencies(s, 6, 30)},
+                                        {factor, test::fine_factors(solution, 0, plane ? 24 : 10, 8)}})
+        for (std::size_t i = 0; i + 1 < ours.size(); ++i) {
+          if (ours[i + 1] < gap * ours[i]) continue;
+          const double bound = std::sqrt(ours[i] * ours[i + 1]);
+          INFO("below " << bound);
+          CHECK(below(dense, bound) == static_cast<std::ptrdiff_t>(i + 1));
+          ++bounds;
+        }
+    }
+  CHECK(bounds > 4 * static_cast<int>(frames));
 }
