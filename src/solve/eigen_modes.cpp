@@ -71,8 +71,7 @@ AxialCourse axial_of(const ModeInput& input, std::size_t span) {
 }
 
 // What tells one span from another.
-std::vector<double> likeness(const Frame& f, const ModeInput& input, std::size_t i,
-                             const InnerShapes& inner) {
+std::vector<double> likeness(const Frame& f, const ModeInput& input, std::size_t i, const InnerShapes& inner) {
   const Span& span = f.spans.all[i];
   const Axes& a = f.spans.axes[span.member];
   const SpanBody& b = f.bodies[i];
@@ -114,8 +113,8 @@ int shapes_at_jumps(const AxialCourse& a) {
 }
 
 // Half waves along a span decide how many inner shapes it needs so that its ends and its inside together are off by
-// less than 1e-11 of what its mass or axial force do (measured against many more shapes, with and without deformation by
-// shear).
+// less than 1e-11 of what its mass or axial force do (measured against many more shapes, with and without deformation
+// by shear).
 int shapes_for(double half_waves, double four_carry) {
   constexpr int most = 80;
   if (half_waves <= 0.05) return 2;

@@ -92,13 +92,11 @@ void Lanczos::add(MatrixXd x, MatrixXd energy, Index from, Index columns) {
     auto of_own = energy.col(j);
     for (int twice = 0; twice < 2; ++twice)
       for (Index i = first; i < size_; ++i) {
-        const double share =
-            energy_.col(i).dot(own.head(p_.outer)) + v_.col(i).tail(inner).dot(own.tail(inner));
+        const double share = energy_.col(i).dot(own.head(p_.outer)) + v_.col(i).tail(inner).dot(own.tail(inner));
         own -= share * v_.col(i), of_own -= share * energy_.col(i);
         if (from >= 0) h_(i, from + j) += share;
       }
-    const double size =
-        std::sqrt(std::max(0.0, of_own.dot(own.head(p_.outer)) + own.tail(inner).squaredNorm()));
+    const double size = std::sqrt(std::max(0.0, of_own.dot(own.head(p_.outer)) + own.tail(inner).squaredNorm()));
     if (!(size > negligible * largest_)) continue;
     v_.col(size_) = own / size, energy_.col(size_) = of_own / size;
     if (from >= 0) h_(size_, from + j) = size;

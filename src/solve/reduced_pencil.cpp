@@ -33,9 +33,8 @@ bool ReducedPencil::reduce(Group& g, const Shares& a, const Shares& s) const {
   const Pencil::Block& one = pencil_.blocks_[g.blocks.front()];
   g.outer = one.outer;
   for (Index k = 0; k < g.outer; ++k)
-    if (std::any_of(g.blocks.begin(), g.blocks.end(), [&](std::size_t b) {
-          return pencil_.blocks_[b].row[static_cast<std::size_t>(k)] >= 0;
-        }))
+    if (std::any_of(g.blocks.begin(), g.blocks.end(),
+                    [&](std::size_t b) { return pencil_.blocks_[b].row[static_cast<std::size_t>(k)] >= 0; }))
       g.live.push_back(k);
   const MatrixXd A = Pencil::added(*one.of, a), S = Pencil::added(*one.of, s);
   const Index n = A.rows() - g.outer;
@@ -94,8 +93,7 @@ MatrixXd ReducedPencil::other(const MatrixXd& x) const {
 }
 
 EigenProblem ReducedPencil::problem(Index block) const {
-  return {pencil_.size(), pencil_.points(), block,
-          [this](const MatrixXd& f) { return factor_.solve_points(f); },
+  return {pencil_.size(), pencil_.points(), block, [this](const MatrixXd& f) { return factor_.solve_points(f); },
           [this](const MatrixXd& x) { return other(x); }};
 }
 

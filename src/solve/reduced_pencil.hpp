@@ -31,7 +31,7 @@ class ReducedPencil {
     Eigen::MatrixXd points, beside;   // S of the points, and of the modes (rows) with the points
     Eigen::VectorXd modes;            // S of the modes
     Eigen::MatrixXd follows, shapes;  // inner freedoms for movements of the points, and of the modes
-    Eigen::Index outer = 0;  // freedoms of the points of a span
+    Eigen::Index outer = 0;           // freedoms of the points of a span
     // Of those the ones that are free in any span: matrices have these alone.
     std::vector<Eigen::Index> live{};
     std::vector<std::size_t> blocks{};

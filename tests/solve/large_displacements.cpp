@@ -3,6 +3,9 @@
 #include <cmath>
 #include <corvex/corvex.hpp>
 #include <numbers>
+#include <random>
+
+#include "oracle/rod_elements.hpp"
 
 using namespace corvex;
 using namespace corvex::literals;
@@ -292,4 +295,64 @@ TEST_CASE("A straight column under its load alone ends at Euler's force") {
   REQUIRE(!solution.ok());
   const std::string text = solution.problems().front().text;
   CHECK(std::stod(text.substr(text.find("ends at ") + 8)) == Approx(0.625).epsilon(1e-4));
+}
+
+TEST_CASE("Random frames bend far as a second model of short straight pieces does") {
+#ifdef CORVEX_SHORT_ROWS
+  constexpr unsigned frames = 2;
+#else
+  constexpr unsigned frames = 16;
+#endif
+  int compared = 0, far = 0;
+  for (unsigned seed = 0; seed < frames; ++seed)
+    for (const bool plane : {true, false}) {
+      INFO("seed " << seed << (plane ? " plane" : " space"));
+      std::mt19937 random(seed);
+      const auto between = [&](double low, double high) {
+        return low + (high - low) * static_cast<double>(random()) / static_cast<double>(std::mt19937::max());
+      };
+      Structure s = plane ? Structure::plane("frame") : Structure::space("frame");
+      s.analysis().order = Order::large;
+      const SectionId tube = s.section("tube", RectangularTube{.height = 30_mm, .width = 20_mm, .wall = 1.5_mm});
+      // A line with knees, held at its start and often at its end.
+      const int members = 2 + static_cast<int>(random() % 3);
+      Vector at{};
+      std::vector<PointId> points;
+      for (int i = 0; i <= members; ++i) {
+        points.push_back(
+            s.point("p" + std::to_string(i), Length::si(at.x), Length::si(at.y), Length::si(plane ? 0 : at.z)));
+        at = at + Vector{between(0.3, 1.2), between(-0.9, 0.9), between(-0.9, 0.9)};
+      }
+      for (int i = 0; i < members; ++i)
+        s.member("m" + std::to_string(i),
+                 {points[static_cast<std::size_t>(i)], points[static_cast<std::size_t>(i) + 1]},
+                 {.section = tube, .material = "S235"});
+      s.support(points.front(), Support::fixed());
+      const bool held = seed % 2 == 0;
+      if (held) s.support(points.back(), Support::fixed());
+      for (int i = 1; i < members + (held ? 0 : 1); ++i) {
+        const double most = held ? 4000 : 400;
+        s.load_case("load").at(points[static_cast<std::size_t>(i)],
+                               Force{.x = newton(between(-most, most)),
+                                     .y = newton(between(-most, most)),
+                                     .z = newton(plane ? 0 : between(-most, most))});
+      }
+      const Solution solution = solve(s);
+      if (!solution.ok()) continue;
+      const std::vector<Vector> second = test::rod_displacements(s, 10);
+      if (second.empty()) continue;
+      double most = 0, off = 0;
+      for (std::size_t i = 0; i < points.size(); ++i) {
+        const Displacement d = solution[0].displacement(points[i]);
+        const Vector u{d.x.si(), d.y.si(), d.z.si()};
+        most = std::max(most, length(u));
+        off = std::max(off, length(u - second[i]));
+      }
+      INFO("moved by " << most);
+      CHECK(off < 2e-4 * most);
+      ++compared;
+      if (most > 0.1) ++far;
+    }
+  CHECK(compared > static_cast<int>(frames));
+  CHECK(far * 4 > compared);
 }
