@@ -25,6 +25,23 @@ struct Gathered {
   std::string title;
 };
 
+bool has_case(const Structure& s, const std::string& name) {
+  return std::any_of(s.load_cases().begin(), s.load_cases().end(), [&](const auto& c) { return c.name() == name; }) ||
+         std::any_of(s.combinations().begin(), s.combinations().end(), [&](const auto& c) { return c.name == name; });
+}
+
+// Beside what is asked for, the modes that the first model asks for. A case whose axial forces they have is left out
+// where not all models have it.
+void add_modes(Gathered& g, ModesOptions modes) {
+  if (std::any_of(g.candidates.begin(), g.candidates.end(), [&](const Candidate& c) {
+        return c.refused.empty() && !modes.under.empty() && !has_case(c.structure, modes.under);
+      }))
+    modes.under.clear();
+  for (ShownFigure& f : figures_of(modes))
+    if (std::none_of(g.show.begin(), g.show.end(), [&](const ShownFigure& s) { return words(s) == words(f); }))
+      g.show.push_back(std::move(f));
+}
+
 void tell_refusals(const std::vector<Compared>& all, const std::vector<Candidate>& candidates) {
   for (std::size_t i = 0; i < all.size(); ++i)
     for (const Problem& p : all[i].refused) {
@@ -50,6 +67,7 @@ int compare(CompareOptions o) {
     return cli::refuse(why);
   };
   Gathered g;
+  ModesOptions modes;
   for (const std::string& path : o.models) {
     progress.doing("reading " + path);
     const auto document = read_document(path);
@@ -62,6 +80,7 @@ int compare(CompareOptions o) {
       g.units = as_it_stands->units;
       g.title = as_it_stands->structure.title();
       g.show = as_it_stands->show;
+      modes = as_it_stands->modes;
     }
     const bool one = o.models.size() == 1;
     const std::string name = one ? "as it stands" : std::filesystem::path(path).stem().string();
@@ -82,6 +101,7 @@ int compare(CompareOptions o) {
   if (g.candidates.size() < 2)
     return refuse(std::string("there is nothing to compare with: the model has no variants; name another model"));
   if (const std::string why = choose_units(o.output.units, g.units); !why.empty()) return refuse(why);
+  add_modes(g, modes);
   progress.doing(fmt::format("solving {} models", g.candidates.size()));
   const std::vector<Compared> all = corvex::compare(g.candidates, g.show);
   progress.done();

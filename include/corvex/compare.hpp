@@ -20,6 +20,7 @@
 #include "corvex/expected.hpp"
 #include "corvex/hand.hpp"
 #include "corvex/limits.hpp"
+#include "corvex/modes.hpp"
 #include "corvex/solution.hpp"
 
 #pragma GCC visibility push(default)
@@ -36,6 +37,10 @@ std::string words(const ShownFigure& shown);
 // The values of figures; nothing where the section does not tell. Refused where one names what is not there.
 Expected<std::vector<std::optional<Quantity>>, Problems> shown_values(const Solution& solution,
                                                                       const std::vector<ShownFigure>& figures);
+
+// What the modes that a model asks for are as figures to be shown: its frequencies, and the smallest load factor of
+// all cases that are judged.
+std::vector<ShownFigure> figures_of(const ModesOptions& modes);
 
 struct Candidate {
   std::string name{};

@@ -205,7 +205,8 @@ std::optional<Quantity> computed(const Solution& solution, std::size_t load_case
     return mass ? std::optional(Quantity(*mass)) : std::nullopt;
   }
   if (f.kind == Kind::frequency) {
-    const auto found = modes(solution, {.vibration = t.mode});
+    const auto found =
+        modes(solution, {.vibration = t.mode, .under = t.stressed ? solution[load_case].name() : std::string()});
     if (!found || found->vibration.size() < t.mode) return std::nullopt;
     return Quantity(found->vibration[t.mode - 1].frequency);
   }

@@ -18,7 +18,8 @@ struct Target {
   // How many members the structure has, where the worst of all is asked for; else 0.
   std::size_t all_members = 0;
   std::optional<Length> at;
-  std::size_t mode = 0;  // from 1 on
+  std::size_t mode = 0;   // from 1 on
+  bool stressed = false;  // a frequency with the axial forces of a case
 };
 // Whether one value counts before another where the figure is asked of several cases or members: the largest by size,
 // what `take` names, or the smallest safety.

@@ -125,7 +125,7 @@ Comparison compare(const Solution& solution, const Expectation& e, const Worked&
   c.absolute = w.absolute;
   c.note = e.note;
   std::optional<Quantity> computed;
-  if (hand::is_of_case(e.figure.kind)) c.load_case = solution[w.load_case].name();
+  if (hand::is_of_case(e.figure.kind) || w.target.stressed) c.load_case = solution[w.load_case].name();
   computed = hand::computed(solution, w.load_case, e.figure, w.target, c.hand.si);
   set_computed(c, computed);
   if (const bool of_mode = hand::describe_kind(e.figure.kind).of == FigureKind::Of::mode; of_mode && !computed)

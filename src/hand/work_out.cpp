@@ -145,9 +145,10 @@ class Work {
     for (const LoadCase& c : s_.load_cases()) cases.push_back(c.name());
     for (const Combination& c : s_.combinations()) cases.push_back(c.name);
     if (!is_of_case(e.figure.kind)) {
-      if (!e.load_case.empty())
+      w.target.stressed = e.figure.kind == Kind::frequency && !e.load_case.empty();
+      if (!w.target.stressed && !e.load_case.empty())
         fail("case", fmt::format("the {} is the same in every load case", describe_kind(e.figure.kind).name));
-      return;
+      if (!w.target.stressed) return;
     }
     if (e.load_case.empty()) {
       if (cases.size() > 1)

@@ -32,7 +32,7 @@ Expected<std::vector<std::optional<Quantity>>, Problems> shown_values(const Solu
     const Figure& f = figures[i].figure;
     const hand::Worked& w = worked->expectations[i];
     if (!hand::is_of_case(f.kind)) {
-      values.push_back(hand::computed(solution, 0, f, w.target, 0));
+      values.push_back(hand::computed(solution, w.load_case, f, w.target, 0));
       continue;
     }
     const std::vector<std::size_t> cases =
@@ -45,6 +45,14 @@ Expected<std::vector<std::optional<Quantity>>, Problems> shown_values(const Solu
     values.push_back(taken);
   }
   return values;
+}
+
+std::vector<ShownFigure> figures_of(const ModesOptions& modes) {
+  std::vector<ShownFigure> all;
+  for (std::size_t i = 1; i <= modes.vibration; ++i)
+    all.push_back({{.kind = Figure::Kind::frequency, .of = std::to_string(i)}, modes.under});
+  if (!modes.buckling.empty()) all.push_back({{.kind = Figure::Kind::buckling, .of = "1"}, {}});
+  return all;
 }
 
 std::optional<bool> Compared::limits_met() const {

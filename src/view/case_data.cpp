@@ -1,9 +1,12 @@
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cmath>
 
 #include "corvex/document.hpp"
 #include "corvex/figures.hpp"
 #include "corvex/modes.hpp"
+#include "corvex/number.hpp"
 #include "corvex/trace.hpp"
 #include "view/data.hpp"
 #include "view/tables.hpp"
@@ -155,16 +158,48 @@ Json stress_data(const Viewed& v, std::size_t index, const std::function<bool()>
   return {{"members", std::move(all)}, {"size", most}};
 }
 
-// Load factors of this case and natural frequencies, where the model asks for them.
-std::vector<document::Table> modes_of(const Viewed& v, std::size_t index) {
+// How a member moves in a mode, at places evenly from end to end, one after the other: x, y and z of each.
+Json moved_member(const std::vector<ModeShape::Place>& places) {
+  constexpr int evenly = 13;  // as the page draws
+  // More digits than a picture shows.
+  const auto rounded = [](double v) { return std::round(v * 1e5) / 1e5 + 0.0; };
+  Json all = Json::array();
+  std::size_t next = 0;
+  for (int k = 0; k < evenly; ++k) {
+    const double at = places.back().at * k / (evenly - 1);
+    while (next + 1 < places.size() && places[next + 1].at < at) ++next;
+    const ModeShape::Place &a = places[next], &b = places[std::min(next + 1, places.size() - 1)];
+    const double share = b.at > a.at ? std::clamp((at - a.at) / (b.at - a.at), 0.0, 1.0) : 0;
+    const Vector by = a.by + (b.by - a.by) * share;
+    for (const double v : {by.x, by.y, by.z}) all.push_back(rounded(v));
+  }
+  return all;
+}
+
+Json shape_data(const std::string& name, const ModeShape& shape) {
+  Json members = Json::array();
+  for (const auto& places : shape.members) members.push_back(moved_member(places));
+  return {{"name", name}, {"members", std::move(members)}};
+}
+
+// Load factors of this case and natural frequencies with their shapes, where the model asks for them.
+void add_modes(const Viewed& v, std::size_t index, int digits, Json& one) {
   ModesOptions wanted = v.model.modes;
   std::erase_if(wanted.buckling, [&](const auto& b) { return b.first != v.solution[index].name(); });
-  std::vector<document::Table> all;
   const auto found = modes(v.solution, wanted);
-  if (!found) return all;
-  for (auto& item : document::modes_page(v.model.structure, *found, v.model.units))
-    if (auto* t = std::get_if<document::Table>(&item)) all.push_back(std::move(*t));
-  return all;
+  if (!found) return;
+  for (const auto& item : document::modes_page(v.model.structure, *found, v.model.units))
+    if (const auto* t = std::get_if<document::Table>(&item)) one["tables"].push_back(table_data(*t, digits));
+  Json shapes = Json::array();
+  for (std::size_t i = 0; i < found->vibration.size(); ++i) {
+    const VibrationMode& m = found->vibration[i];
+    shapes.push_back(shape_data(fmt::format("vibration {}: {} Hz", i + 1, short_number(m.frequency.si(), digits)), m.shape));
+  }
+  for (const CaseBuckling& b : found->buckling)
+    for (std::size_t i = 0; i < b.modes.size(); ++i)
+      shapes.push_back(shape_data(fmt::format("buckling {}: load factor {}", i + 1, short_number(b.modes[i].factor, digits)),
+                                  b.modes[i].shape));
+  if (!shapes.empty()) one["modes"] = std::move(shapes);
 }
 
 Json case_data(const Viewed& v, std::size_t index, int digits) {
@@ -184,8 +219,8 @@ Json case_data(const Viewed& v, std::size_t index, int digits) {
   Json tables = Json::array();
   for (const document::Table& t : document::tables_of_case(v.model.units, v.solution, index, shown))
     tables.push_back(table_data(t, digits));
-  for (const document::Table& t : modes_of(v, index)) tables.push_back(table_data(t, digits));
   one["tables"] = std::move(tables);
+  add_modes(v, index, digits, one);
   return one;
 }
 

@@ -383,6 +383,45 @@ test('true scale, the scale of displacements and motion', async () => {
   await page.close();
 });
 
+test('the shapes of modes are shown and move', async () => {
+  const source = example('../stability/slender-prop').replace('modes: {', 'modes: {vibration: 2, ');
+  folder.run('view', folder.write('modes.yaml', source), '-o', folder.file('modes.html'));
+  const page = await open(chromium, folder.file('modes.html'));
+  const names = await page.$$eval('#modes option', (all) => all.map((o) => [o.value, o.textContent]));
+  const told = JSON.parse(folder.run('modes', folder.file('modes.yaml'), '--json'));
+  assert.deepEqual(names.map(([value]) => value), ['mode-0', 'mode-1', 'mode-2', 'mode-3']);
+  for (const [i, m] of told.vibration.entries()) assert.equal(names[i][1], `vibration ${i + 1}: ${m.frequency.toPrecision(4)} Hz`);
+  assert.match(names[2][1], /^buckling 1: load factor 3\.35/);
+  // The prop bends in a half wave of Euler, by a tenth of the structure in the middle.
+  await choose(page, 'what', 'mode-2');
+  const bent = () => page.evaluate(() => {
+    const app = window.corvexPage;
+    app.paint();
+    const prop = app.model.members.findIndex((m) => m.name === 'prop');
+    return [0.25, 0.5].map((share) => {
+      const at = app.spotAt({member: prop, at: share * app.model.members[prop].length});
+      const rest = app.camera.project([0, share * 3.2, 0]);
+      return (at[0] - rest[0]) / app.camera.zoom / app.reach;
+    });
+  });
+  const [quarter, half] = await bent();
+  assert.ok(Math.abs(Math.abs(half) - 0.1) < 1e-3, String(half));
+  assert.ok(Math.abs(quarter / half - Math.SQRT1_2) < 1e-3, `${quarter} of ${half}`);
+  assert.match(await page.$eval('#summary', (p) => p.textContent), /buckling 1: load factor 3\.35.*no size/);
+  assert.ok(await page.$eval('#scale', (e) => e.disabled));
+  await page.click('#motion');
+  await page.waitForFunction((at) => {
+    const app = window.corvexPage;
+    const prop = app.model.members.findIndex((m) => m.name === 'prop');
+    const [x] = app.spotAt({member: prop, at: 1.6});
+    return Math.sign(x - app.camera.project([0, 1.6, 0])[0]) === -Math.sign(at);
+  }, {}, half);
+  await choose(page, 'what', 'deformed');
+  assert.ok(!(await page.$eval('#scale', (e) => e.disabled)));
+  assert.deepEqual(page.faults, []);
+  await page.close();
+});
+
 test('solid profiles are drawn, moved and coloured; without WebGL lines are', async () => {
   const file = written('tank-skid').page;
   const page = await open(chromium, file);

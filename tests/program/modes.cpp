@@ -75,3 +75,31 @@ TEST_CASE("Modes are drawn, still and moving, and those that there are not are r
     CHECK_THAT(refused.err, Contains(message));
   }
 }
+
+TEST_CASE("A comparison shows the modes that its first model asks for, and a frequency under a case is a hand figure") {
+  const Folder folder;
+  folder.write("prop.yaml", prop + R"(modes: {vibration: 2, under: roof, buckling: {roof: 1}}
+hand: {expect: [{frequency: 1, case: roof, is: 1 Hz}, {frequency: 1, is: 1 Hz}]}
+variants: {thick: {sections: {tube: SHS 40x40x4}}}
+)");
+  const auto compared = nlohmann::json::parse(folder.run("compare prop.yaml --json").out)["variants"];
+  for (const auto& [name, options] : {std::pair{"as it stands", ""}, {"thick", " --variant thick"}}) {
+    const auto alone = nlohmann::json::parse(folder.run(std::string("modes prop.yaml --json") + options).out);
+    const auto& shown = compared[name]["shown"];
+    INFO(shown);
+    REQUIRE(shown.size() == 3);
+    CHECK(shown["frequency of mode 1 in roof"].get<double>() == Approx(alone["vibration"][0]["frequency"].get<double>()).epsilon(1e-12));
+    CHECK(shown["frequency of mode 2 in roof"].get<double>() == Approx(alone["vibration"][1]["frequency"].get<double>()).epsilon(1e-12));
+    CHECK(shown["buckling of mode 1"].get<double>() == Approx(alone["buckling"]["roof"][0]["factor"].get<double>()).epsilon(1e-12));
+  }
+  // Pressed, it swings slower.
+  const auto hand = nlohmann::json::parse(folder.run("verify prop.yaml --json").out)["hand"];
+  REQUIRE(hand.size() == 2);
+  CHECK(hand[0]["case"] == "roof");
+  CHECK(hand[0]["computed"].get<double>() < 0.99 * hand[1]["computed"].get<double>());
+  // A model without that case is compared by its frequencies at rest.
+  std::string other = prop;
+  other.replace(other.find("roof"), 4, "snow");
+  folder.write("other.yaml", other);
+  CHECK_THAT(folder.run("compare prop.yaml other.yaml").out, Contains("frequency of mode 2  "));
+}

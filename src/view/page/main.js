@@ -2,7 +2,7 @@
 import {Camera} from './camera.js';
 import {Drawing} from './drawing.js';
 import {Solids} from './solids.js';
-import {largest, movements, restShape, samples} from './shape.js';
+import {largest, modeMovements, movements, restShape, samples} from './shape.js';
 import {clean, figures, inUnit, number, shortNumber} from './format.js';
 import {entriesAt, nearestPlace} from './values.js';
 import {element, findingsPanel, handPanel, limitsPanel, memberPanel, resultsPanel, summaryPanel} from './panels.js';
@@ -43,6 +43,11 @@ class App {
   caseName() {
     return this.isEnvelope() ? `envelope of ${this.judged().length}` : this.model.cases[this.index].name;
   }
+  // The shape of vibration or buckling that is shown, if it is one.
+  mode() {
+    const [, index] = /^mode-(\d+)$/.exec($('what').value) ?? [];
+    return index === undefined || this.isEnvelope() ? null : this.load()?.modes?.[index] ?? null;
+  }
   chosenName() {
     return this.chosen;
   }
@@ -81,6 +86,16 @@ class App {
     variants.value = this.variant;
     $('variant-label').hidden = m.variants.length === 0;
     $('variant-label').firstChild.textContent = m.first ? 'Model ' : 'Variant ';
+  }
+
+  // Shapes of modes are those of the case that is shown.
+  fillModes() {
+    const group = $('modes');
+    const chosen = $('what').value;
+    const modes = this.isEnvelope() ? [] : this.load()?.modes ?? [];
+    group.hidden = modes.length === 0;
+    group.replaceChildren(...modes.map((m, i) => element('option', {value: `mode-${i}`}, m.name)));
+    $('what').value = chosen.startsWith('mode-') && !modes[chosen.slice(5)] ? 'deformed' : chosen;
   }
 
   // -- getting results -----------------------------------------------------------------------------------------------
@@ -162,20 +177,24 @@ class App {
   // Displacements so many times as large that the largest is a fifteenth of the structure.
   automatic() {
     if (!this.mostMoved) return 1;
+    // A mode has no size of its own.
+    if (this.mode()) return (this.reach || 1) / 10;
     const wanted = (this.reach || 1) / 15 / this.mostMoved;
     const power = 10 ** Math.floor(Math.log10(wanted));
     const lead = wanted / power;
     return Math.max(1, (lead >= 5 ? 5 : lead >= 2 ? 2 : 1) * power);
   }
   scale() {
+    if (this.mode()) return this.automatic();
     return this.scaleOf === 'auto' ? this.automatic() : this.scaleOf;
   }
 
   ready() {
     const load = this.load();
-    if (load !== this.movedBy) {
-      this.movedBy = load;
-      this.moved = load ? movements(this.model, load) : null;
+    const mode = this.mode();
+    if ((mode ?? load) !== this.movedBy) {
+      this.movedBy = mode ?? load;
+      this.moved = mode ? modeMovements(this.model, mode) : load ? movements(this.model, load) : null;
       this.mostMoved = this.moved ? largest(this.moved) : 0;
     }
     return load;
@@ -196,8 +215,9 @@ class App {
     const ratio = Math.min(window.devicePixelRatio || 1, 2);
     const load = this.ready();
     const what = $('what').value;
-    const solid = $('solid').checked && this.hasSolids(load);
-    const moves = (what === 'deformed' || what === 'stress' || solid) && load && !this.isEnvelope() && what !== 'none';
+    const mode = this.mode();
+    const solid = !mode && $('solid').checked && this.hasSolids(load);
+    const moves = (mode || what === 'deformed' || what === 'stress' || solid) && load && !this.isEnvelope() && what !== 'none';
     const scale = moves ? this.scale() * this.phase : 0;
     drawing.begin(camera, ratio, this.dark);
     const rest = drawing.courses(this.rest, null, 0);
@@ -234,8 +254,9 @@ class App {
         legend.push(faces);
       }
     }
-    if (moves) legend.push(`displacements ${this.scale() === 1 ? 'at true scale' : `× ${shortNumber(this.scale(), 4)}`}`);
-    if ($('loads').checked && load && !this.isEnvelope() && !hurried) {
+    if (mode) legend.push(`${mode.name}; a shape has no size of its own`);
+    else if (moves) legend.push(`displacements ${this.scale() === 1 ? 'at true scale' : `× ${shortNumber(this.scale(), 4)}`}`);
+    if ($('loads').checked && load && !mode && !this.isEnvelope() && !hurried) {
       const words = drawing.loads(model, load);
       if (words.length) legend.push(`also acting: ${words.slice(0, 4).join(', ')}${words.length > 4 ? ' …' : ''}`);
     }
@@ -248,7 +269,8 @@ class App {
     drawing.axes();
     if (this.place) drawing.mark(this.spotAt(this.place));
     $('summary').textContent = legend.join('; ');
-    $('scale-value').textContent = `× ${shortNumber(this.scale(), 4)}`;
+    $('scale-value').textContent = mode ? '' : `× ${shortNumber(this.scale(), 4)}`;
+    for (const id of ['scale', 'true-scale']) $(id).disabled = Boolean(mode);
     this.paintTime = performance.now() - started;
     if (this.moving && !this.frame) this.draw();
     if (this.moving) this.phase = Math.sin((performance.now() / 1000) * Math.PI);
@@ -417,6 +439,7 @@ class App {
   }
 
   refresh() {
+    this.fillModes();
     $('case').value = String(this.index);
     this.showPanel();
     this.draw();

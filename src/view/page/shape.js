@@ -32,6 +32,13 @@ export function movements(model, load) {
   return all;
 }
 
+// The shape of a mode: the largest movement is 1.
+export function modeMovements(model, mode) {
+  const all = new Float64Array(model.members.length * samples * 3);
+  mode.members.forEach((values, i) => all.set(values, i * samples * 3));
+  return all;
+}
+
 export function largest(movement) {
   let most = 0;
   for (let i = 0; i < movement.length; i += 3) most = Math.max(most, Math.hypot(movement[i], movement[i + 1], movement[i + 2]));
