@@ -76,10 +76,11 @@ std::vector<double> likeness(const Frame& f, const ModeInput& input, std::size_t
   const Axes& a = f.spans.axes[span.member];
   const SpanBody& b = f.bodies[i];
   const Rigidity& r = b.rigidity;
-  std::vector<double> key{span.length,  a.x.x,        a.x.y,        a.x.z,        a.y.x,        a.y.y,
-                          a.y.z,        r.EA,         r.EIy,        r.EIz,        r.GJ,         r.GAy,
-                          r.GAz,        b.mass,       b.rotary_y,   b.rotary_z,   b.polar,      f.turns[i],
-                          span.arm_a.x, span.arm_a.y, span.arm_a.z, span.arm_b.x, span.arm_b.y, span.arm_b.z};
+  std::vector<double> key{span.length,  a.x.x,        a.x.y,        a.x.z,        a.y.x,
+                          a.y.y,        a.y.z,        r.EA,         r.EIy,        r.EIz,
+                          r.GJ,         r.GAy,        r.GAz,        b.mass,       b.rotary_y,
+                          b.rotary_z,   b.polar,      f.turns[i],   span.arm_a.x, span.arm_a.y,
+                          span.arm_a.z, span.arm_b.x, span.arm_b.y, span.arm_b.z, r.coupling};
   for (const AxialCourse::Piece& p : axial_of(input, i).pieces)
     key.insert(key.end(), {p.from, p.to, p.n[0], p.n[1], p.n[2]});
   for (const bool freed : span.freed_a) key.push_back(freed);
@@ -239,30 +240,29 @@ Index block_of(const Structure& s) {
 
 constexpr int most_rounds = 5;
 
-// What single movements of points would swing at, all others at rest: λ between these as a rule.
-struct Scale {
-  double low = 0, high = 0;
-};
-constexpr double rounding = 1e-13;
-
-Scale scale_of(const Pencil& p, const Shares& stiffness) {
+// The least that a single movement of a point would swing at, all others at rest.
+double lowest_alone(const Pencil& p, const Shares& stiffness) {
   const VectorXd k = p.diagonal(stiffness), m = p.diagonal({0, 0, 1});
-  Scale s{std::numeric_limits<double>::infinity(), 0};
+  double low = std::numeric_limits<double>::infinity();
   for (Index i = 0; i < k.size(); ++i)
-    if (m(i) > 0 && k(i) > 0) s.low = std::min(s.low, k(i) / m(i)), s.high = std::max(s.high, k(i) / m(i));
-  if (!std::isfinite(s.low)) s.low = 0;
-  return s;
+    if (m(i) > 0 && k(i) > 0) low = std::min(low, k(i) / m(i));
+  return std::isfinite(low) ? low : 0;
+}
+
+// Whether the energy of a movement is only rounding: beside that of the same movements of the points one by one.
+bool is_rounding(double energy, const VectorXd& z, const VectorXd& diagonal) {
+  constexpr double rounding = 1e-13;
+  return !(energy > rounding * diagonal.dot(z.head(diagonal.size()).cwiseAbs2()));
 }
 
 // Whether the structure has a movement without stiffness: what its own mass does to it is beyond all bounds then.
-bool is_free(const ReducedPencil& trial, const Scale& scale) {
+bool is_free(const ReducedPencil& trial, const VectorXd& diagonal) {
   if (!trial.ok()) return true;
   const EigenProblem problem = trial.problem(1);
   const Eigen::MatrixXd force = problem.other(Eigen::MatrixXd::Ones(problem.size, 1));
   Eigen::MatrixXd moved = force;
   moved.topRows(problem.outer) = problem.solve(force.topRows(problem.outer));
-  const double energy = moved.col(0).dot(force.col(0)), mass = moved.col(0).dot(problem.other(moved).col(0));
-  return !(energy > rounding * scale.high * mass);
+  return is_rounding(moved.col(0).dot(force.col(0)), moved.col(0), diagonal);
 }
 
 }  // namespace
@@ -285,15 +285,15 @@ FoundModes vibration_modes(const ModeInput& input) {
   for (int round = 0; round < most_rounds; ++round) {
     const Pencil p = pencil_of(f, input, inner);
     const Shares at_rest{1, stressed ? 1.0 : 0.0, 0}, mass{0, 0, 1};
-    const Scale scale = scale_of(p, at_rest);
+    const VectorXd diagonal = p.diagonal(at_rest);
     auto reduced = std::make_unique<const ReducedPencil>(p, at_rest, mass);
     if (stressed && reduced->is_factorised() && reduced->negative() > 0) {
       found.buckles = true;
       return found;
     }
     double shift = 0;
-    if (is_free(*reduced, scale)) {
-      shift = 1e-3 * scale.low;
+    if (is_free(*reduced, diagonal)) {
+      shift = 1e-3 * lowest_alone(p, at_rest);
       reduced = std::make_unique<const ReducedPencil>(p, Shares{1, at_rest.geometric, shift}, mass);
     }
     if (!reduced->ok()) return found;
@@ -310,7 +310,7 @@ FoundModes vibration_modes(const ModeInput& input) {
     const VectorXd along[] = {p.mass_along(0), p.mass_along(1), p.mass_along(2)};
     for (Index i = 0; i < z.cols(); ++i) {
       FoundMode m = mode_of(s, f, p, strain(i) / kinetic(i), z.col(i));
-      if (shift > 0 && std::abs(m.value) < std::max(1e-10 * shift, rounding * scale.high)) m.value = 0, ++found.free;
+      if (shift > 0 && is_rounding(std::abs(strain(i)), z.col(i), diagonal)) m.value = 0, ++found.free;
       for (std::size_t k = 0; k < (plane ? 2U : 3U); ++k) {
         const double moved_mass = z.col(i).dot(along[k]);
         m.share[k] = whole > 0 && kinetic(i) > 0 ? moved_mass * moved_mass / kinetic(i) / whole : 0;

@@ -19,11 +19,14 @@ struct Direction {
   std::vector<double> sign;  // and their factors: lengths of rotations, signs
 };
 
-void add(MatrixXd& all, const MatrixXd& part, const Direction& d, double factor) {
+void add(MatrixXd& all, const MatrixXd& part, const Direction& rows, const Direction& columns, double factor) {
   for (Index j = 0; j < part.cols(); ++j)
     for (Index i = 0; i < part.rows(); ++i)
-      all(d.at[static_cast<std::size_t>(i)], d.at[static_cast<std::size_t>(j)]) +=
-          factor * part(i, j) * d.sign[static_cast<std::size_t>(i)] * d.sign[static_cast<std::size_t>(j)];
+      all(rows.at[static_cast<std::size_t>(i)], columns.at[static_cast<std::size_t>(j)]) +=
+          factor * part(i, j) * rows.sign[static_cast<std::size_t>(i)] * columns.sign[static_cast<std::size_t>(j)];
+}
+void add(MatrixXd& all, const MatrixXd& part, const Direction& d, double factor) {
+  add(all, part, d, d, factor);
 }
 
 // Own ends 12, then inner shapes.
@@ -39,7 +42,12 @@ struct Plane {
   Index row = 1;                  // of the movement: y or z
 };
 
-void add_bending(Own& own, const Plane& p, double L, double mass, const AxialCourse& axial, int inner) {
+struct Bending {
+  std::shared_ptr<const BendingShapes> shapes;
+  Direction direction;
+};
+
+Bending add_bending(Own& own, const Plane& p, double L, double mass, const AxialCourse& axial, int inner) {
   const double shear = p.GA > 0 ? p.EI / (p.GA * L * L) : 0;
   const auto shapes = bending_shapes(shear, inner);
   const Index n = shapes->stiffness.rows();
@@ -64,6 +72,18 @@ void add_bending(Own& own, const Plane& p, double L, double mass, const AxialCou
     for (Index i = 0; i < n; ++i)
       own.movement(3 * place + p.row, d.at[static_cast<std::size_t>(i)]) +=
           shapes->movement(place, i) * d.sign[static_cast<std::size_t>(i)];
+  return {shapes, d};
+}
+
+// The shear forces (Vy, Vz) of unsymmetric sections shear both directions, by a matrix F of flexibilities. The energy
+// ½ γᵀ F⁻¹ γ of the angles γ = s − w′ is that without the coupling and what is added here.
+void add_shear_coupling(Own& own, const Bending& y, const Bending& z, const Rigidity& r, double L) {
+  const double c = r.coupling, F_y = 1 / r.GAy, F_z = 1 / r.GAz, det = F_y * F_z - c * c;
+  add(own.stiffness, y.shapes->slide_with(*y.shapes), y.direction, c * c / (F_y * det) / L);
+  add(own.stiffness, z.shapes->slide_with(*z.shapes), z.direction, c * c / (F_z * det) / L);
+  const MatrixXd both = y.shapes->slide_with(*z.shapes);
+  add(own.stiffness, both, y.direction, z.direction, -c / det / L);
+  add(own.stiffness, both.transpose(), z.direction, y.direction, -c / det / L);
 }
 
 void add_axial(Own& own, double rigidity, double inertia, Index freedom, double L, int inner) {
@@ -117,9 +137,11 @@ SpanPencil span_pencil(const Span& span, const Axes& axes, double turn, const Sp
           MatrixXd::Zero(3 * shape_places, most)};
   // Of a link the ends turn by themselves, below.
   add_axial(own, slack ? 0 : r.EA, body.mass, 0, L, slack ? 0 : inner.lengthwise);
-  add_bending(own, {r.EIz, r.GAy, body.rotary_z, 1, 5, 1, 1}, L, body.mass, axial, inner.bending);
+  const Bending in_y = add_bending(own, {r.EIz, r.GAy, body.rotary_z, 1, 5, 1, 1}, L, body.mass, axial, inner.bending);
   if (!plane) {
-    add_bending(own, {r.EIy, r.GAz, body.rotary_y, 2, 4, -1, 2}, L, body.mass, axial, inner.bending);
+    const Bending in_z =
+        add_bending(own, {r.EIy, r.GAz, body.rotary_y, 2, 4, -1, 2}, L, body.mass, axial, inner.bending);
+    if (r.coupling != 0 && r.GAy > 0 && r.GAz > 0) add_shear_coupling(own, in_y, in_z, r, L);
     if (span.beam) add_axial(own, r.GJ, body.polar, 3, L, inner.lengthwise);
   }
   // Ends that turn or move without their points are inner freedoms of their own.

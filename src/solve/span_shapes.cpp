@@ -186,7 +186,7 @@ BendingShapes made(double shear, int inner) {
     g = product(at_slope, weight);
     weight = weight.cwiseProduct(rule.node);
   }
-  b.slope_series = slope;
+  b.slope_series = slope, b.slide_series = s - slope;
   b.movement = values(w, even_places());
   return b;
 }
@@ -222,6 +222,14 @@ Eigen::MatrixXd BendingShapes::slope_between(double from, double to, const doubl
   for (Eigen::Index i = 0; i < place.size(); ++i) weight(i) *= n[0] + place(i) * (n[1] + place(i) * n[2]);
   const MatrixXd at = values(slope_series, place);
   return at.transpose() * weight.asDiagonal() * at;
+}
+
+MatrixXd BendingShapes::slide_with(const BendingShapes& other) const {
+  // Over 0 to 1 the square of the k-th polynomial is 1/(2k + 1), and different ones have nothing in common.
+  const Eigen::Index n = std::min(slide_series.rows(), other.slide_series.rows());
+  VectorXd weight(n);
+  for (Eigen::Index k = 0; k < n; ++k) weight(k) = 1 / (2 * static_cast<double>(k) + 1);
+  return slide_series.topRows(n).transpose() * weight.asDiagonal() * other.slide_series.topRows(n);
 }
 
 std::shared_ptr<const BendingShapes> bending_shapes(double shear, int inner) {

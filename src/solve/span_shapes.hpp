@@ -21,8 +21,10 @@ struct BendingShapes {
   Eigen::MatrixXd stiffness;
   // ∫ w w and ∫ s s; ∫ w′ w′, ∫ ξ w′ w′ and ∫ ξ² w′ w′ over the length.
   Eigen::MatrixXd mass, rotary, slope[3];
-  // Coefficients of Legendre polynomials of w′, one column a shape.
-  Eigen::MatrixXd slope_series;
+  // Coefficients of Legendre polynomials of w′ and of s − w′, one column a shape.
+  Eigen::MatrixXd slope_series, slide_series;
+  // ∫ (s − w′) (s − w′) of these shapes (rows) with those of another direction of the same span (columns).
+  Eigen::MatrixXd slide_with(const BendingShapes& other) const;
   // ∫ (n0 + n1 ξ + n2 ξ²) w′ w′ from one place to another.
   Eigen::MatrixXd slope_between(double from, double to, const double (&n)[3]) const;
   // Values of w for the shapes (columns) at shape_places places (rows), evenly from end to end.

@@ -193,12 +193,14 @@ void add_modes(const Viewed& v, std::size_t index, int digits, Json& one) {
   Json shapes = Json::array();
   for (std::size_t i = 0; i < found->vibration.size(); ++i) {
     const VibrationMode& m = found->vibration[i];
-    shapes.push_back(shape_data(fmt::format("vibration {}: {} Hz", i + 1, short_number(m.frequency.si(), digits)), m.shape));
+    shapes.push_back(
+        shape_data(fmt::format("vibration {}: {} Hz", i + 1, short_number(m.frequency.si(), digits)), m.shape));
   }
   for (const CaseBuckling& b : found->buckling)
     for (std::size_t i = 0; i < b.modes.size(); ++i)
-      shapes.push_back(shape_data(fmt::format("buckling {}: load factor {}", i + 1, short_number(b.modes[i].factor, digits)),
-                                  b.modes[i].shape));
+      shapes.push_back(
+          shape_data(fmt::format("buckling {}: load factor {}", i + 1, short_number(b.modes[i].factor, digits)),
+                     b.modes[i].shape));
   if (!shapes.empty()) one["modes"] = std::move(shapes);
 }
 

@@ -441,3 +441,25 @@ TEST_CASE("Below a bound random frames have as many modes as a dense model of fi
     }
   CHECK(bounds > 4 * static_cast<int>(frames));
 }
+
+TEST_CASE("A mass on a short angle swings as statics gives way under it, shear of both directions coupled") {
+  Structure s = Structure::space("angle");
+  Material light = *find_material("S235");
+  light.name = "light", light.density = Density::si(1e-7);
+  const SectionId angle = s.section("angle", AngleProfile{.height = 100_mm, .width = 60_mm, .wall = 9_mm});
+  const PointId a = s.point("A", 0_m, 0_m, 0_m), b = s.point("B", 300_mm, 0_m, 0_m);
+  s.member("arm", {a, b}, {.section = angle, .material = light});
+  s.support(a, Support::fixed());
+  s.point_mass(b, Mass::si(1000));
+  s.load_case("y").at(b, Force{.y = 1_N});
+  s.load_case("z").at(b, Force{.z = 1_N});
+  const Solution solution = solve(s);
+  REQUIRE(solution.ok());
+  const Displacement y = solution["y"].displacement("B"), z = solution["z"].displacement("B");
+  // The eigenvalues of the mass times the flexibilities across are 1/ω².
+  const double sum = 1000 * (y.y.si() + z.z.si()), product = 1e6 * (y.y.si() * z.z.si() - y.z.si() * z.y.si());
+  const double root = std::sqrt(sum * sum / 4 - product);
+  const std::vector<double> f = frequencies(s, 2);
+  CHECK(f[0] == Approx(1 / std::sqrt(sum / 2 + root) / (2 * pi)).epsilon(closed_form));
+  CHECK(f[1] == Approx(1 / std::sqrt(sum / 2 - root) / (2 * pi)).epsilon(closed_form));
+}
