@@ -218,10 +218,11 @@ TEST_CASE("A rigid arm turns the force that it carries") {
   CHECK(solution["load"].balance().error < 1e-9);
 }
 
-TEST_CASE("The benchmarks of the commentary to AISC 360 (C2, cases 1 and 2) come out as near as the closed forms do") {
-  // A W14x48 (A 14.1 in², I 484 in⁴, Aw 4.69 in²), 28 ft long, E 29,000 ksi; in kip and in. The first figures count
-  // deformation by shear, the last do not. The closed form H tan(kL)/k without shear differs from what is printed by up
-  // to 0.3 %.
+TEST_CASE("The benchmarks of the commentary to AISC 360 (C2, cases 1 and 2) come out in their printed digits") {
+  // A W14x48 (A 14.1 in², Aw 13.8 in times 0.34 in), 28 ft long, E 29,000 ksi; in kip and in. The first figures count
+  // deformation by shear, the last do not. I is 484.3 in⁴ before it is rounded to the 484 of the tables: this fits all
+  // figures under an axial force that do not count shear, in all printed digits. The others do not fit any one section
+  // better than by one in the last digit.
   struct Row {
     double P, moment, moved, moment_without, moved_without;
   };
@@ -241,8 +242,8 @@ TEST_CASE("The benchmarks of the commentary to AISC 360 (C2, cases 1 and 2) come
     Material steel = *find_material("S235");
     steel.name = "steel", steel.E = Stress::si(29000 * ksi), steel.G = Stress::si(11200 * ksi);
     const SectionId section = s.section("W14x48", GivenProperties{.A = Area::si(14.1 * in * in),
-                                                                  .Iy = SecondMoment::si(484 * std::pow(in, 4)),
-                                                                  .Iz = SecondMoment::si(484 * std::pow(in, 4)),
+                                                                  .Iy = SecondMoment::si(484.3 * std::pow(in, 4)),
+                                                                  .Iz = SecondMoment::si(484.3 * std::pow(in, 4)),
                                                                   .Ay = Area::si(4.69 * in * in),
                                                                   .Az = Area::si(4.69 * in * in)});
     const auto foot = s.point("A", 0_m, 0_m), head = s.point("B", 0_m, Length::si(L * in));
@@ -267,11 +268,14 @@ TEST_CASE("The benchmarks of the commentary to AISC 360 (C2, cases 1 and 2) come
       INFO((is_braced ? "braced, " : "cantilever, ") << row.P << " kip");
       const auto [moment, moved] = column(row, is_braced, true);
       const auto [moment_without, moved_without] = column(row, is_braced, false);
-      constexpr double near = 0.004;
-      CHECK(moment == Approx(row.moment).epsilon(near));
-      CHECK(moved == Approx(row.moved).epsilon(near));
-      CHECK(moment_without == Approx(row.moment_without).epsilon(near));
-      CHECK(moved_without == Approx(row.moved_without).epsilon(near));
+      const auto is_printed = [](double value, double printed, double units) {
+        const double unit = printed > 100 ? 1 : printed > 1 ? 0.01 : 0.001;
+        INFO(value << " for " << printed);
+        CHECK(std::abs(value - printed) <= units * unit);
+      };
+      const double exact = row.P > 0 ? 0.5 : 1;
+      is_printed(moment, row.moment, 1), is_printed(moved, row.moved, 1);
+      is_printed(moment_without, row.moment_without, exact), is_printed(moved_without, row.moved_without, exact);
     }
 }
 
