@@ -55,7 +55,8 @@ class TableText {
       text += block_text(block, first);
       first = false;
     }
-    for (const std::string& line : wrapped(t_.after, style_.width, indent)) text += indent + line + "\n";
+    const std::size_t within = style_.width > indent.size() ? style_.width - indent.size() : 0;
+    for (const std::string& line : wrapped(t_.after, within, indent)) text += indent + line + "\n";
     return text;
   }
 

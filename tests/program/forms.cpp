@@ -103,9 +103,10 @@ TEST_CASE("With several cases the envelope stands for them, and each shows its b
 TEST_CASE("A terminal's width is kept, and nothing is lost by it") {
   const Folder folder;
   const std::string whole = folder.run("verify '" + examples + "conveyor-trestle.yaml'").out;
-  const int columns = GENERATE(80, 120, 200);
+  const int columns = GENERATE(80, 117, 118, 120, 130, 200);
   for (const std::string& call : {rack, "verify '" + examples + "conveyor-trestle.yaml'", std::string("catalogue"),
-                                  "trace '" + examples + "press-frame.yaml' 'left column'"}) {
+                                  "trace '" + examples + "press-frame.yaml' 'left column'",
+                                  "modes '" + examples + "../stability/swaying-trestle.yaml'"}) {
     INFO(call << ", " << columns << " columns");
     const std::string text = without_colour(on_terminal(folder, call + " 2>/dev/null", columns));
     CHECK(widest(text) <= static_cast<std::size_t>(columns));
