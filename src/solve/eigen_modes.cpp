@@ -106,13 +106,6 @@ Pencil pencil_of(const Frame& f, const ModeInput& input, const std::vector<Inner
   return Pencil(f.spans, f.freedoms, parts, f.at_points);
 }
 
-// Where the axial force jumps inside a span the shapes have kinks in their higher derivatives, which polynomials follow
-// less well.
-int shapes_at_jumps(const AxialCourse& a) {
-  constexpr int more = 8;
-  return a.pieces.size() > 1 ? more : 0;
-}
-
 // Half waves along a span decide how many inner shapes it needs so that its ends and its inside together are off by
 // less than 1e-11 of what its mass or axial force do (measured against many more shapes, with and without deformation
 // by shear).
@@ -276,9 +269,8 @@ FoundModes vibration_modes(const ModeInput& input) {
   const auto needed_at = [&](std::size_t i, double value) {
     const AxialCourse axial = axial_of(input, i);
     const double L = f.spans.all[i].length;
-    return InnerShapes{
-        bending_shapes_for(bending_waves(f.bodies[i], L, value, axial.largest(), plane)) + shapes_at_jumps(axial),
-        lengthwise_shapes_for(lengthwise_waves(f.bodies[i], L, value))};
+    return InnerShapes{bending_shapes_for(bending_waves(f.bodies[i], L, value, axial.largest(), plane)),
+                       lengthwise_shapes_for(lengthwise_waves(f.bodies[i], L, value))};
   };
   std::vector<InnerShapes> inner(f.spans.all.size());
   for (std::size_t i = 0; i < inner.size(); ++i) inner[i] = needed_at(i, 0);
@@ -331,7 +323,7 @@ FoundModes buckling_modes(const ModeInput& input) {
   const auto needed_at = [&](std::size_t i, double factor) {
     const AxialCourse axial = axial_of(input, i);
     const double waves = bending_waves(f.bodies[i], f.spans.all[i].length, 0, factor * axial.largest(), plane);
-    return InnerShapes{axial.none() ? 0 : bending_shapes_for(waves) + shapes_at_jumps(axial), 0};
+    return InnerShapes{axial.none() ? 0 : bending_shapes_for(waves), 0};
   };
   std::vector<InnerShapes> inner(f.spans.all.size());
   for (std::size_t i = 0; i < inner.size(); ++i) inner[i] = needed_at(i, 0);

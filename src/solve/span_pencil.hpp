@@ -23,10 +23,12 @@ SpanBody span_body(const Structure& structure, const Member& member);
 struct SpanPencil {
   // 12 freedoms of its points, then inner ones.
   Eigen::MatrixXd stiffness, geometric, mass;
-  // Movement of places evenly along the span, in global axes: three rows for each of shape_places.
+  // Movement of places evenly along the span, ends included, in global axes: three rows for each.
+  static constexpr int places = 21;
   Eigen::MatrixXd movement;
 };
-// Legendre polynomials of inner shapes: in each direction of bending, and along the span and in torsion.
+// Legendre polynomials of inner shapes: in each direction of bending, and along the span and in torsion. Where the
+// axial force jumps inside the span it is cut in two, each with its share of them.
 struct InnerShapes {
   int bending = 0, lengthwise = 0;
   auto operator<=>(const InnerShapes&) const = default;

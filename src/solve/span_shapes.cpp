@@ -151,10 +151,6 @@ MatrixXd independent(const MatrixXd& energy) {
          solver.eigenvalues().tail(n).cwiseSqrt().cwiseInverse().asDiagonal();
 }
 
-VectorXd even_places() {
-  return VectorXd::LinSpaced(shape_places, 0, 1);
-}
-
 BendingShapes made(double shear, int inner) {
   const std::vector<Field> fields = fields_of(shear, inner);
   const Gauss rule(inner + 8);
@@ -187,7 +183,7 @@ BendingShapes made(double shear, int inner) {
     weight = weight.cwiseProduct(rule.node);
   }
   b.slope_series = slope, b.slide_series = s - slope;
-  b.movement = values(w, even_places());
+  b.movement_series = w;
   return b;
 }
 
@@ -209,7 +205,7 @@ AxialShapes made(int inner) {
   AxialShapes a;
   a.stiffness = at_strain.transpose() * rule.weight.asDiagonal() * at_strain;
   a.mass = at_u.transpose() * rule.weight.asDiagonal() * at_u;
-  a.movement = values(u, even_places());
+  a.movement_series = u;
   return a;
 }
 
@@ -222,6 +218,16 @@ Eigen::MatrixXd BendingShapes::slope_between(double from, double to, const doubl
   for (Eigen::Index i = 0; i < place.size(); ++i) weight(i) *= n[0] + place(i) * (n[1] + place(i) * n[2]);
   const MatrixXd at = values(slope_series, place);
   return at.transpose() * weight.asDiagonal() * at;
+}
+
+MatrixXd BendingShapes::movement_at(const VectorXd& places) const {
+  return values(movement_series, places);
+}
+MatrixXd BendingShapes::rotation_at(const VectorXd& places) const {
+  return values(slope_series + slide_series, places);
+}
+MatrixXd AxialShapes::movement_at(const VectorXd& places) const {
+  return values(movement_series, places);
 }
 
 MatrixXd BendingShapes::slide_with(const BendingShapes& other) const {

@@ -27,8 +27,10 @@ struct BendingShapes {
   Eigen::MatrixXd slide_with(const BendingShapes& other) const;
   // ∫ (n0 + n1 ξ + n2 ξ²) w′ w′ from one place to another.
   Eigen::MatrixXd slope_between(double from, double to, const double (&n)[3]) const;
-  // Values of w for the shapes (columns) at shape_places places (rows), evenly from end to end.
-  Eigen::MatrixXd movement;
+  // Values of w, and of s, for the shapes (columns) at places from 0 to 1 (rows).
+  Eigen::MatrixXd movement_at(const Eigen::VectorXd& places) const;
+  Eigen::MatrixXd rotation_at(const Eigen::VectorXd& places) const;
+  Eigen::MatrixXd movement_series;
 };
 // `shear`: EI/(GA L²), 0 without deformation by shear. `inner`: so many Legendre polynomials as loads. Remembered; may
 // be called from several threads.
@@ -37,11 +39,9 @@ std::shared_ptr<const BendingShapes> bending_shapes(double shear, int inner);
 // Elongation, or twist: u at the start, u at the end, then inner shapes that vanish there. Stiffness 1.
 struct AxialShapes {
   Eigen::MatrixXd stiffness, mass;
-  Eigen::MatrixXd movement;
+  Eigen::MatrixXd movement_at(const Eigen::VectorXd& places) const;
+  Eigen::MatrixXd movement_series;
 };
 std::shared_ptr<const AxialShapes> axial_shapes(int inner);
-
-// At how many places the shapes are given, ends included.
-inline constexpr int shape_places = 21;
 
 }  // namespace corvex::solver

@@ -1,5 +1,6 @@
 // What must hold for every frame, on random ones in the plane and in space.
 #include <corvex/corvex.hpp>
+#include <corvex/modes.hpp>
 #include <random>
 
 #include "support/near.hpp"
@@ -344,4 +345,34 @@ TEST_CASE("A point more within a member, or a member cut in two, changes nothing
       }
     }
   });
+}
+
+TEST_CASE("Frequencies and load factors do not change by a point more within a member, wherever axial forces jump") {
+  const auto values = [](const Plan& plan) {
+    const Structure s = build(plan);
+    const Solution solution = solve(s);
+    std::vector<double> all;
+    if (!solution.ok()) return all;
+    const auto m = modes(s, {.vibration = 5, .buckling = {{solution[0].name(), 2}}});
+    REQUIRE(m.ok());
+    for (const VibrationMode& one : m->vibration) all.push_back(one.frequency.si());
+    for (const BucklingMode& one : m->buckling.front().modes) all.push_back(one.factor);
+    const auto stressed = modes(s, {.vibration = 2, .under = solution[0].name()});
+    if (stressed.ok())
+      for (const VibrationMode& one : stressed->vibration) all.push_back(one.frequency.si());
+    return all;
+  };
+  const auto same = [&](const std::vector<double>& a, const std::vector<double>& b) {
+    REQUIRE(a.size() == b.size());
+    for (std::size_t i = 0; i < a.size(); ++i) CHECK(b[i] == Approx(a[i]).epsilon(1e-9));
+  };
+  for (Plan (*make)(unsigned, bool) : {random_plan, rich_plan})
+    for (const bool plane : {true, false})
+      for (unsigned seed = 1; seed <= std::min(frames, 50U); ++seed) {
+        INFO((plane ? "plane" : "space") << " frame " << seed << (make == rich_plan ? ", rich" : ""));
+        const Plan plan = make(seed, plane);
+        const std::vector<double> whole = values(plan);
+        same(whole, values(with_points_between(plan)));
+        if (make == random_plan) same(whole, values(halved(plan).plan));
+      }
 }
