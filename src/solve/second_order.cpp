@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <Eigen/Eigenvalues>
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -20,6 +21,7 @@
 namespace corvex::solver {
 namespace {
 
+using Eigen::Index;
 using Eigen::VectorXd;
 
 Matrix12 in_global(const Matrix12& own, const Axes& axes) {
@@ -55,34 +57,89 @@ class Displaced {
   }
 
   Expected<Solved, Problems> operator()() {
-    constexpr int most_rounds = 200;
+    // Near a limit point it takes many rounds.
+    constexpr int most_rounds = 200, few_rounds = 12;
     constexpr double exact = 1e-14, good = 1e-9;
     Mixing mixing;
     double before = 0;
     for (int round = 0; round < most_rounds; ++round) {
-      bend();
-      if (Problems problems = rope_like(); !problems.empty()) return problems;
-      const VectorXd lack = residual();
-      stiffen();
-      SignedFactor factor(K_);
-      if (!factor.ok()) break;
-      negative_ = factor.negative() + inner_negative();
+      const Step at = step();
+      if (!at.problems.empty()) return at.problems;
+      if (!at.ok) break;
       // Beyond the critical load at once: what follows would be found, and would not be stable.
       if (round == 0 && negative_ > 0) break;
-      const VectorXd step = factor.solve(lack);
-      const double share = share_of(step);
+      const double share = share_of(at.by);
       if (!std::isfinite(share)) break;
       if (share <= exact || (share <= good && round > 0 && share > before / 2)) {
-        if (negative_ > 0) break;
+        if (negative_ > 0 || (round > few_rounds && !is_below_limit(at.by))) break;
         return finished(share);
       }
       before = share;
-      x_ = mixing.next(x_, step);
+      x_ = mixing.next(x_, at.by);
     }
     return Problems{buckled()};
   }
 
  private:
+  // The movements that would be in equilibrium with the axial forces of x, less x.
+  struct Step {
+    VectorXd by;
+    bool ok = false;
+    Problems problems{};
+  };
+  Step step() {
+    bend();
+    if (Problems problems = rope_like(); !problems.empty()) return {VectorXd(), false, std::move(problems)};
+    const VectorXd lack = residual();
+    stiffen();
+    const SignedFactor factor(K_);
+    if (!factor.ok()) return {};
+    negative_ = factor.negative() + inner_negative();
+    return {factor.solve(lack), true};
+  }
+
+  // Whether an equilibrium holds against axial forces that change with the movements: beyond a limit point a movement
+  // changes them by so much that it drives itself on, which the stiffness under given axial forces does not show. Then
+  // the derivative of x + step(x) has an eigenvalue above 1. It is looked for by Arnoldi's method (Golub and Van Loan,
+  // Matrix Computations, ch. 10), beginning with what was added to the movements of first order.
+  bool is_below_limit(const VectorXd& rest) {
+    const VectorXd x = x_;
+    const bool is_below = largest_growth(x, rest) < 1;
+    x_ = x;
+    return step().ok && is_below;
+  }
+  double largest_growth(const VectorXd& x, const VectorXd& rest) {
+    constexpr Index most = 8;
+    constexpr double by = 1e-6, vanishing = 1e-9;
+    start();
+    const double size = (x - x_).norm();
+    if (!(size > vanishing * x.norm())) return 0;
+    std::vector<VectorXd> v{(x - x_) / size};
+    Eigen::MatrixXd h = Eigen::MatrixXd::Zero(most, most);
+    Index n = 0;
+    while (n < most) {
+      const auto last = static_cast<std::size_t>(n);
+      x_ = x + by * x.norm() * v[last];
+      const Step there = step();
+      if (!there.ok) break;
+      VectorXd w = v[last] + (there.by - rest) / (by * x.norm());
+      for (Index i = 0; i <= n; ++i) {
+        h(i, n) = v[static_cast<std::size_t>(i)].dot(w);
+        w -= h(i, n) * v[static_cast<std::size_t>(i)];
+      }
+      ++n;
+      const double left = w.norm();
+      if (n == most || left < vanishing) break;
+      h(n, n - 1) = left;
+      v.push_back(w / left);
+    }
+    double most_growth = 0;
+    if (n > 0)
+      for (const std::complex<double>& e : h.topLeftCorner(n, n).eigenvalues())
+        if (std::abs(e.imag()) < vanishing) most_growth = std::max(most_growth, e.real());
+    return most_growth;
+  }
+
   // The slope of each span before it is loaded.
   void lay_imperfections() {
     initial_.resize(system_.spans.all.size());

@@ -320,3 +320,57 @@ TEST_CASE("Random frames stand on the displaced structure as fine elements with 
     }
   CHECK(seen > 30);
 }
+
+TEST_CASE("A shallow truss holds up to its limit point, and never beyond it") {
+  // Two links of the slope a and the length l under P at their joint: 2 EA sin a/l v (sin a − v cos² a/l) = P.
+  Structure s = Structure::plane("truss");
+  s.analysis().order = Order::second;
+  const double rise = 0.04, half = 2, l = std::hypot(rise, half), sine = rise / l, cosine = half / l;
+  const SectionId tube = s.section("tube", SquareTube{.width = 60_mm, .wall = 4_mm});
+  const auto a = s.point("A", 0_m, 0_m), b = s.point("B", Length::si(half), Length::si(rise)),
+             c = s.point("C", Length::si(2 * half), 0_m);
+  for (const auto& [name, from] : {std::pair{"left", a}, {"right", c}})
+    s.member(name, {from, b}, {.section = tube, .material = "S235", .kind = MemberKind::link});
+  s.support(a, Support::pinned()), s.support(c, Support::pinned());
+  const double EA = s.materials()[0].E.si() * s.sections()[0].section.area_properties().A.si(),
+               at_limit = l * sine / (2 * cosine * cosine), most = EA * sine * sine * at_limit / l;
+  for (const double share : {0.1, 0.5, 0.9, 0.99, 0.9999, 0.999999}) {
+    INFO(share);
+    s.load_case("load").clear();
+    s.load_case("load").at(b, Force{.y = newton(-share * most)});
+    const Solution solution = solve(s);
+    // Very near the limit it may be refused, but not be told what does not hold.
+    if (share > 0.999 && !solution.ok()) continue;
+    REQUIRE(solution.ok());
+    const double v = -solution["load"].displacement(b).y.si();
+    CHECK(v <= at_limit * (1 + 1e-9));
+    CHECK(v == Approx(at_limit * (1 - std::sqrt(1 - share))).epsilon(1e-6));
+  }
+  for (const double share : {1.0001, 1.01, 1.5}) {
+    s.load_case("load").clear();
+    s.load_case("load").at(b, Force{.y = newton(-share * most)});
+    CHECK(!solve(s).ok());
+  }
+}
+
+TEST_CASE("Just below a limit point a frame is told as it holds, or refused, but not as it has gone beyond") {
+  // Found by chance: two equilibria of which the further one was taken.
+  const auto moved = [](double times) {
+    test::Plan plan = test::rich_plan(10, false);
+    plan.cases.resize(1);
+    for (test::PlanLoad& l : plan.cases[0]) {
+      l.first = l.first * times, l.last = l.last * times;
+      if (l.kind >= test::PlanLoad::Kind::heat && l.kind <= test::PlanLoad::Kind::shorten)
+        l.from *= times, l.to *= times;
+    }
+    Structure s = test::build(plan);
+    s.analysis().order = Order::second;
+    const Solution solution = solve(s);
+    return solution.ok() ? std::optional(-solution[0].displacement(PointId(5)).z.si()) : std::nullopt;
+  };
+  // Up to the limit it moves the faster the more load there is; the limit lies at 0.68 m.
+  const auto before = moved(0.99), at = moved(1.0);
+  REQUIRE(before);
+  CHECK(*before == Approx(0.62147).epsilon(1e-4));
+  if (at) CHECK(*at < 0.675);
+}
