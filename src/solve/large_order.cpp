@@ -423,12 +423,26 @@ class Large {
   }
 
   // How far a step goes, as a share of the structure's size and as an angle.
-  double reach(const VectorXd& step) const {
-    double most = 0;
+  struct Reach {
+    double move = 0, turn = 0;
+
+    double most() const { return std::max(move, turn); }
+    // Whether it goes where a tangent leads that reaches so far: what turns moves by the square of it besides.
+    bool is_foretold_by(const Reach& tangent) const {
+      constexpr double foretold = 1.6, good = 1e-10;
+      return move <= foretold * tangent.move + tangent.turn * tangent.turn + good &&
+             turn <= foretold * tangent.turn + good;
+    }
+  };
+  Reach reach(const VectorXd& step) const {
+    Reach all;
     for (const Node& n : nodes_)
       for (std::size_t k = 0; k < 6; ++k)
-        if (n.dof[k] >= 0) most = std::max(most, std::abs(step(n.dof[k])) / (k < 3 ? size_ : 1));
-    return most;
+        if (n.dof[k] >= 0) {
+          double& most = k < 3 ? all.move : all.turn;
+          most = std::max(most, std::abs(step(n.dof[k])) / (k < 3 ? size_ : 1));
+        }
+    return all;
   }
 
   void take(const VectorXd& step, double share) {
@@ -484,10 +498,11 @@ class Large {
 
   // Newton's method at one share of the load. False where it does not end, or ends where the tangent does not lead.
   bool balanced(double load) {
-    constexpr int most_rounds = 40;
-    constexpr double exact = 1e-14, good = 1e-10, most_turn = 0.5, foretold = 1.6;
+    constexpr int most_rounds = 25;
+    constexpr double exact = 1e-14, good = 1e-10, most_turn = 0.5;
     move_ground(load);
-    double before = 0, first = 0, far = 0;
+    double before = 0;
+    Reach first;
     VectorXd whole;
     std::vector<bool> were_slack;
     for (int round = 0; round < most_rounds; ++round) {
@@ -498,20 +513,28 @@ class Large {
       Eigen::SparseLU<Eigen::SparseMatrix<double>> factor(K);
       if (factor.info() != Eigen::Success) return false;
       const VectorXd step = factor.solve(all.lack);
-      const double by = reach(step);
+      const Reach next = reach(step);
+      const double by = next.most();
       if (!std::isfinite(by)) return false;
-      if (round == 0) first = by, whole = VectorXd::Zero(unknowns_);
+      if (round == 0) first = next, whole = VectorXd::Zero(unknowns_);
       // A member that goes slack or taut on the way makes the tangent of the start worth nothing.
       std::vector<bool> slack = slack_links();
-      if (round > 0 && slack != were_slack) first = std::max(first, reach(whole) + by);
+      if (round > 0 && slack != were_slack) {
+        const Reach so_far = reach(whole);
+        first.move = std::max(first.move, so_far.move + next.move);
+        first.turn = std::max(first.turn, so_far.turn + next.turn);
+      }
       were_slack = std::move(slack);
+      // Where a correction is far larger than what the tangent foretold the method has lost its way: it may end at an
+      // equilibrium that has nothing to do with the last one.
+      constexpr double lost = 2;
+      if (by > lost * first.most() + good) return false;
       const double open = gaps();
       constexpr double closed = 1e-13;
       // Where nothing moves the forces still have to close the gaps.
       if ((by <= exact && open <= closed) || (round > 1 && std::max(by, open) <= good && by >= before / 2)) {
         off_ = by;
-        far = reach(whole);
-        return is_stable(K) && far <= foretold * first + good;
+        return is_stable(K) && reach(whole).is_foretold_by(first);
       }
       const double share = std::min(1.0, most_turn / by);
       take(step, share);
