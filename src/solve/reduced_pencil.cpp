@@ -43,7 +43,9 @@ bool ReducedPencil::reduce(Group& g, const Shares& a, const Shares& s) const {
   const Eigen::LLT<MatrixXd> factor(A.bottomRightCorner(n, n));
   if (factor.info() != Eigen::Success) return false;
   const MatrixXd inner = S.bottomRightCorner(n, n), beside = S.bottomRows(n)(Eigen::all, g.live);
-  g.follows = -factor.solve(A.bottomRows(n)(Eigen::all, g.live));
+  // Between points at rest nothing follows; Eigen does not solve for no columns.
+  g.follows.resize(n, static_cast<Index>(g.live.size()));
+  if (!g.live.empty()) g.follows = -factor.solve(A.bottomRows(n)(Eigen::all, g.live));
   const MatrixXd with_follows = beside + inner * g.follows;
   g.points += g.follows.transpose() * with_follows + beside.transpose() * g.follows;
   MatrixXd between = factor.matrixL().solve(inner);
