@@ -1,10 +1,11 @@
 #include "solve/bent_span.hpp"
 
-#include <Eigen/Eigenvalues>
 #include <Eigen/LU>
 #include <algorithm>
 #include <cmath>
-#include <numbers>
+
+#include "solve/dense.hpp"
+#include "solve/quintic.hpp"
 
 namespace corvex::solver {
 namespace {
@@ -21,21 +22,20 @@ const Eigen::Vector4d at_start(1, 1, -1, -1), at_end(-1, -1, 1, 1);
 
 // The inverse of a symmetric matrix, with the number of its negative eigenvalues. Where it resists nothing the inverse
 // is none either.
-template <class Matrix>
-Matrix inverse(const Matrix& m, int& negative) {
+Eigen::MatrixXd inverse(const Eigen::MatrixXd& m, int& negative) {
   const Index n = m.rows();
   if (n == 0) return m;
   Eigen::VectorXd scale = m.diagonal().cwiseAbs();
   for (Index i = 0; i < n; ++i) scale(i) = scale(i) > 0 ? 1 / std::sqrt(scale(i)) : 0;
   const Eigen::MatrixXd scaled = scale.asDiagonal() * m * scale.asDiagonal();
-  const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen((scaled + scaled.transpose()) / 2);
+  const Eigensystem eigen = symmetric_eigensystem((scaled + scaled.transpose()) / 2);
   constexpr double nothing = 1e-14;
-  Eigen::VectorXd reciprocal = eigen.eigenvalues();
+  Eigen::VectorXd reciprocal = eigen.values;
   for (Index i = 0; i < n; ++i) {
     if (reciprocal(i) < -nothing) ++negative;
     reciprocal(i) = std::abs(reciprocal(i)) > nothing ? 1 / reciprocal(i) : 0;
   }
-  const Eigen::MatrixXd& v = eigen.eigenvectors();
+  const Eigen::MatrixXd& v = eigen.vectors;
   return scale.asDiagonal() * (v * reciprocal.asDiagonal() * v.transpose()) * scale.asDiagonal();
 }
 
@@ -57,40 +57,20 @@ double sum_at(const std::array<double, terms + 1>& c, int count, double t) {
   return v;
 }
 
-// The polynomial of the fifth degree through six places of a power series in t, from t0 to t1, over a length: the
-// extremes of a Chebyshev polynomial, which keep the distance between smallest and include both ends.
-class Quintic {
- public:
-  Polynomial operator()(const std::array<double, terms + 1>& c, int count, double t0, double t1, double length) const {
+// A power series of `count` terms in t, from t0 to t1 over a length. One that ends with the fifth power is kept as it
+// is.
+Polynomial fifth_degree(const Quintic& quintic, const std::array<double, terms + 1>& c, int count, double t0, double t1,
+                        double length) {
+  if (count <= terms_without && t0 == 0 && t1 == 1) {
     Polynomial p;
-    if (count <= terms_without && t0 == 0 && t1 == 1) {
-      double power = 1;
-      for (int k = 0; k < std::min(count, 6); ++k, power *= length)
-        p.c[static_cast<std::size_t>(k)] = c[static_cast<std::size_t>(k)] / power;
-      return p;
-    }
-    Six f;
-    for (int i = 0; i < 6; ++i) f(i) = sum_at(c, count, t0 + (t1 - t0) * static_cast<double>(node_(i)));
-    const Six powers = inverse_ * f;
-    long double power = 1;
-    for (int k = 0; k < 6; ++k, power *= length)
-      p.c[static_cast<std::size_t>(k)] = static_cast<double>(powers(k) / power);
+    double power = 1;
+    for (std::size_t k = 0; k < static_cast<std::size_t>(count); ++k, power *= length) p.c[k] = c[k] / power;
     return p;
   }
-  Quintic() {
-    Eigen::Matrix<long double, 6, 6> vandermonde;
-    for (int i = 0; i < 6; ++i) {
-      node_(i) = (1 - std::cos(std::numbers::pi_v<long double> * i / 5)) / 2;
-      for (int k = 0; k < 6; ++k) vandermonde(i, k) = k == 0 ? 1 : vandermonde(i, k - 1) * node_(i);
-    }
-    inverse_ = vandermonde.inverse();
-  }
-
- private:
-  using Six = Eigen::Matrix<long double, 6, 1>;
-  Six node_;
-  Eigen::Matrix<long double, 6, 6> inverse_;
-};
+  std::array<double, 6> value{};
+  for (std::size_t i = 0; i < 6; ++i) value[i] = sum_at(c, count, t0 + (t1 - t0) * quintic.place(i));
+  return quintic(value, length);
+}
 
 }  // namespace
 
@@ -374,7 +354,7 @@ std::vector<CoursePiece> BentSpan::course(const Vector12& movement, const Vector
       const double t0 = static_cast<double>(k) / parts, t1 = static_cast<double>(k + 1) / parts;
       CoursePiece piece;
       piece.from = in.from + h * t0, piece.to = k + 1 < parts ? in.from + h * t1 : in.from + h;
-      const auto fit = [&](std::size_t row) { return quintic(c[row], used, t0, t1, piece.to - piece.from); };
+      const auto fit = [&](std::size_t row) { return fifth_degree(quintic, c[row], used, t0, t1, piece.to - piece.from); };
       piece.v = fit(0), piece.w = fit(1), piece.slope_y = fit(2), piece.slope_z = fit(3);
       piece.Mz = fit(4), piece.My = fit(5), piece.Vy = fit(6), piece.Vz = fit(7);
       course.push_back(piece);

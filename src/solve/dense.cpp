@@ -2,6 +2,7 @@
 
 #include <Eigen/Eigenvalues>
 #include <Eigen/LU>
+#include <Eigen/QR>
 #include <Eigen/SVD>
 
 namespace corvex::solver {
@@ -22,6 +23,14 @@ Eigen::MatrixXd column_space(const Eigen::MatrixXd& A, double least) {
   while (n < svd.singularValues().size() && svd.singularValues()(n) > least) ++n;
   return svd.matrixU().leftCols(n);
 }
+
+Eigen::VectorXcd eigenvalues(const Eigen::MatrixXd& A) { return A.eigenvalues(); }
+
+Eigen::VectorXd least_squares(const Eigen::MatrixXd& A, const Eigen::VectorXd& b) {
+  return A.colPivHouseholderQr().solve(b);
+}
+
+Eigen::MatrixXd inverse(const Eigen::MatrixXd& A) { return A.inverse(); }
 
 Eigen::Index rank(const Eigen::MatrixXd& A, double threshold) {
   Eigen::FullPivLU<Eigen::MatrixXd> lu(A);

@@ -1,9 +1,10 @@
 #include "solve/lanczos.hpp"
 
-#include <Eigen/Eigenvalues>
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
+#include "solve/dense.hpp"
 #include "solve/factor.hpp"
 
 namespace corvex::solver {
@@ -123,8 +124,8 @@ void Lanczos::compute() {
   const Index n = done_ - known_;
   if (ritz_vectors_.cols() == n) return;
   const MatrixXd h = h_.block(known_, known_, n, n);
-  const Eigen::SelfAdjointEigenSolver<MatrixXd> solved((h + h.transpose()) / 2);
-  ritz_values_ = solved.eigenvalues(), ritz_vectors_ = solved.eigenvectors();
+  Eigensystem solved = symmetric_eigensystem((h + h.transpose()) / 2);
+  ritz_values_ = std::move(solved.values), ritz_vectors_ = std::move(solved.vectors);
 }
 
 // The i-th largest is off by no more than what its vector has in directions beyond.

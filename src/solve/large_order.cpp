@@ -3,17 +3,17 @@
 #include <fmt/format.h>
 
 #include <Eigen/Geometry>
-#include <Eigen/SparseCholesky>
-#include <Eigen/SparseLU>
 #include <algorithm>
 #include <cmath>
 
 #include "corvex/number.hpp"
 #include "solve/axes_matrix.hpp"
 #include "solve/bent_state.hpp"
+#include "solve/dense.hpp"
 #include "solve/large_rod.hpp"
 #include "solve/quintic.hpp"
 #include "solve/rigid_arm.hpp"
+#include "solve/sparse.hpp"
 #include "structure/words.hpp"
 
 namespace corvex::solver {
@@ -306,7 +306,7 @@ class Large {
     Vector6 gap;
     gap << e.pose.r - b.r, turn_of(e.pose.R * b.R.transpose());
     p.gap = gap(pose);
-    const MatrixXd A = part(pose, pose), B = part(pose, force).inverse(), C = part(force, pose), D = part(force, force);
+    const MatrixXd A = part(pose, pose), B = inverse(part(pose, force)), C = part(force, pose), D = part(force, force);
     const auto n = static_cast<Index>(dims_.size());
     p.follow.resize(n, 2 * n);
     p.follow << -B * A, B;
@@ -510,9 +510,9 @@ class Large {
       if (unknowns_ == 0) return true;
       Eigen::SparseMatrix<double> K(unknowns_, unknowns_);
       K.setFromTriplets(all.K.begin(), all.K.end());
-      Eigen::SparseLU<Eigen::SparseMatrix<double>> factor(K);
-      if (factor.info() != Eigen::Success) return false;
-      const VectorXd step = factor.solve(all.lack);
+      const std::optional<VectorXd> solved = sparse_solution(K, all.lack);
+      if (!solved) return false;
+      const VectorXd& step = *solved;
       const Reach next = reach(step);
       const double by = next.most();
       if (!std::isfinite(by)) return false;
@@ -534,7 +534,7 @@ class Large {
       // Where nothing moves the forces still have to close the gaps.
       if ((by <= exact && open <= closed) || (round > 1 && std::max(by, open) <= good && by >= before / 2)) {
         off_ = by;
-        return is_stable(K) && reach(whole).is_foretold_by(first);
+        return is_positive_definite(K) && reach(whole).is_foretold_by(first);
       }
       const double share = std::min(1.0, most_turn / by);
       take(step, share);
@@ -542,16 +542,6 @@ class Large {
       before = by;
     }
     return false;
-  }
-
-  static bool is_stable(const Eigen::SparseMatrix<double>& K) {
-    Eigen::SparseMatrix<double> both = Eigen::SparseMatrix<double>(K.transpose()) + K;
-    VectorXd scale = both.diagonal();
-    if ((scale.array() <= 0).any()) return false;
-    scale = scale.cwiseSqrt().cwiseInverse();
-    both = (scale.asDiagonal() * both * scale.asDiagonal()).eval();
-    const Eigen::SimplicialLDLT<Eigen::SparseMatrix<double>> factor(both);
-    return factor.info() == Eigen::Success && (factor.vectorD().array() > 0).all();
   }
 
   bool reaches_last_digit(double load) const {

@@ -1,6 +1,6 @@
 #include "solve/mixing.hpp"
 
-#include <Eigen/QR>
+#include "solve/dense.hpp"
 
 namespace corvex::solver {
 
@@ -16,7 +16,7 @@ Eigen::VectorXd Mixing::next(const Eigen::VectorXd& x, const Eigen::VectorXd& st
     steps.col(i) = step_[k + 1] - step_[k];
     moves.col(i) = x_[k + 1] - x_[k];
   }
-  const Eigen::VectorXd share = steps.colPivHouseholderQr().solve(step);
+  const Eigen::VectorXd share = least_squares(steps, step);
   return x + step - (moves + steps) * share;
 }
 

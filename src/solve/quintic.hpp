@@ -4,10 +4,8 @@
 #pragma once
 
 #include <Eigen/Core>
-#include <Eigen/LU>
 #include <array>
-#include <cmath>
-#include <numbers>
+#include <cstddef>
 
 #include "solve/course.hpp"
 
@@ -15,31 +13,16 @@ namespace corvex::solver {
 
 class Quintic {
  public:
-  Quintic() {
-    Matrix6 powers;
-    for (int i = 0; i < 6; ++i) {
-      place_(i) = (1 - std::cos(std::numbers::pi_v<long double> * i / 5)) / 2;
-      for (int k = 0; k < 6; ++k) powers(i, k) = k == 0 ? 1 : powers(i, k - 1) * place_(i);
-    }
-    inverse_ = powers.inverse();
-  }
+  Quintic();
   // Of the six places, as a share of the length.
   double place(std::size_t i) const { return static_cast<double>(place_(static_cast<Eigen::Index>(i))); }
-  Polynomial operator()(const std::array<double, 6>& value, double length) const {
-    Eigen::Matrix<long double, 6, 1> f;
-    for (std::size_t i = 0; i < 6; ++i) f(static_cast<Eigen::Index>(i)) = value[i];
-    const Eigen::Matrix<long double, 6, 1> powers = inverse_ * f;
-    Polynomial p;
-    long double power = 1;
-    for (std::size_t k = 0; k < 6; ++k, power *= length)
-      p.c[k] = static_cast<double>(powers(static_cast<Eigen::Index>(k)) / power);
-    return p;
-  }
+  // Of the place from the first value, through `value` over `length`.
+  Polynomial operator()(const std::array<double, 6>& value, double length) const;
 
  private:
-  using Matrix6 = Eigen::Matrix<long double, 6, 6>;
-  Eigen::Matrix<long double, 6, 1> place_;
-  Matrix6 inverse_;
+  using Row = Eigen::Matrix<long double, 6, 1>;
+  Row place_;
+  Eigen::Matrix<long double, 6, 6> inverse_;
 };
 
 }  // namespace corvex::solver

@@ -1,9 +1,10 @@
 #include "solve/reduced_pencil.hpp"
 
 #include <Eigen/Cholesky>
-#include <Eigen/Eigenvalues>
 #include <algorithm>
 #include <map>
+
+#include "solve/dense.hpp"
 
 namespace corvex::solver {
 
@@ -50,9 +51,9 @@ bool ReducedPencil::reduce(Group& g, const Shares& a, const Shares& s) const {
   g.points += g.follows.transpose() * with_follows + beside.transpose() * g.follows;
   MatrixXd between = factor.matrixL().solve(inner);
   between = factor.matrixL().solve(between.transpose().eval());
-  const Eigen::SelfAdjointEigenSolver<MatrixXd> solved((between + between.transpose()) / 2);
-  g.modes = solved.eigenvalues();
-  g.shapes = factor.matrixU().solve(solved.eigenvectors());
+  const Eigensystem solved = symmetric_eigensystem((between + between.transpose()) / 2);
+  g.modes = solved.values;
+  g.shapes = factor.matrixU().solve(solved.vectors);
   g.beside = g.shapes.transpose() * with_follows;
   return true;
 }

@@ -2,7 +2,6 @@
 
 #include <fmt/format.h>
 
-#include <Eigen/Eigenvalues>
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -12,6 +11,7 @@
 #include "solve/axes_matrix.hpp"
 #include "solve/bent_span.hpp"
 #include "solve/bent_state.hpp"
+#include "solve/dense.hpp"
 #include "solve/eigen_modes.hpp"
 #include "solve/mixing.hpp"
 #include "solve/rigid_arm.hpp"
@@ -135,7 +135,7 @@ class Displaced {
     }
     double most_growth = 0;
     if (n > 0)
-      for (const std::complex<double>& e : h.topLeftCorner(n, n).eigenvalues())
+      for (const std::complex<double>& e : eigenvalues(h.topLeftCorner(n, n)))
         if (std::abs(e.imag()) < vanishing) most_growth = std::max(most_growth, e.real());
     return most_growth;
   }

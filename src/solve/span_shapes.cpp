@@ -1,11 +1,12 @@
 #include "solve/span_shapes.hpp"
 
-#include <Eigen/Eigenvalues>
 #include <cmath>
 #include <map>
 #include <mutex>
 #include <numbers>
 #include <vector>
+
+#include "solve/dense.hpp"
 
 namespace corvex::solver {
 namespace {
@@ -142,13 +143,13 @@ MatrixXd values(const MatrixXd& series, const VectorXd& places) {
 // The inner shapes made square to each other with energy 1; those that the others span already are left out.
 MatrixXd independent(const MatrixXd& energy) {
   const VectorXd scale = energy.diagonal().cwiseSqrt().cwiseInverse();
-  const Eigen::SelfAdjointEigenSolver<MatrixXd> solver(scale.asDiagonal() * energy * scale.asDiagonal());
+  const Eigensystem solved = symmetric_eigensystem(scale.asDiagonal() * energy * scale.asDiagonal());
   constexpr double least = 1e-10;
   Eigen::Index first = 0;
-  while (first < energy.rows() && solver.eigenvalues()(first) < least) ++first;
+  while (first < energy.rows() && solved.values(first) < least) ++first;
   const Eigen::Index n = energy.rows() - first;
-  return scale.asDiagonal() * solver.eigenvectors().rightCols(n) *
-         solver.eigenvalues().tail(n).cwiseSqrt().cwiseInverse().asDiagonal();
+  return scale.asDiagonal() * solved.vectors.rightCols(n) *
+         solved.values.tail(n).cwiseSqrt().cwiseInverse().asDiagonal();
 }
 
 BendingShapes made(double shear, int inner) {

@@ -186,7 +186,8 @@ TEST_CASE("Examples of solution.hpp, diagram.hpp, hand.hpp") {
 
 TEST_CASE("Examples of findings.hpp, figures.hpp, compare.hpp, choose.hpp, sweep.hpp") {
   Context context(true);
-  auto& [trestle, a, b, c, d, e, rail] = context;
+  corvex::Structure& trestle = context.trestle;
+  const corvex::MemberId rail = context.rail;
   const corvex::Solution solution = corvex::solve(trestle);
   {
 #include "findings.inc"

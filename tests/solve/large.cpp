@@ -72,7 +72,8 @@ Structure tower(int width, int storeys) {
 }  // namespace
 
 TEST_CASE("Towers balance and are reciprocal at any size") {
-  const auto [width, storeys] = GENERATE(table<int, int>({{1, 3}, {2, 6}, {3, 20}, {4, 60}}));
+  const auto size = GENERATE(table<int, int>({{1, 3}, {2, 6}, {3, 20}, {4, 60}}));
+  const int width = std::get<0>(size), storeys = std::get<1>(size);
   const Structure structure = tower(width, storeys);
   const Solution s = solve(structure);
   REQUIRE(s.ok());

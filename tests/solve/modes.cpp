@@ -323,7 +323,6 @@ TEST_CASE("Free structures tell their free movements, and modes that are there t
 }
 
 TEST_CASE("A mass with an arm and an inertia turns with its point") {
-  Bar b;
   Structure s = Structure::plane("mast");
   s.analysis().shear = false;
   Material light = *find_material("S235");
