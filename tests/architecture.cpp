@@ -7,6 +7,8 @@
 #include <string>
 #include <vector>
 
+namespace tests_of_architecture {
+
 namespace {
 
 namespace fs = std::filesystem;
@@ -86,3 +88,5 @@ TEST_CASE("Public headers are light, and open with what they are") {
     CHECK(line.rfind("// Corvex: ", 0) == 0);
   });
 }
+
+}  // namespace tests_of_architecture

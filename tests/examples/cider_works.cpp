@@ -6,6 +6,8 @@
 #include "support/near.hpp"
 #include "support/program.hpp"
 
+namespace tests_of_examples_cider_works {
+
 using corvex::test::near;
 using Json = nlohmann::json;
 
@@ -132,3 +134,5 @@ TEST_CASE("The tank skid: mounts that share the weight, and ground that gives wa
   CHECK(braked ==
         near(-0.4 * (2 * number(standing["reactions"]["f1"]["z"]) + 2 * number(standing["reactions"]["f3"]["z"]))));
 }
+
+}  // namespace tests_of_examples_cider_works

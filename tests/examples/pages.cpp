@@ -10,6 +10,8 @@
 #include "support/models.hpp"
 #include "support/program.hpp"
 
+namespace tests_of_examples_pages {
+
 using namespace corvex;
 using namespace corvex::test;
 namespace fs = std::filesystem;
@@ -149,3 +151,5 @@ TEST_CASE("Models of the tutorial and the cookbook and of stability are sound, a
   CHECK(models >= 10);
   CHECK(values >= 35);
 }
+
+}  // namespace tests_of_examples_pages

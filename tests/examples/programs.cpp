@@ -8,6 +8,8 @@
 #include "support/near.hpp"
 #include "support/program.hpp"
 
+namespace tests_of_examples_programs {
+
 using Catch::Matchers::Contains;
 using Json = nlohmann::json;
 
@@ -158,3 +160,5 @@ TEST_CASE("The configurator prices what it chooses, and what it chooses meets th
   }
   CHECK(rows == 5);
 }
+
+}  // namespace tests_of_examples_programs

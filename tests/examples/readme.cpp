@@ -5,6 +5,8 @@
 
 #include "support/program.hpp"
 
+namespace tests_of_examples_readme {
+
 namespace {
 
 // A block of this language in the README, counted from 0.
@@ -57,3 +59,5 @@ TEST_CASE("The README's C++ example is the one that is compiled") {
   // 300 N along x at 0.9 m height: the foot is in tension on its −x side, which is the −y side of the leg.
   CHECK(folder.content("out") == "270.0 N·m at 0.00 m\n");
 }
+
+}  // namespace tests_of_examples_readme

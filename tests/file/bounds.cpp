@@ -12,6 +12,8 @@
 #include "hand/force_method.hpp"
 #include "structure/checks.hpp"
 
+namespace tests_of_file_bounds {
+
 using Catch::Matchers::Contains;
 
 namespace {
@@ -46,3 +48,5 @@ TEST_CASE("The page of bounds has those that are checked") {
   CHECK_THAT(text, Contains(fmt::format("| unknown forces of a derivation | {} |", hand::most_unknowns)));
   CHECK_THAT(text, Contains(fmt::format("| lists and maps within each other | {} |", file::Tree::depth_limit)));
 }
+
+}  // namespace tests_of_file_bounds

@@ -2,6 +2,8 @@
 // go.
 #include "support/text.hpp"
 
+namespace tests_of_file_errors {
+
 using namespace corvex;
 using namespace corvex::units;
 using Catch::Matchers::Contains;
@@ -193,3 +195,5 @@ TEST_CASE("A file that is not there is said to be so") {
   REQUIRE(!model.ok());
   CHECK(describe(model.error()[0]) == "/nowhere/model.yaml: error: there is no such file");
 }
+
+}  // namespace tests_of_file_errors

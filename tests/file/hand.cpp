@@ -2,6 +2,8 @@
 #include "support/near.hpp"
 #include "support/text.hpp"
 
+namespace tests_of_file_hand {
+
 using namespace corvex;
 using namespace corvex::units;
 using corvex::test::near;
@@ -143,3 +145,5 @@ TEST_CASE("Units for print are the model's, and can be read again") {
   CHECK(unit_for(dimension::density, metric).text == "kg/m^3");
   CHECK(unit_for(dimension::second_moment, inches).text == "in⁴");
 }
+
+}  // namespace tests_of_file_hand

@@ -11,6 +11,8 @@
 #include <fstream>
 #include <functional>
 
+namespace tests_of_file_hostile {
+
 using namespace corvex;
 using Catch::Matchers::Contains;
 
@@ -304,3 +306,5 @@ TEST_CASE("An outline that would take hours is refused with the reason, one of a
   REQUIRE(model.ok());
   CHECK_THAT(solve(model->structure).problems().front().text, Contains("2000 pieces") && Contains("up to 1000"));
 }
+
+}  // namespace tests_of_file_hostile

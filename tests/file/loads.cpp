@@ -2,6 +2,8 @@
 #include "support/near.hpp"
 #include "support/text.hpp"
 
+namespace tests_of_file_loads {
+
 using namespace corvex;
 using namespace corvex::units;
 using namespace corvex::test;
@@ -204,3 +206,5 @@ TEST_CASE("Loads act through a place of the section where they say so") {
     CHECK_THAT(describe(wrong.error().front()), Catch::Contains(words));
   }
 }
+
+}  // namespace tests_of_file_loads

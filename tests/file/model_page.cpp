@@ -5,6 +5,8 @@
 
 #include "support/text.hpp"
 
+namespace tests_of_file_model_page {
+
 using namespace corvex;
 using namespace corvex::units;
 using namespace corvex::test;
@@ -131,3 +133,5 @@ variants:
   CHECK(limits->all_met());
   check_solves(model);
 }
+
+}  // namespace tests_of_file_model_page

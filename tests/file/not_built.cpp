@@ -3,6 +3,8 @@
 
 #include "support/text.hpp"
 
+namespace tests_of_file_not_built {
+
 using namespace corvex;
 using namespace corvex::units;
 using Catch::Matchers::Contains;
@@ -47,3 +49,5 @@ TEST_CASE("Modes that are asked for are read, with their mistakes") {
     CHECK_THAT(describe(wrong.error().front()), Contains(message));
   }
 }
+
+}  // namespace tests_of_file_not_built

@@ -5,6 +5,8 @@
 #include "support/near.hpp"
 #include "support/text.hpp"
 
+namespace tests_of_file_points {
+
 using namespace corvex;
 using namespace corvex::units;
 using namespace corvex::test;
@@ -304,3 +306,5 @@ TEST_CASE("A table that is not there is told") {
   const TableFolder folder;
   CHECK_THAT(folder.refusal(with_tables), Contains("model.yaml:5:18: error: 'points.csv': there is no such file") && !Contains("needs 'points'"));
 }
+
+}  // namespace tests_of_file_points

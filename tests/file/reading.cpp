@@ -6,6 +6,8 @@
 #include "support/near.hpp"
 #include "support/text.hpp"
 
+namespace tests_of_file_reading {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -210,3 +212,5 @@ loads: {push: [{at: B, force: {x: 2}}]}
              Contains("the name of a point was expected beside the comma"));
   CHECK_THAT(refusal(replaced(text, "section: web}", "section: SHS 2x2x1/8}")), Contains("fractions are inches"));
 }
+
+}  // namespace tests_of_file_reading

@@ -6,6 +6,8 @@
 #include "support/schema.hpp"
 #include "support/text.hpp"
 
+namespace tests_of_file_results {
+
 using namespace corvex;
 using namespace corvex::units;
 using corvex::test::near;
@@ -143,3 +145,5 @@ TEST_CASE("No minus zero, no text that is not JSON") {
   CHECK(text.find("nan") == std::string::npos);
   CHECK(text.back() == '\n');
 }
+
+}  // namespace tests_of_file_results

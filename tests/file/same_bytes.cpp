@@ -3,6 +3,8 @@
 #include "support/schema.hpp"
 #include "support/text.hpp"
 
+namespace tests_of_file_same_bytes {
+
 using namespace corvex;
 using namespace corvex::units;
 using namespace corvex::test;
@@ -22,3 +24,5 @@ TEST_CASE("Files and calls give the same bytes of JSON") {
       CHECK(a == b);
     }
 }
+
+}  // namespace tests_of_file_same_bytes

@@ -10,6 +10,8 @@
 #include "support/text.hpp"
 #include "support/yaml.hpp"
 
+namespace tests_of_file_schema {
+
 using namespace corvex;
 using namespace corvex::units;
 using namespace corvex::test;
@@ -236,3 +238,5 @@ TEST_CASE("Every key of the schema stands on the page, and tells what it is") {
     CHECK(what.contains("description"));
   }
 }
+
+}  // namespace tests_of_file_schema

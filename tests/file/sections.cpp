@@ -3,6 +3,8 @@
 #include "support/near.hpp"
 #include "support/text.hpp"
 
+namespace tests_of_file_sections {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -141,3 +143,5 @@ TEST_CASE("Strength follows the thickness of the wall, unless the file gives it"
   const MemberResult q = solve(own.structure)[0]["arm"];
   CHECK(*q.safety() == near(235e6 / q.von_mises()->value.si()));
 }
+
+}  // namespace tests_of_file_sections

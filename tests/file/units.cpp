@@ -4,6 +4,8 @@
 #include "support/plan.hpp"
 #include "support/text.hpp"
 
+namespace tests_of_file_units {
+
 using namespace corvex;
 using namespace corvex::test;
 using namespace corvex::literals;
@@ -240,3 +242,5 @@ TEST_CASE("Fractions, units that only divide, and inverse functions") {
   CHECK_THAT(refusal(replaced(arm("{force: kN}", "{at: B, force: {down: 1}}"), "[2 m, 0]", "[1/4 in, 0]")),
              Catch::Contains("1/4 in is 1/(4 in); write (1/4) in"));
 }
+
+}  // namespace tests_of_file_units

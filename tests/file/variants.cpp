@@ -5,6 +5,8 @@
 #include "support/text.hpp"
 #include "support/trestle.hpp"
 
+namespace tests_of_file_variants {
+
 using namespace corvex;
 using namespace corvex::test;
 using Catch::Matchers::Contains;
@@ -146,3 +148,5 @@ TEST_CASE("A variant has no variants of its own") {
   CHECK_THAT(describe(model.error().front()),
              Contains("model.yaml:18:16: error: a variant has no variants of its own"));
 }
+
+}  // namespace tests_of_file_variants

@@ -1,6 +1,8 @@
 // Words that engineers type are answered with those of the model file.
 #include "support/text.hpp"
 
+namespace tests_of_file_words {
+
 using namespace corvex::test;
 using Catch::Matchers::Contains;
 
@@ -56,3 +58,5 @@ hand: {let: {m: 3 kN, twice: 2*m}, expect: [{reaction: A, part: y, is: m + 1 kN}
   CHECK(std::count(told.begin(), told.end(), '\n') == 1);
   CHECK_THAT(told, Contains("'m' is a unit; another name is needed, as 'm_1'"));
 }
+
+}  // namespace tests_of_file_words

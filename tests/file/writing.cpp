@@ -4,6 +4,8 @@
 #include "support/plan.hpp"
 #include "support/text.hpp"
 
+namespace tests_of_file_writing {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::test;
@@ -126,3 +128,5 @@ TEST_CASE("The models to begin with are calls too") {
   }
   CHECK(!starter_model("bridge"));
 }
+
+}  // namespace tests_of_file_writing

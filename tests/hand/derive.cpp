@@ -13,6 +13,8 @@
 #include "support/models.hpp"
 #include "support/plan.hpp"
 
+namespace tests_of_hand_derive {
+
 using namespace corvex;
 using namespace corvex::literals;
 
@@ -476,3 +478,5 @@ TEST_CASE("What cannot be derived is refused with the reason, or checked joint b
   // Nothing is compared with itself.
   CHECK(both_ways(*checked, solution).empty());
 }
+
+}  // namespace tests_of_hand_derive

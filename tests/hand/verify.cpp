@@ -3,6 +3,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_hand_verify {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -316,3 +318,5 @@ TEST_CASE("A stress that the section does not tell does not agree, and says so")
   CHECK_THAT(c.remark, Catch::Contains("does not tell"));
   CHECK_THAT(told(s, {.let = {{"W", "Wz(given)"}}}), Catch::Contains("Wz of 'given' is not known"));
 }
+
+}  // namespace tests_of_hand_verify

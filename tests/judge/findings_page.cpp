@@ -6,6 +6,8 @@
 
 #include "support/models.hpp"
 
+namespace tests_of_judge_findings_page {
+
 using namespace corvex;
 using namespace corvex::test;
 
@@ -69,3 +71,5 @@ TEST_CASE("The page of findings lists each with its severity and an example that
     CHECK(std::none_of(all.begin(), all.end(), unmeant));
   }
 }
+
+}  // namespace tests_of_judge_findings_page

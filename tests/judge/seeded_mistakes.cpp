@@ -10,6 +10,8 @@
 #include "support/draft.hpp"
 #include "support/models.hpp"
 
+namespace tests_of_judge_seeded_mistakes {
+
 using namespace corvex;
 using namespace corvex::test;
 
@@ -468,3 +470,5 @@ TEST_CASE("Sound frames raise no error and no warning") {
   std::cout << "Sound frames: " << alarms << " false alarms in " << frames << "\n";
   CHECK(alarms == 0);
 }
+
+}  // namespace tests_of_judge_seeded_mistakes

@@ -6,6 +6,8 @@
 #include "support/near.hpp"
 #include "support/program.hpp"
 
+namespace tests_of_program_catalogue {
+
 using Catch::Matchers::Contains;
 using corvex::test::Folder;
 using corvex::test::near;
@@ -157,3 +159,5 @@ TEST_CASE("Inch sizes are printed in inches") {
   CHECK_THAT(o.out, Contains("width 4 in, wall 0.2325 in") && Contains("7.788    in⁴") &&
                         Contains("0.93 of the nominal wall"));
 }
+
+}  // namespace tests_of_program_catalogue

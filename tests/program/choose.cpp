@@ -8,6 +8,8 @@
 #include "support/program.hpp"
 #include "support/trestle.hpp"
 
+namespace tests_of_program_choose {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::test;
@@ -196,3 +198,5 @@ TEST_CASE("Three groups of thirty sections: the choice is that of an exhaustive 
   REQUIRE(choice->found.size() == 4);
   for (std::size_t i = 0; i < 4; ++i) CHECK(choice->found[i].mass.si() == Approx(masses[i]).epsilon(1e-12));
 }
+
+}  // namespace tests_of_program_choose

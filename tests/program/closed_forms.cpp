@@ -4,6 +4,8 @@
 #include "support/near.hpp"
 #include "support/program.hpp"
 
+namespace tests_of_program_closed_forms {
+
 using corvex::test::near;
 using corvex::test::solved;
 using Json = nlohmann::json;
@@ -118,3 +120,5 @@ loads: {case: [{at: B, force: {down: 1 kN}}]}
   CHECK(number(m["moment_y"]["max"]["value"]) == near(P * L * std::sin(r)));
   CHECK(number(m["stress"]["max"]["value"]) == near(P * L * (std::cos(r) * 0.04 / I + std::sin(r) * 0.02 / Iy)));
 }
+
+}  // namespace tests_of_program_closed_forms

@@ -8,6 +8,8 @@
 #include "support/models.hpp"
 #include "support/program.hpp"
 
+namespace tests_of_program_compare {
+
 using Catch::Matchers::Contains;
 using namespace corvex;
 using namespace corvex::test;
@@ -196,3 +198,5 @@ TEST_CASE("So it is over every model that ships, with random changes, on any num
   }
   CHECK(compared > 100);
 }
+
+}  // namespace tests_of_program_compare

@@ -4,6 +4,8 @@
 
 #include "support/program.hpp"
 
+namespace tests_of_program_demo {
+
 using Catch::Matchers::Contains;
 using corvex::test::Folder;
 using corvex::test::Outcome;
@@ -64,3 +66,5 @@ TEST_CASE("A folder that cannot be made is told") {
   CHECK(o.status == 2);
   CHECK_THAT(o.err, Contains("cannot be made"));
 }
+
+}  // namespace tests_of_program_demo

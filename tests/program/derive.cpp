@@ -5,6 +5,8 @@
 #include "support/program.hpp"
 #include "support/trestle.hpp"
 
+namespace tests_of_program_derive {
+
 using namespace corvex::test;
 using Catch::Matchers::Contains;
 
@@ -100,3 +102,5 @@ TEST_CASE("A report has the derivation where it is asked for") {
   REQUIRE(folder.run("report beam.yaml -o without.md").status == 0);
   CHECK(folder.content("without.md").find("B_y = ") == std::string::npos);
 }
+
+}  // namespace tests_of_program_derive

@@ -3,6 +3,8 @@
 
 #include "support/program.hpp"
 
+namespace tests_of_program_draw {
+
 using namespace corvex::test;
 using Catch::Matchers::Contains;
 using Catch::Matchers::StartsWith;
@@ -94,3 +96,5 @@ TEST_CASE("Options that would have no effect on a picture are refused") {
   CHECK_THAT(refused("--view top"), Contains("--view is for structures in space"));
   CHECK_THAT(refused("--what torsion"), Contains("a plane structure has no torsion"));
 }
+
+}  // namespace tests_of_program_draw

@@ -11,6 +11,8 @@
 #include "support/program.hpp"
 #include "support/trestle.hpp"
 
+namespace tests_of_program_draw_kinds {
+
 using namespace corvex;
 using namespace corvex::test;
 using Catch::Matchers::Contains;
@@ -279,3 +281,5 @@ TEST_CASE("The force of a bar is written along it") {
   }
   CHECK(along >= 4);
 }
+
+}  // namespace tests_of_program_draw_kinds

@@ -9,6 +9,8 @@
 #include "support/program.hpp"
 #include "support/tables.hpp"
 
+namespace tests_of_program_forms {
+
 using namespace corvex::test;
 using Catch::Matchers::Contains;
 using Catch::Matchers::StartsWith;
@@ -283,3 +285,5 @@ TEST_CASE("Long work shows its progress on a terminal, and wipes it away") {
   CHECK(text.rfind("\x1b[K") > text.rfind("corvex: "));
   CHECK_THAT(folder.run("solve girder.yaml -o out.txt").err, !Contains("corvex: ") && !Contains("\x1b"));
 }
+
+}  // namespace tests_of_program_forms

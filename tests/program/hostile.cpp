@@ -8,6 +8,8 @@
 
 #include "support/program.hpp"
 
+namespace tests_of_program_hostile {
+
 using namespace corvex::test;
 using Catch::Matchers::Contains;
 namespace fs = std::filesystem;
@@ -337,3 +339,5 @@ TEST_CASE("Time is bounded, and what takes longer writes nothing") {
   CHECK(folder.run("inspect chain.yaml --max-time '60 s' -o old.txt").status == 1);
   CHECK(folder.run("solve many.yaml --max-time '60 s' -o old.txt").status == 0);
 }
+
+}  // namespace tests_of_program_hostile

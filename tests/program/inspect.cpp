@@ -5,6 +5,8 @@
 
 #include "support/program.hpp"
 
+namespace tests_of_program_inspect {
+
 using Catch::Matchers::Contains;
 using corvex::test::Folder;
 using corvex::test::Outcome;
@@ -258,3 +260,5 @@ TEST_CASE("Feet among inches are found where several points have the same coordi
   folder.write("three.yaml", with(stand, "'a, b, c, d': pinned", "'a, b, c': pinned"));
   CHECK_THAT(folder.run("inspect three.yaml").out, Contains("d is the foot of legs.4"));
 }
+
+}  // namespace tests_of_program_inspect

@@ -4,6 +4,8 @@
 #include "support/near.hpp"
 #include "support/program.hpp"
 
+namespace tests_of_program_limits {
+
 using Catch::Matchers::Contains;
 using namespace corvex::test;
 using Json = nlohmann::json;
@@ -136,3 +138,5 @@ TEST_CASE("Slips in combinations and limits are told at their place") {
   CHECK(o.out.empty());
   CHECK_THAT(o.err, Contains(message));
 }
+
+}  // namespace tests_of_program_limits

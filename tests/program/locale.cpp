@@ -4,6 +4,8 @@
 
 #include "support/program.hpp"
 
+namespace tests_of_program_locale {
+
 using corvex::test::Folder;
 using corvex::test::Outcome;
 
@@ -29,3 +31,5 @@ TEST_CASE("A comma locale changes nothing") {
   folder.write("wrong.yaml", "corvex: 1\npoints: {A: [0, 1.5 kg]}\n");
   CHECK(folder.run("solve wrong.yaml", "", comma).err == folder.run("solve wrong.yaml").err);
 }
+
+}  // namespace tests_of_program_locale

@@ -4,6 +4,8 @@
 
 #include "support/program.hpp"
 
+namespace tests_of_program_misleading {
+
 using Catch::Matchers::Contains;
 using corvex::test::Folder;
 using corvex::test::Outcome;
@@ -177,3 +179,5 @@ TEST_CASE("The earlier name of --places is answered with the present one") {
   CHECK(Json::parse(folder.run("solve model.yaml --json --places 5").out)["version"] == 2);
   CHECK_THAT(folder.run("solve --help").out, !Contains("--stations"));
 }
+
+}  // namespace tests_of_program_misleading

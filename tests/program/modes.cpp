@@ -4,6 +4,8 @@
 
 #include "support/program.hpp"
 
+namespace tests_of_program_modes {
+
 using namespace corvex::test;
 using Catch::Matchers::Contains;
 
@@ -103,3 +105,5 @@ variants: {thick: {sections: {tube: SHS 40x40x4}}}
   folder.write("other.yaml", other);
   CHECK_THAT(folder.run("compare prop.yaml other.yaml").out, Contains("frequency of mode 2  "));
 }
+
+}  // namespace tests_of_program_modes

@@ -5,6 +5,8 @@
 
 #include "support/program.hpp"
 
+namespace tests_of_program_new {
+
 using Catch::Matchers::Contains;
 using corvex::test::Folder;
 using corvex::test::Outcome;
@@ -44,3 +46,5 @@ TEST_CASE("A starter names its schema, which is there") {
   CHECK(a.str().size() > 1000);
   CHECK(a.str() == b.str());
 }
+
+}  // namespace tests_of_program_new

@@ -3,6 +3,8 @@
 
 #include "support/program.hpp"
 
+namespace tests_of_program_orders {
+
 using namespace corvex::test;
 using Catch::Matchers::Contains;
 
@@ -121,3 +123,5 @@ hand:
   const auto point = nlohmann::json::parse(folder.run("modes point.yaml --json").out);
   CHECK(with["vibration"][0]["frequency"].get<double>() < point["vibration"][0]["frequency"].get<double>());
 }
+
+}  // namespace tests_of_program_orders

@@ -3,6 +3,8 @@
 
 #include "support/program.hpp"
 
+namespace tests_of_program_output {
+
 using Catch::Matchers::Contains;
 using corvex::test::Folder;
 using corvex::test::Outcome;
@@ -122,3 +124,5 @@ TEST_CASE("Help and version are for standard output") {
   CHECK_THAT(folder.run("solve --help").out, Contains("--json") && Contains("--places"));
   CHECK_THAT(folder.run("--version").out, Contains("corvex 0."));
 }
+
+}  // namespace tests_of_program_output

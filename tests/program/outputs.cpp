@@ -7,6 +7,8 @@
 #include "support/near.hpp"
 #include "support/program.hpp"
 
+namespace tests_of_program_outputs {
+
 using namespace corvex::test;
 using Catch::Matchers::Contains;
 using nlohmann::json;
@@ -308,3 +310,5 @@ TEST_CASE("Profiles in inches have their mass in pounds a foot, and units of one
   CHECK_THAT(folder.run("catalogue 'IPE 200' --units 'section: mm'").out, Contains("mm⁴"));
   CHECK_THAT(folder.run("catalogue 'IPE 200' --units 'section: mm' --json").err, Contains("JSON is in SI units"));
 }
+
+}  // namespace tests_of_program_outputs

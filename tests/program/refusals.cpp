@@ -4,6 +4,8 @@
 
 #include "support/program.hpp"
 
+namespace tests_of_program_refusals {
+
 using Catch::Matchers::Contains;
 using Catch::Matchers::StartsWith;
 using corvex::test::Folder;
@@ -145,3 +147,5 @@ TEST_CASE("A model that will not fit into memory is refused before it is tried")
   CHECK_FALSE(folder.has("out.txt"));
 }
 #endif
+
+}  // namespace tests_of_program_refusals

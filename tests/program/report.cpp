@@ -10,6 +10,8 @@
 #include "support/program.hpp"
 #include "support/trestle.hpp"
 
+namespace tests_of_program_report {
+
 using namespace corvex;
 using namespace corvex::test;
 using Catch::Matchers::Contains;
@@ -335,3 +337,5 @@ TEST_CASE("A report of a variant says so, and has its figures") {
   const std::string html = folder.content("r.html");
   CHECK_THAT(html, Contains("variant heavy, span=2.2 m") && Contains("1100") && !Contains(">Variants<"));
 }
+
+}  // namespace tests_of_program_report

@@ -11,6 +11,8 @@
 #include "support/program.hpp"
 #include "support/trestle.hpp"
 
+namespace tests_of_program_sweep {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::test;
@@ -393,3 +395,5 @@ TEST_CASE("Sweeps over structures of a program") {
   CHECK_FALSE(
       sweep(Sweep{.name = "none"}, [&](const Picks&) { return Candidate{.structure = build_frame(3_mm)}; }).ok());
 }
+
+}  // namespace tests_of_program_sweep

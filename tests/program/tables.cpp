@@ -11,6 +11,8 @@
 
 #include "support/program.hpp"
 
+namespace tests_of_program_tables {
+
 using namespace corvex::test;
 using Catch::Matchers::Contains;
 using Json = nlohmann::json;
@@ -410,3 +412,5 @@ TEST_CASE("A trace as CSV holds the figures of its JSON, of a case and of the en
   CHECK(rows == j["places"].size() * (load_case == "envelope" ? 8 : 1));
   CHECK(cells == (load_case == "envelope" ? 0 : rows * 6));
 }
+
+}  // namespace tests_of_program_tables

@@ -4,6 +4,8 @@
 #include "support/near.hpp"
 #include "support/program.hpp"
 
+namespace tests_of_program_trace {
+
 using Catch::Matchers::Contains;
 using namespace corvex::test;
 using Json = nlohmann::json;
@@ -89,3 +91,5 @@ TEST_CASE("As a table a trace shows every case with points, jumps and extremes")
   CHECK(both.status == 2);
   CHECK_THAT(both.err, Contains("with --json say which one, as --case 'lift' or --case envelope"));
 }
+
+}  // namespace tests_of_program_trace

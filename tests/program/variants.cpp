@@ -3,6 +3,8 @@
 
 #include "support/program.hpp"
 
+namespace tests_of_program_variants {
+
 using Catch::Matchers::Contains;
 using corvex::test::Folder;
 using corvex::test::Outcome;
@@ -76,3 +78,5 @@ TEST_CASE("Tables stand beside the model, or in folders that the user names") {
   CHECK(folder.run("solve models/model.yaml --tables-from tables").status == 0);
   CHECK(folder.run("solve models/model.yaml --tables-from models").status == 2);
 }
+
+}  // namespace tests_of_program_variants

@@ -4,6 +4,8 @@
 #include "support/near.hpp"
 #include "support/program.hpp"
 
+namespace tests_of_program_verify {
+
 using Catch::Matchers::Contains;
 using Catch::Matchers::EndsWith;
 using corvex::test::Folder;
@@ -98,3 +100,5 @@ TEST_CASE("Long formulas stay on the page") {
   std::istringstream lines(folder.run("verify beam.yaml").out);
   for (std::string line; std::getline(lines, line);) CHECK(line.size() < 125);
 }
+
+}  // namespace tests_of_program_verify

@@ -11,6 +11,8 @@
 #include "support/program.hpp"
 #include "support/trestle.hpp"
 
+namespace tests_of_program_view {
+
 using namespace corvex;
 using namespace corvex::test;
 using Catch::Matchers::Contains;
@@ -159,3 +161,5 @@ TEST_CASE("A port that another program has is told") {
   CHECK_THAT(o.out, Contains("status 2"));
   CHECK_THAT(o.err, Contains("cannot be used"));
 }
+
+}  // namespace tests_of_program_view

@@ -4,6 +4,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_quantity_formula {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -215,3 +217,5 @@ TEST_CASE("Every prefix of a formula, and noise, is read or refused without harm
     if (!e) CHECK(e.error().offset <= noise.size());
   }
 }
+
+}  // namespace tests_of_quantity_formula

@@ -3,6 +3,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_quantity_measure {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -57,3 +59,5 @@ TEST_CASE("A quantity answers only in a unit of its own kind") {
   CHECK(compatible(dimension::moment, dimension::moment / dimension::angle));
   CHECK(name(Dimension::of(2, 1, -2, 0, -1)) == "a moment");
 }
+
+}  // namespace tests_of_quantity_measure

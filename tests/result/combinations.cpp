@@ -5,6 +5,8 @@
 #include "support/near.hpp"
 #include "support/plan.hpp"
 
+namespace tests_of_result_combinations {
+
 using namespace corvex;
 using namespace corvex::units;
 using namespace corvex::test;
@@ -245,3 +247,5 @@ TEST_CASE("Slips in limits and combinations are told") {
              }),
              Contains("the name 'sum' is used twice"));
 }
+
+}  // namespace tests_of_result_combinations

@@ -4,6 +4,8 @@
 #include "support/beam.hpp"
 #include "support/near.hpp"
 
+namespace tests_of_result_diagrams {
+
 using namespace corvex;
 using namespace corvex::units;
 using namespace corvex::test;
@@ -101,3 +103,5 @@ TEST_CASE("Sag counts from the chord between moved places, an overhang's from it
   CHECK(s[0]["beam"].movement().at.si() == near(2));
   CHECK(s[0]["beam"].movement().value.si == near(1000 * 8 / (3 * beam.EI())));
 }
+
+}  // namespace tests_of_result_diagrams

@@ -5,6 +5,8 @@
 #include "support/beam.hpp"
 #include "support/near.hpp"
 
+namespace tests_of_result_figures {
+
 using namespace corvex;
 using namespace corvex::literals;
 using corvex::test::near;
@@ -94,3 +96,5 @@ TEST_CASE("The box around a structure holds its points") {
   CHECK(box.diagonal() == near(1.3));
   CHECK(Structure::plane("nothing").bounds().diagonal() == 0);
 }
+
+}  // namespace tests_of_result_figures

@@ -4,6 +4,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_result_sag {
+
 using namespace corvex;
 using namespace corvex::test;
 using namespace corvex::literals;
@@ -156,3 +158,5 @@ TEST_CASE("What carries in one case and hangs in another cuts only in the first"
   CHECK(solution["on the beam"]["beam"].stretches().size() == 2);
   CHECK(solution["on the tie"]["beam"].stretches().size() == 1);
 }
+
+}  // namespace tests_of_result_sag

@@ -4,6 +4,8 @@
 #include "support/beam.hpp"
 #include "support/near.hpp"
 
+namespace tests_of_result_stresses {
+
 using namespace corvex;
 using namespace corvex::units;
 using namespace corvex::test;
@@ -192,3 +194,5 @@ TEST_CASE("A stress that leaves a part out gives no safety") {
     CHECK(arm.solved().deflection_y().at(2_m).si == near(-1000 * 8 / (3 * 210e9 * 2e-6)));
   }
 }
+
+}  // namespace tests_of_result_stresses

@@ -4,6 +4,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_result_unsymmetric {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -152,3 +154,5 @@ TEST_CASE("A tee bent in its own plane of symmetry does not twist, a channel doe
   CHECK(notes(Channel{100_mm, 50_mm, 6_mm, 8.5_mm, 8.5_mm}) == 1);
   CHECK(notes(IProfile{100_mm, 55_mm, 4.1_mm, 5.7_mm, 7_mm}) == 0);
 }
+
+}  // namespace tests_of_result_unsymmetric

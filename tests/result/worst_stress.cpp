@@ -5,6 +5,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_result_worst_stress {
+
 using namespace corvex;
 using namespace corvex::test;
 using namespace corvex::literals;
@@ -311,3 +313,5 @@ TEST_CASE("The worst place along members whose torsion changes too is at least a
     CHECK(r.von_mises()->value.si() <= most * 1.01);
   }
 }
+
+}  // namespace tests_of_result_worst_stress

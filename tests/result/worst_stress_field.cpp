@@ -7,6 +7,8 @@
 
 #include "oracle/section_elements.hpp"
 
+namespace tests_of_result_worst_stress_field {
+
 using namespace corvex;
 using namespace corvex::test;
 using namespace corvex::literals;
@@ -268,3 +270,5 @@ TEST_CASE("Thirty sections under 200 mixtures of six forces each: never better t
     CHECK(high < (p.section.stress_map().leaves_out_notches ? 1.01 : 1.005));
   }
 }
+
+}  // namespace tests_of_result_worst_stress_field

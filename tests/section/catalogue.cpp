@@ -7,6 +7,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_section_catalogue {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -468,3 +470,5 @@ TEST_CASE("Pipes of EN 10255 have that standard's diameters, 5083 the strength o
   CHECK(std::get<RoundTube>(profile("PIPE DN25 SCH40")->section.shape()).diameter.in(mm) == Approx(33.4));
   CHECK(material("5083").yield_at(5_mm)->in(MPa) == Approx(110));
 }
+
+}  // namespace tests_of_section_catalogue

@@ -7,6 +7,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_section_outlines {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -431,3 +433,5 @@ TEST_CASE("A square drawn hollow has the figures of the tube") {
   CHECK(drawn.Ay.si() == Approx(tube.Ay.si()).epsilon(2e-5));
   CHECK(drawn.Az.si() == Approx(tube.Az.si()).epsilon(2e-5));
 }
+
+}  // namespace tests_of_section_outlines

@@ -6,6 +6,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_section_properties {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -166,3 +168,5 @@ TEST_CASE("A plane structure bends the same to the last digit before and after a
     CHECK(deflection() == before);
   }
 }
+
+}  // namespace tests_of_section_properties

@@ -5,6 +5,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_section_stress_points {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -114,3 +116,5 @@ TEST_CASE("Round sections: the exact shear of the ring at its rim, no shear acro
   CHECK(most(ring) == near((3 * R * R + r * r) / 4 / ring.properties().Iz.si() * ring.properties().A.si()));
   CHECK(most(RoundTube{.diameter = 1000_mm, .wall = 1_mm}) == Approx(2).epsilon(2e-3));
 }
+
+}  // namespace tests_of_section_stress_points

@@ -5,6 +5,8 @@
 #include "support/beam.hpp"
 #include "support/near.hpp"
 
+namespace tests_of_solve_beams {
+
 using namespace corvex;
 using namespace corvex::units;
 using namespace corvex::test;
@@ -245,3 +247,5 @@ TEST_CASE("A beam drawn from right to left keeps tension below positive") {
   CHECK(m.shear_y().at(0_m).si == near(3000));
   CHECK(m.deflection_y().min().value.si < 0);
 }
+
+}  // namespace tests_of_solve_beams

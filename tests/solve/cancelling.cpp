@@ -7,6 +7,8 @@
 #include "support/near.hpp"
 #include "support/plan.hpp"
 
+namespace tests_of_solve_cancelling {
+
 using namespace corvex;
 using namespace corvex::test;
 using namespace corvex::literals;
@@ -173,3 +175,5 @@ TEST_CASE("40,000 random chains over the allowed range of sizes: none is taken f
   INFO(solved << " solved, " << digits << " refused for their digits");
   CHECK(solved > 25000 / shorter);
 }
+
+}  // namespace tests_of_solve_cancelling

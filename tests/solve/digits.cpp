@@ -7,6 +7,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_solve_digits {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -251,3 +253,5 @@ TEST_CASE("Digits: 1,000 stiff stubs on soft springs claim no more than stand") 
   INFO(solved << " solved, " << refused << " refused, at most " << worst << " digits too many");
   CHECK(solved > 400);
 }
+
+}  // namespace tests_of_solve_digits

@@ -5,6 +5,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_solve_frames {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -121,3 +123,5 @@ TEST_CASE("Two spans over three supports") {
   CHECK(joints[2].side == Side::after);
   CHECK(joints[2].state.shear_y.si() == near(q * r / 2 - M / r));
 }
+
+}  // namespace tests_of_solve_frames

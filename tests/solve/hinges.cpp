@@ -4,6 +4,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_solve_hinges {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -153,3 +155,5 @@ TEST_CASE("Rods hinged at both ends may spin: that is no mechanism, until a load
     CHECK(s.problems()[0].text.find("T") != std::string::npos);
   }
 }
+
+}  // namespace tests_of_solve_hinges

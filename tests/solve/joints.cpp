@@ -4,6 +4,8 @@
 #include "support/beam.hpp"
 #include "support/near.hpp"
 
+namespace tests_of_solve_joints {
+
 using namespace corvex;
 using namespace corvex::units;
 using namespace corvex::test;
@@ -455,3 +457,5 @@ TEST_CASE("Slips in members that act one way, and in arms, are told") {
   CHECK_THAT(refusal({.kind = MemberKind::link, .release = {.start = {Component::moment_z}}}, false),
              Contains("it has nothing else to release"));
 }
+
+}  // namespace tests_of_solve_joints

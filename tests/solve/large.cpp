@@ -5,6 +5,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_solve_large {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -122,3 +124,5 @@ TEST_CASE("Chains of thousands of pieces keep their digits, or are refused") {
   else
     CHECK_THAT(s.problems()[0].text, Catch::Matchers::Contains("no digit can be trusted"));
 }
+
+}  // namespace tests_of_solve_large

@@ -8,6 +8,8 @@
 #include "oracle/rod_elements.hpp"
 #include "support/plan.hpp"
 
+namespace tests_of_solve_large_displacements {
+
 using namespace corvex;
 using namespace corvex::literals;
 using std::numbers::pi;
@@ -388,3 +390,5 @@ TEST_CASE("Frames of every kind bend far in the same way with a point more in ea
     }
   CHECK(compared > 6);
 }
+
+}  // namespace tests_of_solve_large_displacements

@@ -4,6 +4,8 @@
 #include "support/beam.hpp"
 #include "support/near.hpp"
 
+namespace tests_of_solve_load_forms {
+
 using namespace corvex;
 using namespace corvex::units;
 using namespace corvex::test;
@@ -178,3 +180,5 @@ TEST_CASE("Slips in these loads are told") {
              }),
              Contains("this force leaves the plane"));
 }
+
+}  // namespace tests_of_solve_load_forms

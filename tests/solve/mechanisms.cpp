@@ -5,6 +5,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_solve_mechanisms {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -239,3 +241,5 @@ TEST_CASE("Loads where nothing can carry them are refused") {
     CHECK(k.solved());
   }
 }
+
+}  // namespace tests_of_solve_mechanisms

@@ -11,6 +11,8 @@
 #include "oracle/fine_modes.hpp"
 #include "support/plan.hpp"
 
+namespace tests_of_solve_modes {
+
 using namespace corvex;
 using namespace corvex::literals;
 using std::numbers::pi;
@@ -462,3 +464,5 @@ TEST_CASE("A mass on a short angle swings as statics gives way under it, shear o
   CHECK(f[0] == Approx(1 / std::sqrt(sum / 2 + root) / (2 * pi)).epsilon(closed_form));
   CHECK(f[1] == Approx(1 / std::sqrt(sum / 2 - root) / (2 * pi)).epsilon(closed_form));
 }
+
+}  // namespace tests_of_solve_modes

@@ -6,6 +6,8 @@
 #include "support/near.hpp"
 #include "support/plan.hpp"
 
+namespace tests_of_solve_random_frames {
+
 using namespace corvex;
 using namespace corvex::units;
 using namespace corvex::test;
@@ -376,3 +378,5 @@ TEST_CASE("Frequencies and load factors do not change by a point more within a m
         if (make == random_plan) same(whole, values(halved(plan).plan));
       }
 }
+
+}  // namespace tests_of_solve_random_frames

@@ -9,6 +9,8 @@
 #include "oracle/fine_modes.hpp"
 #include "support/plan.hpp"
 
+namespace tests_of_solve_second_order {
+
 using namespace corvex;
 using namespace corvex::literals;
 using std::numbers::pi;
@@ -374,3 +376,5 @@ TEST_CASE("Just below a limit point a frame is told as it holds, or refused, but
   CHECK(*before == Approx(0.62147).epsilon(1e-4));
   if (at) CHECK(*at < 0.675);
 }
+
+}  // namespace tests_of_solve_second_order

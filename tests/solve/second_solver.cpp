@@ -8,6 +8,8 @@
 #include "support/near.hpp"
 #include "support/plan.hpp"
 
+namespace tests_of_solve_second_solver {
+
 using namespace corvex;
 using namespace corvex::units;
 using namespace corvex::test;
@@ -231,3 +233,5 @@ TEST_CASE("The second solver includes nothing of the first") {
     while (std::getline(in, line)) CHECK((line.rfind("#include", 0) != 0 || line.find("solve/") == std::string::npos));
   }
 }
+
+}  // namespace tests_of_solve_second_solver

@@ -3,6 +3,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_solve_solver {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -147,3 +149,5 @@ TEST_CASE("A kept solver follows skew supports, springs, arms and members that a
     }
   }
 }
+
+}  // namespace tests_of_solve_solver

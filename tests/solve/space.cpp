@@ -4,6 +4,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_solve_space {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -130,3 +132,5 @@ TEST_CASE("Loads across in both planes of a built-in member along any direction"
   CHECK(m.shear_y().at(0_m).si == near(900 * 3 * L / 20));
   CHECK(m.shear_z().at(3_m).si == near(600 * 7 * L / 20));
 }
+
+}  // namespace tests_of_solve_space

@@ -4,6 +4,8 @@
 #include "support/beam.hpp"
 #include "support/near.hpp"
 
+namespace tests_of_solve_strains {
+
 using namespace corvex;
 using namespace corvex::units;
 using namespace corvex::test;
@@ -180,3 +182,5 @@ TEST_CASE("Settlement of a statically determinate structure brings no forces") {
   CHECK(r[0].displacement(beam.a).rz.si() == near(-0.01));
   CHECK(r[0]["beam"].deflection_y().at(1_m).si == near(-0.01));
 }
+
+}  // namespace tests_of_solve_strains

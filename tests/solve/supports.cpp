@@ -4,6 +4,8 @@
 #include "support/beam.hpp"
 #include "support/near.hpp"
 
+namespace tests_of_solve_supports {
+
 using namespace corvex;
 using namespace corvex::units;
 using namespace corvex::test;
@@ -189,3 +191,5 @@ TEST_CASE("Slips in supports, masses and settlements are told") {
              }),
              Contains("does not hold rotation about z"));
 }
+
+}  // namespace tests_of_solve_supports

@@ -7,6 +7,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_solve_threads {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -172,3 +174,5 @@ TEST_CASE("One solution is read by four threads at once") {
   const auto results = in_four_threads(work);
   for (const auto& r : results) CHECK(r == results[0]);
 }
+
+}  // namespace tests_of_solve_threads

@@ -6,6 +6,8 @@
 #include "support/near.hpp"
 #include "support/plan.hpp"
 
+namespace tests_of_solve_through {
+
 using namespace corvex;
 using namespace corvex::test;
 using namespace corvex::literals;
@@ -224,3 +226,5 @@ TEST_CASE("Random frames with loads through places: balance and reciprocity") {
   const double other = 1000 * solution["one"]["arm"].at(1.3_m).y.si() - 1000 * levers[1] * twist("one", 1.3);
   CHECK(one == near(other));
 }
+
+}  // namespace tests_of_solve_through

@@ -4,6 +4,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_solve_trusses {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -117,3 +119,5 @@ TEST_CASE("A space tripod of links") {
   CHECK(s[0].displacement("T").rx.si() == 0);  // links bring no rotations to a point
   CHECK_FALSE(s[0].turns(top));
 }
+
+}  // namespace tests_of_solve_trusses

@@ -4,6 +4,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_structure_axes {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -75,3 +77,5 @@ TEST_CASE("The axes are square and right-handed for any direction") {
     check(a.global(a.local(g)), g);
   }
 }
+
+}  // namespace tests_of_structure_axes

@@ -5,6 +5,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_structure_changes {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -147,3 +149,5 @@ TEST_CASE("Tables from the library, as text, CSV, Markdown and a spreadsheet") {
   CHECK(std::filesystem::file_size(path) > 5000);
   std::filesystem::remove(path);
 }
+
+}  // namespace tests_of_structure_changes

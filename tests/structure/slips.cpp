@@ -3,6 +3,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_structure_slips {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -142,3 +144,5 @@ TEST_CASE("Quantities multiply, divide, take roots and print themselves") {
   CHECK(to_text(Quantity(3, Dimension::of(-1, 1, -1))) == "3 kg/(m*s)");
   CHECK(to_text(Quantity(1.5, dimension::number)) == "1.5");
 }
+
+}  // namespace tests_of_structure_slips

@@ -5,6 +5,8 @@
 
 #include "support/near.hpp"
 
+namespace tests_of_structure_validate {
+
 using namespace corvex;
 using namespace corvex::literals;
 using namespace corvex::units;
@@ -244,3 +246,5 @@ TEST_CASE("Asking for what is not there throws, and names it") {
   CHECK_THROWS_AS(s[0]["beam"].at(3_m), std::out_of_range);
   CHECK_THROWS_AS(solve(Structure::plane("empty"))[0], std::out_of_range);
 }
+
+}  // namespace tests_of_structure_validate
