@@ -49,6 +49,7 @@ export async function open(chromium, address) {
   page.on('pageerror', (e) => page.faults.push(e.message));
   page.on('console', (m) => m.type() === 'error' && page.faults.push(m.text()));
   await page.setViewport({width: 1280, height: 800});
+  await page.evaluateOnNewDocument(`window.readoutOfPage = ${readoutOfPage}`);
   await page.goto(address.startsWith('http') ? address : `file://${address}`);
   await painted(page);
   return page;
@@ -77,12 +78,13 @@ export function spot(page, member, share) {
 
 // What the readout says: its heading, and the words of each line.
 export function readout(page) {
-  return page.evaluate(() => {
-    const box = document.getElementById('readout');
-    const lines = {};
-    for (const tr of box.querySelectorAll('tr')) lines[tr.querySelector('th').textContent] = [...tr.querySelectorAll('td')].map((td) => td.textContent);
-    return {heading: box.querySelector('strong')?.textContent ?? '', lines};
-  });
+  return page.evaluate(() => window.readoutOfPage());
+}
+function readoutOfPage() {
+  const box = document.getElementById('readout');
+  const lines = {};
+  for (const tr of box.querySelectorAll('tr')) lines[tr.querySelector('th').textContent] = [...tr.querySelectorAll('td')].map((td) => td.textContent);
+  return {heading: box.querySelector('strong')?.textContent ?? '', lines};
 }
 
 const running = new Set();
