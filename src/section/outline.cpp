@@ -14,6 +14,12 @@ Complex Edge::derivative(double t) const {
   return Complex(0, sweep / 2) * (at(t) - centre);
 }
 
+Edge::Point Edge::point(double t) const {
+  const Complex at = this->at(t), d = is_arc() ? Complex(0, sweep / 2) * (at - centre) : (to - from) / 2.0;
+  const double speed = std::sqrt(std::norm(d));
+  return {at, d / speed, speed};
+}
+
 Edge Edge::part(double ta, double tb) const {
   const Complex a = ta == -1 ? from : at(ta), b = tb == 1 ? to : at(tb);
   if (!is_arc()) return line(a, b);

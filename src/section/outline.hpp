@@ -28,6 +28,12 @@ struct Edge {
   Complex at(double t) const;
   // dz/dt
   Complex derivative(double t) const;
+  // A place with the unit tangent there and ds/dt, for less than each by itself.
+  struct Point {
+    Complex at, tangent;
+    double speed;
+  };
+  Point point(double t) const;
   // The piece between two parameters.
   Edge part(double ta, double tb) const;
 };

@@ -74,10 +74,8 @@ class Sampler {
   }
 
   EdgeSample sample(std::size_t panel, double t) const {
-    const Edge& e = w_.panels()[panel].edge;
-    const Complex d = e.derivative(t);
     const EdgeShear s = w_.along(panel, t);
-    return {e.at(t), d / std::abs(d), s.up, s.right, s.torsion};
+    return {s.there.at, s.there.tangent, s.up, s.right, s.torsion};
   }
 
   // All panels of one edge; returns the first panel of the next.
@@ -145,8 +143,8 @@ class Sampler {
     for (const double t : best) at.push_back(sample(panel, t));
     const Edge& e = w_.panels()[panel].edge;
     const auto between = [&](double t) {
-      const Complex d = e.derivative(t);
-      EdgeSample s{e.at(t), d / std::abs(d)};
+      const Edge::Point there = e.point(t);
+      EdgeSample s{there.at, there.tangent};
       for (std::size_t k = 0; k < best.size(); ++k) {
         double share = 1;
         for (std::size_t n = 0; n < best.size(); ++n)

@@ -15,8 +15,8 @@ Potential::Potential(const Region& region, double grading, int order)
   for (const Panel& panel : panels_) {
     pieces_.emplace_back(panel.edge);
     for (std::size_t j = 0; j < p; ++j) {
-      const Complex d = panel.edge.derivative(rule_.node[j]);
-      nodes_.push_back({panel.edge.at(rule_.node[j]), d / std::abs(d), std::abs(d) * rule_.weight[j]});
+      const Edge::Point there = panel.edge.point(rule_.node[j]);
+      nodes_.push_back({there.at, there.tangent, there.speed * rule_.weight[j]});
     }
   }
   legendre_.resize(p * p);
@@ -432,18 +432,45 @@ class Refined {
 
 }  // namespace
 
+// The sign with which b comes back when the diagonal of a square section exchanges y and z; 0 where it is another
+// function then, or the equations are others.
+int Potential::sign_in_the_diagonal(const Values& b, Parity parity) const {
+  if (twin_.empty() || parity.left_right != parity.up_down) return 0;
+  constexpr double rounding = 1e-12;
+  const Values other = in_the_diagonal(b);
+  for (const int sign : {1, -1})
+    if ((other - sign * b).norm() <= rounding * b.norm()) return sign;
+  return 0;
+}
+
 std::vector<Values> Potential::solve(const std::vector<Wanted>& wanted) {
   std::vector<Values> solved;
   std::vector<Wanted> all = wanted;
   // Where there is no mirror, parity means nothing.
   for (Wanted& one : all) one.parity = {left_right_ ? one.parity.left_right : 1, up_down_ ? one.parity.up_down : 1};
   const Eigen::MatrixXd right = logarithmic(all);
+  std::vector<Eigen::Index> first, second;  // the nodes on either side of the diagonal
+  for (std::size_t i = 0; i < twin_.size(); ++i)
+    if (const auto node = static_cast<Eigen::Index>(i); node < twin_[i]) first.push_back(node), second.push_back(twin_[i]);
   std::optional<Refined> factor;
-  std::optional<Parity> factored;
+  std::optional<std::pair<Parity, int>> factored;
   for (std::size_t f = 0; f < all.size(); ++f) {
-    if (factored != all[f].parity) factor.emplace(matrix(all[f].parity));
-    factored = all[f].parity;
-    solved.push_back(factor->solve(-right.col(static_cast<Eigen::Index>(f))));
+    const Values b = -right.col(static_cast<Eigen::Index>(f));
+    const int sign = sign_in_the_diagonal(b, all[f].parity);
+    if (factored != std::pair(all[f].parity, sign)) {
+      Eigen::MatrixXd A = matrix(all[f].parity);
+      if (sign != 0) A = (A(first, first) + sign * A(first, second)).eval();
+      factor.emplace(std::move(A));
+      factored = {all[f].parity, sign};
+    }
+    if (sign == 0) {
+      solved.push_back(factor->solve(b));
+      continue;
+    }
+    const Values half = factor->solve(b(first));
+    Values u(b.size());
+    u(first) = half, u(second) = sign * half;
+    solved.push_back(std::move(u));
   }
   angle_ = {};
   return solved;

@@ -92,6 +92,7 @@ class Potential {
                Eigen::MatrixXd& sum) const;
   Eigen::MatrixXd logarithmic(const std::vector<Wanted>& wanted) const;
   Eigen::MatrixXd matrix(Parity parity) const;
+  int sign_in_the_diagonal(const Values& b, Parity parity) const;
   int images() const { return (left_right_ ? 2 : 1) * (up_down_ ? 2 : 1); }
   // The mirror image of a place, and the sign that goes with it.
   std::pair<Complex, int> image(Complex at, int which, Parity parity) const;

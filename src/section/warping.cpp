@@ -112,10 +112,8 @@ Warping::Warping(const Region& region, double fineness)
 }
 
 EdgeShear Warping::along(std::size_t panel, double t) const {
-  const Edge& e = panels()[panel].edge;
-  const Complex at = e.at(t), d = e.derivative(t), tangent = d / std::abs(d);
-  const double y = at.imag(), z = at.real(), ty = tangent.imag(), tz = tangent.real();
-  EdgeShear s;
+  EdgeShear s{.there = panels()[panel].edge.point(t)};
+  const double y = s.there.at.imag(), z = s.there.at.real(), ty = s.there.tangent.imag(), tz = s.there.tangent.real();
   // T counts from y towards z, the other way round than angles here.
   s.torsion = -(potential_.on(panel, t, on_twist_).second - y * tz + z * ty) / J_;
   s.up = potential_.on(panel, t, on_up_).second - y * y / 2 * ty;
@@ -201,8 +199,8 @@ InnerSample Warping::inside(Complex place, double reach) const {
       }
       for (std::size_t k = 0; k < rule.node.size(); ++k) {
         const double t = (from + to) / 2 + (to - from) / 2 * rule.node[k];
-        const Complex d = e.derivative(t);
-        add(e.at(t), d / std::abs(d), std::abs(d) * (to - from) / 2 * rule.weight[k],
+        const Edge::Point there = e.point(t);
+        add(there.at, there.tangent, there.speed * (to - from) / 2 * rule.weight[k],
             potential_.on(i, t, on_twist_).first, potential_.on(i, t, on_up_).first,
             potential_.on(i, t, on_right_).first);
       }

@@ -10,6 +10,7 @@ namespace corvex::section {
 
 // Shear stress along the outline, counter-clockwise of the material's left, over what brings it about.
 struct EdgeShear {
+  Edge::Point there;
   double torsion = 0;        // over T
   double up = 0, right = 0;  // of the unit functions: −(a·up + b·right), docs/theory.md
 };

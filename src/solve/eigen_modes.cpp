@@ -5,8 +5,8 @@
 #include <map>
 #include <numbers>
 
-#include "solve/lanczos.hpp"
 #include "solve/matrix.hpp"
+#include "solve/mode_search.hpp"
 #include "solve/reduced_pencil.hpp"
 #include "solve/rigid_arm.hpp"
 #include "solve/spin.hpp"
@@ -150,80 +150,11 @@ FoundMode mode_of(const Structure& s, const Frame& f, const Pencil& p, double va
   return m;
 }
 
-// What the eigenvalues of a problem are worth: λ, rising as they fall.
-struct Search {
-  const Pencil& pencil;
-  EigenProblem problem;
-  std::size_t count = 0;
-  double least = 0;  // eigenvalues below are nothing
-  double shift = 0;  // λ = 1/eigenvalue − shift
-  Shares fixed{};    // and the shares of a matrix whose negative pivots count the λ below a value:
-  double per_value_geometric = 0, per_value_mass = 0;
-
-  double value(double eigenvalue) const { return 1 / eigenvalue - shift; }
-};
-
-// How many of the values just below the last one were not found (Wittrick and Williams, 1971). The last one itself may
-// have twins beyond it.
-std::size_t missing(const Search& s, const std::vector<EigenPair>& pairs) {
-  if (pairs.empty()) return 0;
-  constexpr double margin = 1e-5;
-  const double last = s.value(pairs.back().value), bound = last - margin * std::abs(last);
-  const auto found = static_cast<std::size_t>(
-      std::count_if(pairs.begin(), pairs.end(), [&](const EigenPair& p) { return s.value(p.value) < bound; }));
-  Shares shares = s.fixed;
-  shares.geometric += s.per_value_geometric * bound, shares.mass += s.per_value_mass * bound;
-  const ShiftedPencil shifted(s.pencil, shares);
-  if (!shifted.ok()) return 0;
-  const auto there = static_cast<std::size_t>(shifted.negative());
-  return there > found ? there - found : 0;
-}
-
-// Lanczos's method may find fewer of the same value than there are; these are found by looking again beside what is
-// known, until there are as many as the signs of the pivots say.
-std::vector<EigenPair> all_pairs(const Search& s, Lanczos& first, std::size_t& not_found) {
-  first.run({s.count, s.least});
-  std::vector<EigenPair> all = first.pairs();
-  const auto by_value = [](const EigenPair& a, const EigenPair& b) { return a.value > b.value; };
-  for (;;) {
-    std::sort(all.begin(), all.end(), by_value);
-    if (all.size() > s.count) all.resize(s.count);
-    not_found = missing(s, all);
-    if (not_found == 0 && all.size() == s.count) break;
-    // Where there are fewer than asked for, a last look shows that there are no more.
-    Lanczos again(s.problem, all);
-    again.run({std::max<std::size_t>(not_found, 1), s.least});
-    std::vector<EigenPair> more = again.pairs();
-    const double bound = all.size() < s.count ? s.least : all.back().value;
-    std::erase_if(more, [&](const EigenPair& m) { return m.value <= bound; });
-    if (more.empty()) break;
-    all.insert(all.end(), more.begin(), more.end());
-  }
-  return all;
-}
-
 // The vectors of the pencil, one a column.
 Eigen::MatrixXd movements(const ReducedPencil& reduced, const std::vector<EigenPair>& pairs) {
   Eigen::MatrixXd all(pairs.front().vector.size(), static_cast<Index>(pairs.size()));
   for (std::size_t i = 0; i < pairs.size(); ++i) all.col(static_cast<Index>(i)) = pairs[i].vector;
   return reduced.whole(all);
-}
-
-// A first look tells how many waves the wanted modes have; true where there are shapes enough to carry them, else the
-// shapes that are needed. What the method has at any time are upper bounds of λ.
-template <class NeededAt>
-bool carried(const Search& s, Lanczos& lanczos, const NeededAt& needed_at, std::vector<InnerShapes>& inner) {
-  constexpr double roughly = 0.3;
-  lanczos.run({s.count, s.least, roughly});
-  const double last = lanczos.last_value();
-  if (last == 0) return true;
-  bool enough = true;
-  for (std::size_t i = 0; i < inner.size(); ++i) {
-    const InnerShapes needed = needed_at(i, std::abs(s.value(last)));
-    if (needed.bending > inner[i].bending) inner[i].bending = needed.bending, enough = false;
-    if (needed.lengthwise > inner[i].lengthwise) inner[i].lengthwise = needed.lengthwise, enough = false;
-  }
-  return enough;
 }
 
 // Structures in space are often alike in two directions, and have each value twice; plane ones seldom have.
@@ -289,7 +220,7 @@ FoundModes vibration_modes(const ModeInput& input) {
       reduced = std::make_unique<const ReducedPencil>(p, Shares{1, at_rest.geometric, shift}, mass);
     }
     if (!reduced->ok()) return found;
-    const Search search{p, reduced->problem(block_of(s)), input.count, 0, shift, at_rest, 0, -1};
+    const ModeSearch search{p, reduced->problem(block_of(s)), input.count, 0, shift, at_rest, 0, -1};
     Lanczos lanczos(search.problem, {});
     if (!carried(search, lanczos, needed_at, inner) && round + 1 < most_rounds) continue;
     const std::vector<EigenPair> pairs = all_pairs(search, lanczos, found.missing);
@@ -333,7 +264,7 @@ FoundModes buckling_modes(const ModeInput& input) {
     const ReducedPencil reduced(p, stiffness, {0, -1, 0});
     if (!reduced.ok()) return found;
     // Factors beyond a million million are those of forces that are only rounding.
-    const Search search{p, reduced.problem(block_of(s)), input.count, 1e-12, 0, stiffness, 1, 0};
+    const ModeSearch search{p, reduced.problem(block_of(s)), input.count, 1e-12, 0, stiffness, 1, 0};
     Lanczos lanczos(search.problem, {});
     if (!carried(search, lanczos, needed_at, inner) && round + 1 < most_rounds) continue;
     const std::vector<EigenPair> pairs = all_pairs(search, lanczos, found.missing);
