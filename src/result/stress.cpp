@@ -331,7 +331,9 @@ class LoadedPiece {
 
   // The ends, and where one of the actions is extreme.
   std::vector<double> extremes() const {
-    std::vector<double> places{0, p_.length};
+    std::vector<double> places;
+    places.reserve(8);  // seldom more
+    places.push_back(0), places.push_back(p_.length);
     for (const Polynomial* q : {&p_.n, &p_.gy, &p_.gz, &p_.a, &p_.b, &p_.t}) {
       // A straight line has its extremes at the ends.
       if (q->c[2] == 0 && q->c[3] == 0 && q->c[4] == 0 && q->c[5] == 0) continue;
@@ -349,9 +351,11 @@ class LoadedPiece {
 
   // Settles most pieces: those along which the actions hardly leave a straight line, or where one end is far worse.
   bool settled_by_chords() {
+    const std::vector<double> places = extremes();
     std::vector<Looked> all;
+    all.reserve(places.size());
     std::size_t top = 0;
-    for (const double x : extremes()) {
+    for (const double x : places) {
       all.push_back(look(x));
       if (all.back().section.sampled() > all[top].section.sampled()) top = all.size() - 1;
     }

@@ -40,6 +40,16 @@ void StressField::finish(double J) {
       runs_.push_back(
           {first, count, range(block.y), range(block.z), range(block.up), range(block.right), range(block.twist)});
     }
+  for (std::size_t first = 0; first < runs_.size(); first += runs_together) {
+    RangeBlock& block = ranges_.emplace_back();
+    for (std::size_t k = 0; k < runs_together; ++k) {
+      const Run& r = runs_[std::min(first + k, runs_.size() - 1)];
+      block.y[k] = r.y.middle, block.z[k] = r.z.middle, block.up[k] = r.up.middle, block.right[k] = r.right.middle;
+      block.twist[k] = r.twist.middle;
+      block.y_radius[k] = r.y.radius, block.z_radius[k] = r.z.radius, block.up_radius[k] = r.up.radius;
+      block.right_radius[k] = r.right.radius, block.twist_radius[k] = r.twist.radius;
+    }
+  }
   if (!inside_ && !given_.empty()) inside_by([given = given_] { return given; });
 }
 
@@ -78,12 +88,13 @@ double square_of(const EdgeSample& s, const Actions& f) {
   return sigma * sigma + 3 * tau * tau;
 }
 
-// The largest value of f between two parameters, by golden section; `x` is where.
+// The largest value of f between two parameters, by golden section until a hundred thousandth of the way is left, which
+// leaves the value off by the square of that; `x` is where.
 template <class F>
 double largest_between(double a, double b, const F& f, double& x) {
   constexpr double golden = 0.6180339887498949;
   double left = b - golden * (b - a), right = a + golden * (b - a), f_left = f(left), f_right = f(right);
-  for (int i = 0; i < 32; ++i) {
+  for (int i = 0; i < 24; ++i) {
     if (f_left > f_right) {
       b = right, right = left, f_right = f_left;
       left = b - golden * (b - a), f_left = f(left);
@@ -272,19 +283,32 @@ void StressField::climb(const InnerSample& s, const Actions& f, Place& best) con
   offer(shape(off).value);
 }
 
+StressField::RangeBlock::Figures StressField::RangeBlock::most(const Actions& f) const {
+  const double gy = std::abs(f.gy), gz = std::abs(f.gz), a = std::abs(f.a), b = std::abs(f.b), t = std::abs(f.t);
+  Figures square;
+  for (std::size_t k = 0; k < runs_together; ++k) {
+    const double sigma = std::abs(f.n + f.gy * y[k] + f.gz * z[k]) + gy * y_radius[k] + gz * z_radius[k];
+    const double tau = std::abs(f.t * twist[k] - f.a * up[k] - f.b * right[k]) + t * twist_radius[k] +
+                       a * up_radius[k] + b * right_radius[k];
+    square[k] = sigma * sigma + 3 * tau * tau;
+  }
+  return square;
+}
+
 // Of equal samples the first. The run that could have the largest stress is looked at first; then those that could
 // still exceed what it has.
 // The worst sample of the run with the largest bound tells which of the others need be looked at.
 StressField::Sampled StressField::worst_sample(const Actions& f) const {
   constexpr double rounding = 1e-12;
   // The bounds of so many runs are kept; those of further ones are worked out again.
-  std::array<double, 128> kept;
+  std::array<RangeBlock::Figures, 16> kept;
   double most = -1, square = -1;
   std::size_t likely = 0, best = 0;
-  for (std::size_t i = 0; i < runs_.size(); ++i) {
-    const double bound = runs_[i].most(f);
-    if (i < kept.size()) kept[i] = bound;
-    if (bound > most) most = bound, likely = i;
+  for (std::size_t i = 0; i < ranges_.size(); ++i) {
+    const RangeBlock::Figures bounds = ranges_[i].most(f);
+    if (i < kept.size()) kept[i] = bounds;
+    for (std::size_t k = 0; k < runs_together; ++k)
+      if (bounds[k] > most) most = bounds[k], likely = i * runs_together + k;
   }
   const auto look = [&](std::size_t run, double& value, std::size_t& place) {
     const Block& b = blocks_[run];
@@ -298,10 +322,16 @@ StressField::Sampled StressField::worst_sample(const Actions& f) const {
       if (s[k] > value * (1 + rounding)) value = s[k], place = runs_[run].first + k;
   };
   double least = -1;
-  std::size_t ignored = 0;
-  if (!runs_.empty()) look(likely, least, ignored);
-  for (std::size_t i = 0; i < runs_.size(); ++i)
-    if ((i < kept.size() ? kept[i] : runs_[i].most(f)) >= least * (1 - rounding)) look(i, square, best);
+  std::size_t of_likely = 0;
+  if (!runs_.empty()) look(likely, least, of_likely);
+  for (std::size_t i = 0; i < ranges_.size(); ++i) {
+    const RangeBlock::Figures bounds = i < kept.size() ? kept[i] : ranges_[i].most(f);
+    for (std::size_t k = 0; k < runs_together && i * runs_together + k < runs_.size(); ++k) {
+      const std::size_t run = i * runs_together + k;
+      if (run != likely && bounds[k] >= least * (1 - rounding)) look(run, square, best);
+      if (run == likely && least > square * (1 + rounding)) square = least, best = of_likely;
+    }
+  }
   return {best, std::sqrt(std::max(square, 0.0))};
 }
 

@@ -179,6 +179,16 @@ class StressField {
     Figure y, z, up, right, twist;
   };
   std::vector<Block> blocks_;
+  // The ranges of several runs together, in the same way: middles, and radii.
+  static constexpr std::size_t runs_together = 8;
+  struct RangeBlock {
+    using Figures = std::array<double, runs_together>;
+    Figures y, z, up, right, twist, y_radius, z_radius, up_radius, right_radius, twist_radius;
+
+    // No less than σ² + 3τ² of every sample of each run: Run::most.
+    Figures most(const Actions& f) const;
+  };
+  std::vector<RangeBlock> ranges_;
   double J_ = 0, largest_up_ = 0, largest_right_ = 0, largest_twist_ = 0;
   double furthest_y_ = 0, furthest_z_ = 0;
 };
