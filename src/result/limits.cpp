@@ -18,6 +18,12 @@ std::size_t LimitCheck::count(Verdict::State state) const {
 
 namespace {
 
+// Less by more than rounding: of cases that are equal the first is named.
+bool is_less(double a, double b) {
+  constexpr double rounding = 1e-9;
+  return a < b * (1 - rounding);
+}
+
 Verdict::State met_if(bool met) {
   return met ? Verdict::State::met : Verdict::State::exceeded;
 }
@@ -112,7 +118,7 @@ class Checker {
     if (!found) return not_known(l, found.error());
     for (const CaseBuckling& one : found->buckling) {
       if (v.load_case.empty()) v.load_case = one.load_case;
-      if (one.modes.empty() || (v.value && one.modes.front().factor >= v.value->si)) continue;
+      if (one.modes.empty() || (v.value && !is_less(one.modes.front().factor, v.value->si))) continue;
       v.value = Quantity(one.modes.front().factor, dimension::number);
       v.load_case = one.load_case;
       v.state = met_if(v.value->si >= l.required.si());
@@ -147,7 +153,7 @@ class Checker {
         break;
       }
       const auto value = m.safety_against(stress->value);
-      if (!value || (v.value && *value >= v.value->si)) continue;
+      if (!value || (v.value && !is_less(*value, v.value->si))) continue;
       v.value = Quantity(*value, dimension::number);
       v.load_case = solution_[c].name();
       v.at = stress->at;
@@ -168,7 +174,7 @@ class Checker {
           const auto [place, fresh] = found.try_emplace({s.first, s.last, s.overhang});
           Verdict& v = place->second;
           const double value = s.sag.value.si / (s.to - s.from).si();
-          if (!fresh && value <= v.value->si) continue;
+          if (!fresh && !is_less(v.value->si, value)) continue;
           v = {.on = m.name, .between = std::pair(s_[m.through[s.first]].name, s_[m.through[s.last]].name)};
           v.value = Quantity(value, dimension::number);
           v.load_case = solution_[c].name();
@@ -218,7 +224,7 @@ class Checker {
     for (const std::size_t c : cases) {
       const Extreme e = solution_[c][id].sag_between(Length::si(from), Length::si(to));
       const double value = e.value.si / (to - from);
-      if (v.value && value <= v.value->si) continue;
+      if (v.value && !is_less(v.value->si, value)) continue;
       v.value = Quantity(value, dimension::number);
       v.load_case = solution_[c].name();
       v.at = e.at;
@@ -234,7 +240,7 @@ class Checker {
       const double parts[] = {std::hypot(d.x.si(), d.y.si(), d.z.si()), std::abs(d.x.si()), std::abs(d.y.si()),
                               std::abs(d.z.si())};
       const double value = parts[static_cast<std::size_t>(l.part)];
-      if (v.value && value <= v.value->si) continue;
+      if (v.value && !is_less(v.value->si, value)) continue;
       v.value = Quantity(value, dimension::length);
       v.load_case = solution_[c].name();
     }
