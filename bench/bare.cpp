@@ -150,7 +150,6 @@ double now() {
 }
 
 Stages run(Bare& bare, Eigen::MatrixXd& block) {
-  Stages s;
   const double t0 = now();
   bare.analyse();
   const double t1 = now();
