@@ -451,7 +451,8 @@ std::vector<Values> Potential::solve(const std::vector<Wanted>& wanted) {
   const Eigen::MatrixXd right = logarithmic(all);
   std::vector<Eigen::Index> first, second;  // the nodes on either side of the diagonal
   for (std::size_t i = 0; i < twin_.size(); ++i)
-    if (const auto node = static_cast<Eigen::Index>(i); node < twin_[i]) first.push_back(node), second.push_back(twin_[i]);
+    if (const auto node = static_cast<Eigen::Index>(i); node < twin_[i])
+      first.push_back(node), second.push_back(twin_[i]);
   std::optional<Refined> factor;
   std::optional<std::pair<Parity, int>> factored;
   for (std::size_t f = 0; f < all.size(); ++f) {

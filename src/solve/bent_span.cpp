@@ -354,7 +354,9 @@ std::vector<CoursePiece> BentSpan::course(const Vector12& movement, const Vector
       const double t0 = static_cast<double>(k) / parts, t1 = static_cast<double>(k + 1) / parts;
       CoursePiece piece;
       piece.from = in.from + h * t0, piece.to = k + 1 < parts ? in.from + h * t1 : in.from + h;
-      const auto fit = [&](std::size_t row) { return fifth_degree(quintic, c[row], used, t0, t1, piece.to - piece.from); };
+      const auto fit = [&](std::size_t row) {
+        return fifth_degree(quintic, c[row], used, t0, t1, piece.to - piece.from);
+      };
       piece.v = fit(0), piece.w = fit(1), piece.slope_y = fit(2), piece.slope_z = fit(3);
       piece.Mz = fit(4), piece.My = fit(5), piece.Vy = fit(6), piece.Vz = fit(7);
       course.push_back(piece);

@@ -24,13 +24,17 @@ Eigen::MatrixXd column_space(const Eigen::MatrixXd& A, double least) {
   return svd.matrixU().leftCols(n);
 }
 
-Eigen::VectorXcd eigenvalues(const Eigen::MatrixXd& A) { return A.eigenvalues(); }
+Eigen::VectorXcd eigenvalues(const Eigen::MatrixXd& A) {
+  return A.eigenvalues();
+}
 
 Eigen::VectorXd least_squares(const Eigen::MatrixXd& A, const Eigen::VectorXd& b) {
   return A.colPivHouseholderQr().solve(b);
 }
 
-Eigen::MatrixXd inverse(const Eigen::MatrixXd& A) { return A.inverse(); }
+Eigen::MatrixXd inverse(const Eigen::MatrixXd& A) {
+  return A.inverse();
+}
 
 Eigen::Index rank(const Eigen::MatrixXd& A, double threshold) {
   Eigen::FullPivLU<Eigen::MatrixXd> lu(A);

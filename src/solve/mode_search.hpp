@@ -31,6 +31,7 @@ std::vector<EigenPair> all_pairs(const ModeSearch& search, Lanczos& first, std::
 using NeededShapes = std::function<InnerShapes(std::size_t span, double value)>;
 // A first look tells how many waves the wanted modes have; true where there are shapes enough to carry them, else
 // `inner` is raised to what is needed. What the method has at any time are upper bounds of λ.
-bool carried(const ModeSearch& search, Lanczos& lanczos, const NeededShapes& needed_at, std::vector<InnerShapes>& inner);
+bool carried(const ModeSearch& search, Lanczos& lanczos, const NeededShapes& needed_at,
+             std::vector<InnerShapes>& inner);
 
 }  // namespace corvex::solver

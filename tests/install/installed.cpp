@@ -94,15 +94,16 @@ TEST_CASE("Debian packages: the library, what is needed to build with it, the pr
 TEST_CASE("Every installed header compiles without a warning, in g++ and in clang++, and stands by itself") {
   const Workshop shop;
   shop.run(install);
-  const std::string strict = " -std=c++20 -Wall -Wextra -Wshadow -Wconversion -Wpedantic -Werror -fsyntax-only -Itree/include ";
+  const std::string strict =
+      " -std=c++20 -Wall -Wextra -Wshadow -Wconversion -Wpedantic -Werror -fsyntax-only -Itree/include ";
   shop.run("(cd tree/include && ls corvex/*.hpp) | sed 's/.*/#include <&>/' > all.cpp");
   for (const std::string compiler : {"g++", "clang++"}) {
     INFO(compiler);
     CHECK(shop.run(compiler + strict + "all.cpp 2>&1 || echo FAILED") == "");
   }
   // Alone, since another header may bring what one lacks.
-  CHECK(shop.run("for h in $(cd tree/include && ls corvex/*.hpp); do echo \"#include <$h>\" > one.cpp; clang++" + strict +
-                 "one.cpp 2>&1 || echo FAILED $h; done") == "");
+  CHECK(shop.run("for h in $(cd tree/include && ls corvex/*.hpp); do echo \"#include <$h>\" > one.cpp; clang++" +
+                 strict + "one.cpp 2>&1 || echo FAILED $h; done") == "");
 }
 
 TEST_CASE("The libraries export what the public headers declare, and nothing internal") {

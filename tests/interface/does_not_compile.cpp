@@ -28,7 +28,8 @@ std::string said_of(const std::vector<std::string>& lines, const std::string& be
     source << "#line 1 \"line_" << i << "_\"\nvoid f" << i << "() { " << before << lines[i] << " }\n";
   source.close();
   const std::string command = "'" CORVEX_CXX "' -std=c++20 -fsyntax-only -w " CORVEX_EVERY_ERROR " -I'" CORVEX_SOURCE
-                              "/include' '" + folder + "/lines.cpp' >'" + folder + "/said' 2>&1";
+                              "/include' '" +
+                              folder + "/lines.cpp' >'" + folder + "/said' 2>&1";
   const int status = std::system(command.c_str());
   std::ifstream said(folder + "/said");
   std::string text{std::istreambuf_iterator<char>(said), {}};
