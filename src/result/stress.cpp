@@ -259,18 +259,26 @@ StressExtreme StressCourse::field_normal(double sign) const {
 
 namespace {
 
-// One cross-section. Its worst sample is found first; its worst place, which takes longer, when it is asked for.
+// One cross-section. A bound of its stress is known at once; its worst sample, and its worst place, which take longer,
+// are found when they are asked for.
 class CrossSection {
  public:
   CrossSection(const StressField& field, const Actions& actions)
-      : actions_(actions), sampled_(field.worst_sample(actions)), most_(field.most(actions, sampled_)) {}
+      : actions_(actions), most_(field.bound(actions) * slack) {}
 
-  double sampled() const { return sampled_.von_mises; }
   // No more than this is its worst stress; the worst stress itself once it was asked for.
   double most() const { return most_; }
+  double sampled(const StressField& field) {
+    if (!sampled_) {
+      sampled_ = field.worst_sample(actions_);
+      most_ = std::min(most_, field.most(actions_, *sampled_));
+    }
+    return sampled_->von_mises;
+  }
   const StressField::Place& worst(const StressField& field) {
     if (!known_) {
-      worst_ = field.worst(actions_, sampled_);
+      sampled(field);
+      worst_ = field.worst(actions_, *sampled_);
       most_ = worst_.von_mises;
       known_ = true;
     }
@@ -278,12 +286,32 @@ class CrossSection {
   }
 
  private:
+  // Between samples of the outline the fields are a little larger than the largest sample.
+  static constexpr double slack = 1.001;
+
   Actions actions_;
-  StressField::Sampled sampled_;
   double most_;
+  std::optional<StressField::Sampled> sampled_;
   bool known_ = false;
   StressField::Place worst_;
 };
+
+// Of several cross-sections the one with the largest worst sample; of equal ones the first. Those whose bound is less
+// than what was found are passed over.
+template <class Sections, class Get>
+std::size_t likely_worst(Sections& sections, const StressField& field, const Get& get) {
+  std::size_t top = 0;
+  for (std::size_t i = 1; i < sections.size(); ++i)
+    if (get(sections[i]).most() > get(sections[top]).most()) top = i;
+  double most = get(sections[top]).sampled(field);
+  for (std::size_t i = 0; i < sections.size(); ++i) {
+    CrossSection& other = get(sections[i]);
+    if (i == top || other.most() < most) continue;
+    const double sampled = other.sampled(field);
+    if (sampled > most || (sampled == most && i < top)) top = i, most = sampled;
+  }
+  return top;
+}
 
 // The worst place along one loaded piece and across its section.
 class LoadedPiece {
@@ -354,11 +382,8 @@ class LoadedPiece {
     const std::vector<double> places = extremes();
     std::vector<Looked> all;
     all.reserve(places.size());
-    std::size_t top = 0;
-    for (const double x : places) {
-      all.push_back(look(x));
-      if (all.back().section.sampled() > all[top].section.sampled()) top = all.size() - 1;
-    }
+    for (const double x : places) all.push_back(look(x));
+    const std::size_t top = likely_worst(all, field_, [](Looked& l) -> CrossSection& { return l.section; });
     const auto all_settled = [&](double slack, int halvings) {
       for (std::size_t i = 0; i + 1 < all.size(); ++i)
         if (!settled(all[i], all[i + 1], slack, halvings)) return false;
@@ -381,6 +406,8 @@ class LoadedPiece {
       const double s = beyond > 0 ? std::clamp((1 + rise / beyond) / 2, 0.0, 1.0) : (rise > 0 ? 1.0 : 0.0);
       return a.section.most() + rise * s + beyond * s * (1 - s) <= best_.value() * slack;
     };
+    if (below()) return true;
+    for (Looked* end : {&a, &b}) end->section.sampled(field_);
     if (below()) return true;
     if (halvings == 0) return false;
     // The bounds of both ends leave room for the inside of the section; their worst stress itself does not.
@@ -483,21 +510,23 @@ StressExtreme StressCourse::field_von_mises(const std::vector<ActionCourse>& act
   const StressField& field = section_->field;
   std::vector<End> ends;
   ends.reserve(2 * actions.size());
-  std::size_t top = 0;
   for (const ActionCourse& p : actions)
-    for (const double x : {0.0, p.length}) {
-      ends.push_back({p.from + x, CrossSection(field, p.at(x))});
-      if (ends.back().section.sampled() > ends[top].section.sampled()) top = ends.size() - 1;
-    }
+    for (const double x : {0.0, p.length}) ends.push_back({p.from + x, CrossSection(field, p.at(x))});
   BestStress best;
   const auto offer = [&](End& end) {
     const StressField::Place& w = end.section.worst(field);
     best.offer(end.at, w.von_mises, Length::si(w.y), Length::si(w.z));
   };
   // The worst by its outline first; of the others only those that could reach it.
-  if (!ends.empty()) offer(ends[top]);
-  for (std::size_t i = 0; i < ends.size(); ++i)
-    if (i != top && best.could_beat(ends[i].section.most())) offer(ends[i]);
+  if (!ends.empty()) {
+    const std::size_t top = likely_worst(ends, field, [](End& e) -> CrossSection& { return e.section; });
+    offer(ends[top]);
+    for (std::size_t i = 0; i < ends.size(); ++i) {
+      if (i == top || !best.could_beat(ends[i].section.most())) continue;
+      ends[i].section.sampled(field);
+      if (best.could_beat(ends[i].section.most())) offer(ends[i]);
+    }
+  }
   for (std::size_t i = 0; i < actions.size(); ++i)
     if (actions[i].loaded) LoadedPiece(field, actions[i], ends[2 * i].section, ends[2 * i + 1].section, best).search();
   return best.take(1);

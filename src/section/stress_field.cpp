@@ -62,9 +62,19 @@ const StressField::Inside& StressField::inside() const {
   std::call_once(inside_->once, [&] {
     Inside& all = inside_->inside;
     all.samples = inside_->source();
-    for (const InnerSample& s : all.samples) {
-      all.unit.push_back(unit(s, 0));
-      all.most.push_back(largest_within_reach(s));
+    for (std::size_t i = 0; i < all.samples.size(); i += samples_together) {
+      InnerBlock& block = all.blocks.emplace_back();
+      for (std::size_t k = 0; k < samples_together; ++k) {
+        const InnerSample& s = all.samples[std::min(i + k, all.samples.size() - 1)];
+        const Unit u = unit(s, 0);
+        const Sizes most = largest_within_reach(s);
+        block.y[k] = s.at.imag(), block.z[k] = s.at.real();
+        block.up_y[k] = u.up.imag(), block.up_z[k] = u.up.real();
+        block.right_y[k] = u.right.imag(), block.right_z[k] = u.right.real();
+        block.twist_y[k] = u.twist.imag(), block.twist_z[k] = u.twist.real();
+        block.y_reach[k] = s.reach.imag(), block.z_reach[k] = s.reach.real();
+        block.most_up[k] = most.up, block.most_right[k] = most.right, block.most_twist[k] = most.twist;
+      }
     }
   });
   return inside_->inside;
@@ -107,6 +117,49 @@ double largest_between(double a, double b, const F& f, double& x) {
   return f(x);
 }
 
+// Half the derivative of σ² + 3τ² along a straight line, on which σ is linear and τ a parabola: a cubic.
+struct HalfSlope {
+  double sigma, rise;         // σ = sigma + rise·s
+  double tau, slope, second;  // τ = tau + slope·s + second·s²
+
+  double operator()(double s) const {
+    return (sigma + rise * s) * rise + 3 * (tau + s * (slope + s * second)) * (slope + 2 * s * second);
+  }
+  double derivative(double s) const {
+    const double along = slope + 2 * s * second;
+    return rise * rise + 3 * (along * along + 2 * second * (tau + s * (slope + s * second)));
+  }
+  // How often its coefficients in Bernstein's form on [0, end] change sign: at least as often as the cubic itself.
+  int sign_changes(double end) const {
+    const double s1 = sigma + rise * end, t1 = tau + slope * end / 2, t2 = tau + end * (slope + end * second);
+    const double d1 = slope + 2 * second * end;
+    const double c[] = {sigma * rise + 3 * tau * slope, ((2 * sigma + s1) * rise + 3 * (tau * d1 + 2 * t1 * slope)) / 3,
+                        ((sigma + 2 * s1) * rise + 3 * (2 * t1 * d1 + t2 * slope)) / 3, s1 * rise + 3 * t2 * d1};
+    int changes = 0;
+    double last = 0;
+    for (const double x : c) {
+      if (x * last < 0) ++changes;
+      if (x != 0) last = x;
+    }
+    return changes;
+  }
+  // The only zero on [0, end], by Newton's steps, and by halving where they leave it.
+  double zero(double end) const {
+    double low = 0, high = end, s = end / 2;
+    const bool falls = (*this)(0) > 0;
+    for (int i = 0; i < 60; ++i) {
+      const double value = (*this)(s);
+      ((value > 0) == falls ? low : high) = s;
+      double next = s - value / derivative(s);
+      if (!((next - low) * (next - high) < 0)) next = (low + high) / 2;
+      const double step = std::abs(next - s);
+      s = next;
+      if (step <= 1e-9 * std::abs(end)) break;
+    }
+    return s;
+  }
+};
+
 // Through three samples of one chain: shear by the parabola through their values, places on the line or the arc.
 class Between {
  public:
@@ -139,6 +192,30 @@ class Between {
       return normal * normal + 3 * shear * shear;
     };
   }
+  // Where between two parameters on either side of the middle sample σ² + 3τ² is largest, and how large. Of a maximum
+  // at the end of a side nothing is said: it is that of a sample.
+  std::pair<double, double> largest(const Actions& f, double from, double to) const {
+    const auto square = square_of(f);
+    if (arc_) {
+      double x = 0;
+      const double most = largest_between(from, to, square, x);
+      return {x, most};
+    }
+    const HalfSlope along = half_slope(f);
+    std::pair<double, double> best{0, square(0)};
+    for (const double end : {from, to}) {
+      HalfSlope side = along;
+      const std::size_t other = end < 0 ? 0 : 2;
+      side.rise = (samples_[other].normal(f) - side.sigma) / parameter_[other];
+      const int changes = side.sign_changes(end);
+      const bool falls_at_end = end * side(end) < 0;
+      if (changes == 0 || (changes == 1 && !falls_at_end)) continue;
+      double x = changes == 1 ? side.zero(end) : 0;
+      const double most = changes == 1 ? square(x) : largest_between(std::min(end, 0.0), std::max(end, 0.0), square, x);
+      if (most > best.second) best = {x, most};
+    }
+    return best;
+  }
   EdgeSample at(double s) const {
     double share[3];
     for (int i = 0; i < 3; ++i) {
@@ -164,6 +241,13 @@ class Between {
   }
 
  private:
+  HalfSlope half_slope(const Actions& f) const {
+    const double tau[3] = {samples_[0].shear(f), samples_[1].shear(f), samples_[2].shear(f)};
+    const double a = parameter_[0], c = parameter_[2];
+    const double first = (tau[1] - tau[0]) / -a, second = ((tau[2] - tau[1]) / c - first) / (c - a);
+    return {samples_[1].normal(f), 0, tau[1], first - second * a, second};
+  }
+
   EdgeSample samples_[3];
   bool arc_;
   Complex centre_;
@@ -185,8 +269,7 @@ StressField::Place StressField::near_edge(std::size_t sample, const Actions& f) 
   const double back = std::abs(between.from()), forth = std::abs(between.to());
   const double from = between.from() * std::min(1.0, even * forth / back),
                to = between.to() * std::min(1.0, even * back / forth);
-  double x = 0;
-  const double square = largest_between(from, to, between.square_of(f), x);
+  const auto [x, square] = between.largest(f, from, to);
   // A sample that is as good is where an engineer looks: a corner, an axis.
   if (square > own * (1 + 1e-9)) {
     const EdgeSample e = between.at(x);
@@ -283,6 +366,29 @@ void StressField::climb(const InnerSample& s, const Actions& f, Place& best) con
   offer(shape(off).value);
 }
 
+StressField::InnerBlock::Figures StressField::InnerBlock::here(const Actions& f) const {
+  Figures square;
+  for (std::size_t k = 0; k < samples_together; ++k) {
+    const double sigma = f.n + f.gy * y[k] + f.gz * z[k];
+    const double tau_y = f.t * twist_y[k] - f.a * up_y[k] - f.b * right_y[k];
+    const double tau_z = f.t * twist_z[k] - f.a * up_z[k] - f.b * right_z[k];
+    square[k] = sigma * sigma + 3 * (tau_y * tau_y + tau_z * tau_z);
+  }
+  return square;
+}
+
+StressField::InnerBlock::Figures StressField::InnerBlock::most(const Actions& f) const {
+  const double gy = std::abs(f.gy), gz = std::abs(f.gz), a = std::abs(f.a), b = std::abs(f.b), t = std::abs(f.t);
+  Figures square;
+  for (std::size_t k = 0; k < samples_together; ++k) {
+    const double sigma = f.n + f.gy * y[k] + f.gz * z[k];
+    const double normal = std::abs(sigma) + gy * y_reach[k] + gz * z_reach[k];
+    const double shear = t * most_twist[k] + a * most_up[k] + b * most_right[k];
+    square[k] = normal * normal + 3 * shear * shear;
+  }
+  return square;
+}
+
 StressField::RangeBlock::Figures StressField::RangeBlock::most(const Actions& f) const {
   const double gy = std::abs(f.gy), gz = std::abs(f.gz), a = std::abs(f.a), b = std::abs(f.b), t = std::abs(f.t);
   Figures square;
@@ -374,15 +480,12 @@ StressField::Place StressField::worst(const Actions& f, const Sampled& sampled) 
   constexpr double seen = 0.7;
   const double enough = seen * seen * square;
   const Inside& all = inside();
-  for (std::size_t i = 0; i < all.samples.size(); ++i) {
-    const InnerSample& s = all.samples[i];
-    const Unit& u = all.unit[i];
-    const double sigma = f.n + f.gy * s.at.imag() + f.gz * s.at.real();
-    if (sigma * sigma + 3 * std::norm(f.t * u.twist - f.a * u.up - f.b * u.right) <= enough) continue;
-    const Sizes& m = all.most[i];
-    const double most = std::abs(sigma) + std::abs(f.gy) * s.reach.imag() + std::abs(f.gz) * s.reach.real();
-    const double shear = std::abs(f.t) * m.twist + std::abs(f.a) * m.up + std::abs(f.b) * m.right;
-    if (most * most + 3 * shear * shear > place.von_mises * place.von_mises) climb(s, f, place);
+  for (std::size_t i = 0; i < all.blocks.size(); ++i) {
+    const InnerBlock::Figures most = all.blocks[i].most(f);
+    if (*std::max_element(most.begin(), most.end()) <= place.von_mises * place.von_mises) continue;
+    const InnerBlock::Figures here = all.blocks[i].here(f);
+    for (std::size_t k = 0, first = i * samples_together; k < samples_together && first + k < all.samples.size(); ++k)
+      if (here[k] > enough && most[k] > place.von_mises * place.von_mises) climb(all.samples[first + k], f, place);
   }
   return place;
 }

@@ -150,11 +150,21 @@ class StressField {
   };
   EdgeSample along_shear(const InnerSample& sample, Complex off, const Actions& f) const;
   double with_inside(double outline, double a, double b, bool twisted) const;
-  // The samples inside, with the fields at the place of each and the largest size of each within its reach.
+  // The samples inside, with the fields at the place of each and the largest size of each within its reach; several
+  // together, one array a figure, for speed. A short block repeats the last sample.
+  static constexpr std::size_t samples_together = 8;
+  struct InnerBlock {
+    using Figures = std::array<double, samples_together>;
+    Figures y, z, up_y, up_z, right_y, right_z, twist_y, twist_z;
+    Figures y_reach, z_reach, most_up, most_right, most_twist;
+
+    // σ² + 3τ² at the place of each sample, and what it stays below within the reach of each.
+    Figures here(const Actions& f) const;
+    Figures most(const Actions& f) const;
+  };
   struct Inside {
     std::vector<InnerSample> samples;
-    std::vector<Unit> unit;
-    std::vector<Sizes> most;
+    std::vector<InnerBlock> blocks;
   };
   const Inside& inside() const;
   bool inner_matters(const Actions& f, double best_square) const;
