@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "solve/dense.hpp"
+#include "solve/products.hpp"
 #include "solve/quintic.hpp"
 
 namespace corvex::solver {
@@ -36,7 +37,7 @@ Eigen::MatrixXd inverse(const Eigen::MatrixXd& m, int& negative) {
     reciprocal(i) = std::abs(reciprocal(i)) > nothing ? 1 / reciprocal(i) : 0;
   }
   const Eigen::MatrixXd& v = eigen.vectors;
-  return scale.asDiagonal() * (v * reciprocal.asDiagonal() * v.transpose()) * scale.asDiagonal();
+  return scale.asDiagonal() * times_transposed(v * reciprocal.asDiagonal(), v) * scale.asDiagonal();
 }
 
 // d and s of an end among the twelve movements; θy counts against the slope in the x–z plane.
@@ -91,7 +92,8 @@ BentSpan::BentSpan(const Rigidity& r, const Span& span, double turn, const Axial
       bends(4 * end + 2 + plane, 6 * end + entry[2 + plane]) += sense[2 + plane];
     }
   }
-  const Eigen::Matrix<double, 8, 12> eight = released_.stiffness * bends + released_.given.rightCols<2>() * chord;
+  const Eigen::Matrix<double, 8, 12> eight =
+      times(released_.stiffness, bends) + times(released_.given.rightCols<2>(), chord);
   for (int j = 0; j < 12; ++j) stiffness_.col(j) = as_twelve(eight.col(j));
   stiffness_ = ((stiffness_ + stiffness_.transpose()) / 2).eval();
 }
@@ -197,12 +199,12 @@ BentSpan::Chain BentSpan::ends_of(Interval& in) const {
   const Eigen::Vector4d place_unit(h, h, 1, 1), force_unit(r_.EIz / (h * h), r_.EIy / (h * h), r_.EIz / h, r_.EIy / h);
   place = place_unit.cwiseInverse().asDiagonal() * place;
   force = force_unit.cwiseInverse().asDiagonal() * force;
-  const Matrix4 by_force = place.block<4, 4>(0, 4).inverse();
+  const Matrix4 by_force = place.block<4, 4>(0, 4).inverse(), of_force = force.block<4, 4>(0, 4);
   // The forces at the start that bring the end to its place.
-  in.start.block<4, 4>(0, 0) = -by_force * place.block<4, 4>(0, 0);
+  in.start.block<4, 4>(0, 0) = -(by_force * Matrix4(place.block<4, 4>(0, 0)));
   in.start.block<4, 4>(0, 4) = by_force;
-  in.start.rightCols<3>() = -by_force * place.rightCols<3>();
-  Eigen::Matrix<double, 4, 11> end = force.block<4, 4>(0, 4) * in.start;
+  in.start.rightCols<3>() = -(by_force * Matrix43(place.rightCols<3>()));
+  Eigen::Matrix<double, 4, 11> end = of_force * in.start;
   end.block<4, 4>(0, 0) += force.block<4, 4>(0, 0);
   end.rightCols<3>() += force.rightCols<3>();
   Eigen::Matrix<double, 8, 11> all;
@@ -227,18 +229,19 @@ void BentSpan::join() {
     }
     const Matrix8 &k = whole_.stiffness, &n = next.stiffness;
     const Matrix4 meeting = k.bottomRightCorner<4, 4>() + n.topLeftCorner<4, 4>();
-    const Matrix4 free = inverse(meeting, negative_);
+    const Matrix4 free = -inverse(meeting, negative_);
     Between b;
-    b.by_start = -free * k.bottomLeftCorner<4, 4>();
-    b.by_next = -free * n.topRightCorner<4, 4>();
-    b.by_given = -free * (whole_.given.bottomRows<4>() + next.given.topRows<4>());
+    b.by_start = free * Matrix4(k.bottomLeftCorner<4, 4>());
+    b.by_next = free * Matrix4(n.topRightCorner<4, 4>());
+    b.by_given = free * Matrix43(whole_.given.bottomRows<4>() + next.given.topRows<4>());
     Chain joined;
-    joined.stiffness.topLeftCorner<4, 4>() = k.topLeftCorner<4, 4>() + k.topRightCorner<4, 4>() * b.by_start;
-    joined.stiffness.topRightCorner<4, 4>() = k.topRightCorner<4, 4>() * b.by_next;
+    const Matrix4 beyond = k.topRightCorner<4, 4>(), behind = n.bottomLeftCorner<4, 4>();
+    joined.stiffness.topLeftCorner<4, 4>() = k.topLeftCorner<4, 4>() + beyond * b.by_start;
+    joined.stiffness.topRightCorner<4, 4>() = beyond * b.by_next;
     joined.stiffness.bottomLeftCorner<4, 4>() = joined.stiffness.topRightCorner<4, 4>().transpose();
-    joined.stiffness.bottomRightCorner<4, 4>() = n.bottomRightCorner<4, 4>() + n.bottomLeftCorner<4, 4>() * b.by_next;
-    joined.given.topRows<4>() = whole_.given.topRows<4>() + k.topRightCorner<4, 4>() * b.by_given;
-    joined.given.bottomRows<4>() = next.given.bottomRows<4>() + n.bottomLeftCorner<4, 4>() * b.by_given;
+    joined.stiffness.bottomRightCorner<4, 4>() = n.bottomRightCorner<4, 4>() + behind * b.by_next;
+    joined.given.topRows<4>() = whole_.given.topRows<4>() + beyond * b.by_given;
+    joined.given.bottomRows<4>() = next.given.bottomRows<4>() + behind * b.by_given;
     between_.push_back(b);
     whole_ = joined;
   }
@@ -263,11 +266,11 @@ void BentSpan::release(const Span& span, double turn) {
   }
   released_ = whole_;
   if (directions_.cols() == 0) return;
-  const Eigen::MatrixXd pull = whole_.stiffness * directions_;
-  const Eigen::MatrixXd resistance = directions_.transpose() * pull;
-  jump_flexibility_ = inverse(resistance, negative_);
-  released_.stiffness -= pull * jump_flexibility_ * pull.transpose();
-  released_.given -= pull * jump_flexibility_ * (directions_.transpose() * whole_.given);
+  const Eigen::MatrixXd pull = times(whole_.stiffness, directions_);
+  jump_flexibility_ = inverse(transposed_times(directions_, pull), negative_);
+  const Eigen::MatrixXd jumps = times(pull, jump_flexibility_);
+  released_.stiffness -= times_transposed(jumps, pull);
+  released_.given -= times(jumps, transposed_times(directions_, whole_.given));
 }
 
 // What is left of the movements when the chord is laid back.
@@ -287,8 +290,8 @@ Vector12 BentSpan::forces(const Vector12& movement, const Vector12& bent) const 
 
 BentSpan::Vector8 BentSpan::jumps(const Vector8& ends, const Given& g) const {
   if (directions_.cols() == 0) return Vector8::Zero();
-  return -(directions_ *
-           (jump_flexibility_ * (directions_.transpose() * (whole_.stiffness * ends + whole_.given * g))));
+  const Vector8 forces = whole_.stiffness * ends + whole_.given * g;
+  return -times(directions_, times(jump_flexibility_, transposed_times(directions_, forces)));
 }
 
 Vector12 BentSpan::own_movement(const Vector12& movement, const Vector12& bent) const {

@@ -52,6 +52,7 @@ class BentSpan {
   using Vector8 = Eigen::Matrix<double, 8, 1>;
   using Matrix8 = Eigen::Matrix<double, 8, 8>;
   using Matrix4 = Eigen::Matrix4d;
+  using Matrix43 = Eigen::Matrix<double, 4, 3>;
   // Loads, and a turn of the chord in each plane.
   using Given = Eigen::Vector3d;
   // d and s at one place, of both planes.

@@ -7,6 +7,7 @@
 
 #include "solve/matrix.hpp"
 #include "solve/mode_search.hpp"
+#include "solve/products.hpp"
 #include "solve/reduced_pencil.hpp"
 #include "solve/rigid_arm.hpp"
 #include "solve/spin.hpp"
@@ -41,7 +42,7 @@ Eigen::MatrixXd mass_of(const PointMass& m) {
   Eigen::MatrixXd all = Eigen::MatrixXd::Zero(6, 6), to = Eigen::MatrixXd::Identity(6, 6);
   to.topRightCorner(3, 3) = lever(m.arm);
   all.diagonal() << m.mass, m.mass, m.mass, m.inertia.x, m.inertia.y, m.inertia.z;
-  return to.transpose() * all * to;
+  return turned(all, to);
 }
 
 Frame frame_of(const ModeInput& input) {

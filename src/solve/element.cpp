@@ -5,6 +5,8 @@
 #include <limits>
 #include <type_traits>
 
+#include "solve/products.hpp"
+
 namespace corvex::solver {
 
 BendingEnds::BendingEnds(double EI, double GA, double L) {
@@ -83,7 +85,7 @@ Matrix3 outer(double f, const Vector& a, const Vector& b) {
 Matrix12 Element::stiffness(const Axes& e) const {
   if (released_ || cross_ != 0) {
     const auto B = deformation_of(e, length_);
-    return B.transpose() * deformation_stiffness() * B;
+    return turned(deformation_stiffness(), B);
   }
   const double y = (y_.near + y_.far) / length_, z = (z_.near + z_.far) / length_;
   Matrix3 move = outer(axial_, e.x, e.x);

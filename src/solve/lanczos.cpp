@@ -6,6 +6,7 @@
 
 #include "solve/dense.hpp"
 #include "solve/factor.hpp"
+#include "solve/products.hpp"
 
 namespace corvex::solver {
 
@@ -133,7 +134,7 @@ bool Lanczos::settled(Index i, double close) const {
   constexpr double rounding = 1e-14;
   const Index beyond = size_ - done_, n = done_ - known_;
   if (beyond == 0) return true;
-  const double off = (h_.block(done_, known_, beyond, n) * ritz_vectors_.col(column(i))).norm();
+  const double off = times(h_.block(done_, known_, beyond, n), ritz_vectors_.col(column(i))).norm();
   return off <= close * std::abs(ritz_values_(column(i))) + rounding * std::abs(ritz_values_(column(0)));
 }
 
@@ -164,7 +165,7 @@ std::vector<EigenPair> Lanczos::pairs() const {
   if (settled_ == 0) return found;
   const Index n = ritz_vectors_.cols();
   const MatrixXd shares = ritz_vectors_.rightCols(settled_).rowwise().reverse();
-  const MatrixXd v = v_.middleCols(known_, n) * shares, energy = energy_.middleCols(known_, n) * shares;
+  const MatrixXd v = times(v_.middleCols(known_, n), shares), energy = times(energy_.middleCols(known_, n), shares);
   for (Index i = 0; i < settled_; ++i) found.push_back({ritz_values_(column(i)), v.col(i), energy.col(i)});
   return found;
 }

@@ -11,6 +11,7 @@
 #include "solve/bent_state.hpp"
 #include "solve/dense.hpp"
 #include "solve/large_rod.hpp"
+#include "solve/products.hpp"
 #include "solve/quintic.hpp"
 #include "solve/rigid_arm.hpp"
 #include "solve/sparse.hpp"
@@ -309,17 +310,17 @@ class Large {
     const MatrixXd A = part(pose, pose), B = inverse(part(pose, force)), C = part(force, pose), D = part(force, force);
     const auto n = static_cast<Index>(dims_.size());
     p.follow.resize(n, 2 * n);
-    p.follow << -B * A, B;
-    const VectorXd closing = -B * p.gap;
+    p.follow << -times(B, A), B;
+    const VectorXd closing = -times(B, p.gap);
     MatrixXd small(2 * n, 2 * n);
     small.topRows(n) = -p.follow;
-    small.bottomRows(n) = D * p.follow;
+    small.bottomRows(n) = times(D, p.follow);
     small.bottomLeftCorner(n, n) += C;
     Vector6 start, end;
     start << p.start.n, p.start.m;
     end << e.force.n, e.force.m;
     VectorXd from = start(pose), to = end(pose);
-    from += closing, to += D * closing;
+    from += closing, to += times(D, closing);
     std::vector<int> both = pose;
     for (const int d : dims_) both.push_back(6 + d);
     for (Index i = 0; i < n; ++i) at_a(dims_[static_cast<std::size_t>(i)]) = -from(i);
@@ -339,18 +340,18 @@ class Large {
       all.forces = std::max({all.forces, at_a.cwiseAbs().maxCoeff(), at_b.cwiseAbs().maxCoeff()});
       const MatrixXd Ta = moves(p.a), Tb = moves(p.b);
       const std::vector<int> a = places(p.a), b = places(p.b);
-      add(all, a, Ta.transpose() * at_a), add(all, b, Tb.transpose() * at_b);
-      add(all, a, a, Ta.transpose() * K.topLeftCorner<6, 6>() * Ta + turning(p.a, at_a));
-      add(all, a, b, Ta.transpose() * K.topRightCorner<6, 6>() * Tb);
-      add(all, b, a, Tb.transpose() * K.bottomLeftCorner<6, 6>() * Ta);
-      add(all, b, b, Tb.transpose() * K.bottomRightCorner<6, 6>() * Tb + turning(p.b, at_b));
+      add(all, a, transposed_times(Ta, at_a)), add(all, b, transposed_times(Tb, at_b));
+      add(all, a, a, turned(K.topLeftCorner<6, 6>(), Ta) + turning(p.a, at_a));
+      add(all, a, b, turned(Ta, K.topRightCorner<6, 6>(), Tb));
+      add(all, b, a, turned(Tb, K.bottomLeftCorner<6, 6>(), Ta));
+      add(all, b, b, turned(K.bottomRightCorner<6, 6>(), Tb) + turning(p.b, at_b));
     }
     for (const PointAction& l : point_loads(load)) {
       const Joint at{.node = l.point, .arm = column(l.arm)};
       const MatrixXd T = moves(at);
       Vector6 f;
       f << column(l.force), column(l.moment);
-      add(all, places(at), -(T.transpose() * f));
+      add(all, places(at), -transposed_times(T, f));
       add(all, places(at), places(at), -turning(at, f));
     }
     for (const PointSpring& spring : system_.freedoms.springs) {
@@ -359,8 +360,8 @@ class Large {
       const Vector6 force = spring_at(spring, load);
       Vector6 k;
       for (Index i = 0; i < 6; ++i) k(i) = spring.stiffness[static_cast<std::size_t>(i)];
-      add(all, places(at), -(T.transpose() * force));
-      add(all, places(at), places(at), T.transpose() * k.asDiagonal() * T);
+      add(all, places(at), -transposed_times(T, force));
+      add(all, places(at), places(at), weighted_products(T, k, T));
     }
     return all;
   }

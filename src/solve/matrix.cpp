@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "solve/products.hpp"
 #include "solve/rigid_arm.hpp"
 
 namespace corvex::solver {
@@ -148,7 +149,7 @@ void carry(Matrix12& K, const Span& s) {
   Matrix12 T = Matrix12::Identity();
   T.block<3, 3>(0, 3) = lever(s.arm_a);
   T.block<3, 3>(6, 9) = lever(s.arm_b);
-  K = (T.transpose() * K * T).eval();
+  K = turned(K, T);
 }
 
 // Movements of either end counted along a frame of its own.
@@ -157,8 +158,8 @@ void turn(Matrix12& K, const Axes* a, const Axes* b) {
     if (!f) return;
     Eigen::Matrix3d R;
     R << f->x.x, f->y.x, f->z.x, f->x.y, f->y.y, f->z.y, f->x.z, f->y.z, f->z.z;
-    K.middleCols<3>(at) = (K.middleCols<3>(at) * R).eval();
-    K.middleRows<3>(at) = (R.transpose() * K.middleRows<3>(at)).eval();
+    K.middleCols<3>(at) = times(K.middleCols<3>(at), R);
+    K.middleRows<3>(at) = transposed_times(R, K.middleRows<3>(at));
   };
   one(a, 0);
   one(b, 6);

@@ -7,6 +7,7 @@
 
 #include "solve/dense.hpp"
 #include "solve/motion_words.hpp"
+#include "solve/products.hpp"
 
 namespace corvex::solver {
 namespace {
@@ -48,7 +49,7 @@ class RigidPart {
     Eigen::MatrixXd free = free_motions();
     for (int axis = 0; axis < 3 && free.cols() > 0; ++axis) {
       Eigen::VectorXd e = Eigen::VectorXd::Unit(6, axis);
-      if ((free * (free.transpose() * e) - e).norm() > 1e-9) continue;
+      if ((times(free, transposed_times(free, e)) - e).norm() > 1e-9) continue;
       add(problems, whole_ ? fmt::format("the structure slides along {}: nothing holds it", "xyz"[axis])
                            : fmt::format("{} slide along {}: nothing holds them", names(), "xyz"[axis]));
       free = without(free, e);
@@ -97,7 +98,7 @@ class RigidPart {
         // Only what is rigidly joined turns with the part.
         if ((k >= 3 && !f_.rigid[p]) || !counts(f_.status[p][k])) continue;
         const Row r = own_row(p, k);
-        sum += r.transpose() * r;
+        sum += transposed_times(r, r);
       }
     // Nothing leaves the plane.
     if (s_.is_plane())
@@ -113,14 +114,14 @@ class RigidPart {
       for (std::size_t k = 0; k < 6; ++k) {
         if (s.stiffness[k] == 0 || (k >= 3 && !f_.rigid[s.point])) continue;
         const Row r = global_row(s.point, k);
-        held += r.transpose() * r;
+        held += transposed_times(r, r);
       }
     }
     const Eigen::MatrixXd free = kernel(held, held.trace());
     if (free.cols() == 0) return free;
     const Eigen::MatrixXd moved = squares([](Status status) { return status != Status::absent; });
     // Of these, those that move something.
-    const Eigen::MatrixXd void_ones = free * kernel(free.transpose() * moved * free, moved.trace());
+    const Eigen::MatrixXd void_ones = times(free, kernel(turned(moved, free), moved.trace()));
     Eigen::MatrixXd rest = free;
     for (Eigen::Index i = 0; i < void_ones.cols(); ++i) rest = without(rest, void_ones.col(i));
     return rest;
@@ -136,7 +137,7 @@ class RigidPart {
 
   static Eigen::MatrixXd without(const Eigen::MatrixXd& basis, const Eigen::VectorXd& direction) {
     const Eigen::VectorXd e = direction.normalized();
-    return column_space(basis - e * (e.transpose() * basis), 1e-6);
+    return column_space(basis - times(e, transposed_times(e, basis)), 1e-6);
   }
 
   std::string names() const {
@@ -154,7 +155,7 @@ class RigidPart {
     std::vector<std::string> still;
     for (const std::size_t p : points_) {
       double motion = 0;
-      for (std::size_t k = 0; k < 3; ++k) motion = std::max(motion, (global_row(p, k) * free).norm());
+      for (std::size_t k = 0; k < 3; ++k) motion = std::max(motion, times(global_row(p, k), free).norm());
       if (motion < 1e-9) still.push_back(s_.points()[p].name);
     }
     const std::string who = whole_ ? "the structure turns" : names() + " turn";
@@ -223,7 +224,7 @@ Eigen::MatrixXd energies(const Spans& spans, const std::vector<Element>& element
       for (int k = 0; k < 6; ++k) D(k, c) = bent(deformation_entry[k]);
       moves |= a.value != Six{} || b.value != Six{};
     }
-    if (moves) E += D.transpose() * elements[i].deformation_stiffness() * D;
+    if (moves) E += turned(elements[i].deformation_stiffness(), D);
   }
   for (const PointSpring& s : f.springs)
     for (Eigen::Index c = 0; c < Z.cols(); ++c)
@@ -292,7 +293,7 @@ Problems inner_motions(const Structure& structure, const Spans& spans, const std
   const Eigen::MatrixXd Z = factor.solve(right) + unit;
   const Eigen::MatrixXd E = energies(spans, elements, f, Z);
   const Eigen::Map<const Eigen::VectorXd> stiffness(K.reference.data(), K.n);
-  const Eigen::MatrixXd reference = Z.transpose() * stiffness.asDiagonal() * Z;
+  const Eigen::MatrixXd reference = weighted_products(Z, stiffness, Z);
   const Eigensystem modes = generalized_eigensystem(E, reference);
   Problems problems;
   const bool all_null = modes.values(m - 1) < no_energy;
@@ -300,7 +301,7 @@ Problems inner_motions(const Structure& structure, const Spans& spans, const std
   while (null < m && modes.values(null) < no_energy) ++null;
   // Single columns are the simpler motions; they are free of energy only if all are.
   const auto motion = [&](Eigen::Index c) {
-    return all_null ? Eigen::VectorXd(Z.col(c)) : Eigen::VectorXd(Z * modes.vectors.col(c));
+    return all_null ? Eigen::VectorXd(Z.col(c)) : Eigen::VectorXd(times(Z, modes.vectors.col(c)));
   };
   if (null > 0 && strains_a_span(spans, elements, f, motion(0))) return {};
   for (Eigen::Index c = 0; c < null && problems.size() < most_told; ++c) {

@@ -5,6 +5,8 @@
 #include <cmath>
 #include <map>
 
+#include "solve/products.hpp"
+
 namespace corvex::solver {
 namespace {
 
@@ -26,8 +28,8 @@ MatrixXd frame_of(const Freedoms& f, std::size_t point) {
 // The freedoms of points turned into their frames.
 void turn(MatrixXd& m, Index first, const MatrixXd& frame) {
   if (m.size() == 0) return;
-  m.middleRows(first, 6) = frame.transpose() * m.middleRows(first, 6).eval();
-  m.middleCols(first, 6) = m.middleCols(first, 6).eval() * frame;
+  m.middleRows(first, 6) = transposed_times(frame, m.middleRows(first, 6));
+  m.middleCols(first, 6) = times(m.middleCols(first, 6), frame);
 }
 
 }  // namespace
@@ -47,7 +49,7 @@ Pencil::Pencil(const Spans& spans, const Freedoms& f, const std::vector<std::sha
       for (const auto& [point, first] : {std::pair{span.a, Index{0}}, {span.b, Index{6}}}) {
         const MatrixXd frame = frame_of(f, point);
         for (MatrixXd* m : {&own->stiffness, &own->geometric, &own->mass}) turn(*m, first, frame);
-        own->movement.middleCols(first, 6) = own->movement.middleCols(first, 6).eval() * frame;
+        own->movement.middleCols(first, 6) = solver::times(own->movement.middleCols(first, 6), frame);
       }
       b.of = std::move(own);
     }
@@ -82,7 +84,7 @@ Pencil::Pencil(const Spans& spans, const Freedoms& f, const std::vector<std::sha
       const MatrixXd frame = span ? frame_of(f, point) : MatrixXd(MatrixXd::Identity(6, 6));
       along.block(6 * end, 0, 3, 3) = frame.topLeftCorner(3, 3).transpose();
     }
-    mass_rows_.push_back(b.of->mass * along);
+    mass_rows_.push_back(solver::times(b.of->mass, along));
     mass_ += along.col(0).dot(mass_rows_.back().col(0));
   }
 }
@@ -99,9 +101,9 @@ MatrixXd Pencil::times(const Shares& s, const MatrixXd& z) const {
   for (const Block& b : blocks_) {
     const MatrixXd part = gathered(b, z);
     MatrixXd f = MatrixXd::Zero(part.rows(), z.cols());
-    if (s.stiffness != 0) f.noalias() += s.stiffness * (b.of->stiffness * part);
-    if (s.geometric != 0 && b.of->geometric.size() > 0) f.noalias() += s.geometric * (b.of->geometric * part);
-    if (s.mass != 0) f.noalias() += s.mass * (b.of->mass * part);
+    if (s.stiffness != 0) add_times(f, b.of->stiffness, part, s.stiffness);
+    if (s.geometric != 0 && b.of->geometric.size() > 0) add_times(f, b.of->geometric, part, s.geometric);
+    if (s.mass != 0) add_times(f, b.of->mass, part, s.mass);
     for (Index k = 0; k < f.rows(); ++k)
       if (const Index row = b.row[static_cast<std::size_t>(k)]; row >= 0) y.row(row) += f.row(k);
   }
@@ -137,7 +139,7 @@ Six Pencil::at_point(std::size_t point, const VectorXd& z) const {
 }
 
 VectorXd Pencil::along_span(std::size_t span, const VectorXd& z) const {
-  return blocks_[span].of->movement * gathered(blocks_[span], z);
+  return solver::times(blocks_[span].of->movement, gathered(blocks_[span], z));
 }
 
 MatrixXd Pencil::added(const SpanPencil& part, const Shares& shares) {
@@ -192,7 +194,7 @@ ShiftedPencil::ShiftedPencil(const Pencil& pencil, const Shares& shares) {
       if (n > 0) {
         const Eigen::LDLT<MatrixXd> factor(a.bottomRightCorner(n, n));
         const MatrixXd beside = a.bottomLeftCorner(n, b.outer);
-        in.outer -= beside.transpose() * factor.solve(beside);
+        in.outer -= transposed_times(beside, factor.solve(beside));
         in.negative = (factor.vectorD().array() < 0).count();
       }
     }

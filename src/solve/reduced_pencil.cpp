@@ -5,6 +5,7 @@
 #include <map>
 
 #include "solve/dense.hpp"
+#include "solve/products.hpp"
 
 namespace corvex::solver {
 
@@ -47,14 +48,14 @@ bool ReducedPencil::reduce(Group& g, const Shares& a, const Shares& s) const {
   // Between points at rest nothing follows; Eigen does not solve for no columns.
   g.follows.resize(n, static_cast<Index>(g.live.size()));
   if (!g.live.empty()) g.follows = -factor.solve(A.bottomRows(n)(Eigen::all, g.live));
-  const MatrixXd with_follows = beside + inner * g.follows;
-  g.points += g.follows.transpose() * with_follows + beside.transpose() * g.follows;
+  const MatrixXd with_follows = beside + times(inner, g.follows);
+  g.points += transposed_times(g.follows, with_follows) + transposed_times(beside, g.follows);
   MatrixXd between = factor.matrixL().solve(inner);
   between = factor.matrixL().solve(between.transpose().eval());
   const Eigensystem solved = symmetric_eigensystem((between + between.transpose()) / 2);
   g.modes = solved.values;
   g.shapes = factor.matrixU().solve(solved.vectors);
-  g.beside = g.shapes.transpose() * with_follows;
+  g.beside = transposed_times(g.shapes, with_follows);
   return true;
 }
 
@@ -76,13 +77,13 @@ MatrixXd ReducedPencil::other(const MatrixXd& x) const {
     const Index n = g.modes.size(), spans = static_cast<Index>(g.blocks.size());
     for (Index j = 0; j < x.cols(); ++j) {
       const MatrixXd ends = gathered(g, x.col(j).data());
-      MatrixXd at_ends = g.points * ends;
+      MatrixXd at_ends = times(g.points, ends);
       if (n > 0) {
         const Map<const MatrixXd> modes(x.col(j).data() + g.first, n, spans);
-        at_ends.noalias() += g.beside.transpose() * modes;
+        at_ends += transposed_times(g.beside, modes);
         Map<MatrixXd> of_modes(f.col(j).data() + g.first, n, spans);
         of_modes = g.modes.asDiagonal() * modes;
-        of_modes.noalias() += g.beside * ends;
+        add_times(of_modes, g.beside, ends);
       }
       for (Index k = 0; k < spans; ++k) {
         const std::vector<Index>& row = pencil_.blocks_[g.blocks[static_cast<std::size_t>(k)]].row;
@@ -107,7 +108,8 @@ MatrixXd ReducedPencil::whole(const MatrixXd& reduced) const {
     if (n == 0) continue;
     for (Index j = 0; j < z.cols(); ++j) {
       const double* from = reduced.col(j).data();
-      const MatrixXd inner = g.shapes * Map<const MatrixXd>(from + g.first, n, spans) + g.follows * gathered(g, from);
+      const MatrixXd inner =
+          times(g.shapes, Map<const MatrixXd>(from + g.first, n, spans)) + times(g.follows, gathered(g, from));
       for (Index k = 0; k < spans; ++k) {
         const std::vector<Index>& row = pencil_.blocks_[g.blocks[static_cast<std::size_t>(k)]].row;
         z.col(j).segment(row[static_cast<std::size_t>(g.outer)], n) = inner.col(k);

@@ -3,6 +3,8 @@
 #include <Eigen/Cholesky>
 #include <cmath>
 
+#include "solve/products.hpp"
+
 namespace corvex::solver {
 
 Eigen::Matrix<double, 6, 12> deformation_of(const Axes& e, double length) {
@@ -32,22 +34,18 @@ Released::Released(const Span& span, double turn, const DeformationStiffness& wh
       r_.rightCols(1).setZero();
       r_.col(r_.cols() - 1).segment<3>(6 * end + 3 * (k / 3)) = own[k % 3];
     }
-  const Eigen::Matrix<double, 6, Eigen::Dynamic, 0, 6, 12> jump = deformation_ * r_;
-  const Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, 0, 12, 12> resistance = jump.transpose() * whole * jump;
+  const Eigen::MatrixXd jump = times(deformation_, r_), resistance = turned(whole, jump);
   // Jumps along and about the axes differ in scale by the stiffness of what they meet. Where that is none (a plane
   // structure needs no stiffness out of its plane) nothing jumps.
-  const Eigen::Matrix<double, Eigen::Dynamic, 1, 0, 12, 1> scale =
-      resistance.diagonal().unaryExpr([](double k) { return k > 0 ? 1 / std::sqrt(k) : 0; });
-  Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, 0, 12, 12> scaled =
-      scale.asDiagonal() * resistance * scale.asDiagonal();
   const auto n = r_.cols();
+  Eigen::VectorXd scale(n);
+  for (Eigen::Index i = 0; i < n; ++i) scale(i) = resistance(i, i) > 0 ? 1 / std::sqrt(resistance(i, i)) : 0;
+  Eigen::MatrixXd scaled = scale.asDiagonal() * resistance * scale.asDiagonal();
   for (Eigen::Index i = 0; i < n; ++i)
     if (scale(i) == 0) scaled(i, i) = 1;
-  flexibility_ = scale.asDiagonal() *
-                 scaled.ldlt().solve(Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, 0, 12, 12>::Identity(n, n)) *
-                 scale.asDiagonal();
-  const Eigen::Matrix<double, 6, Eigen::Dynamic, 0, 6, 12> pull = whole * jump;
-  condensed_ = whole - pull * flexibility_ * pull.transpose();
+  flexibility_ = scale.asDiagonal() * scaled.ldlt().solve(Eigen::MatrixXd::Identity(n, n)) * scale.asDiagonal();
+  const Eigen::MatrixXd pull = times(whole, jump);
+  condensed_ = whole - times_transposed(times(pull, flexibility_), pull);
   // What has been freed altogether leaves rounding, which must not pass for stiffness.
   constexpr double rounding = 1e-13;
   for (int i = 0; i < 6; ++i)
@@ -56,7 +54,7 @@ Released::Released(const Span& span, double turn, const DeformationStiffness& wh
 }
 
 Vector12 Released::jumps(const Vector12& forces) const {
-  return -(r_ * (flexibility_ * (r_.transpose() * forces)));
+  return -times(r_, times(flexibility_, transposed_times(r_, forces)));
 }
 
 Vector12 Released::deformed(const Vector12& jumps) const {
@@ -67,7 +65,7 @@ Vector12 Released::deformed(const Vector12& jumps) const {
 }
 
 Vector12 Released::passed_on(const Vector12& forces) const {
-  return forces - r_ * (r_.transpose() * forces);
+  return forces - times(r_, transposed_times(r_, forces));
 }
 
 }  // namespace corvex::solver

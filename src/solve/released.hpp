@@ -42,7 +42,7 @@ class Released {
  private:
   using Directions = Eigen::Matrix<double, 12, Eigen::Dynamic, 0, 12, 12>;
   Directions r_;
-  Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, 0, 12, 12> flexibility_;  // of the jumps
+  Eigen::MatrixXd flexibility_;  // of the jumps
   Eigen::Matrix<double, 6, 12> deformation_;
   DeformationStiffness condensed_;
 };

@@ -14,6 +14,7 @@
 #include "solve/dense.hpp"
 #include "solve/eigen_modes.hpp"
 #include "solve/mixing.hpp"
+#include "solve/products.hpp"
 #include "solve/rigid_arm.hpp"
 #include "solve/signed_factor.hpp"
 #include "structure/words.hpp"
@@ -28,7 +29,7 @@ Matrix12 in_global(const Matrix12& own, const Axes& axes) {
   const Eigen::Matrix3d R = columns_of(axes).transpose();
   Matrix12 T = Matrix12::Zero();
   for (int i = 0; i < 4; ++i) T.block<3, 3>(3 * i, 3 * i) = R;
-  return T.transpose() * own * T;
+  return turned(own, T);
 }
 
 // One span for the movements that it has now.

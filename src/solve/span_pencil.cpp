@@ -5,6 +5,7 @@
 
 #include "section/worked.hpp"
 #include "solve/axes_matrix.hpp"
+#include "solve/products.hpp"
 #include "solve/rigid_arm.hpp"
 
 namespace corvex::solver {
@@ -197,10 +198,10 @@ void follow_lengthwise(Followed& f, double rigidity, Index freedom, const std::v
 void count_from_ends(Own& own, const Followed& f, bool exact) {
   const Index n = f.joints.rows();
   for (MatrixXd* m : {&own.stiffness, &own.geometric, &own.mass}) {
-    m->leftCols(12) += m->middleCols(12, n) * f.joints;
-    m->topRows(12) += f.joints.transpose() * m->middleRows(12, n);
+    m->leftCols(12) += times(m->middleCols(12, n), f.joints);
+    m->topRows(12) += transposed_times(f.joints, m->middleRows(12, n));
   }
-  own.movement.leftCols(12) += own.movement.middleCols(12, n) * f.joints;
+  own.movement.leftCols(12) += times(own.movement.middleCols(12, n), f.joints);
   if (!exact) return;
   own.stiffness.leftCols(12).setZero(), own.stiffness.topRows(12).setZero();
   own.stiffness.topLeftCorner(12, 12) = f.stiffness;
@@ -293,25 +294,23 @@ SpanPencil span_pencil(const Span& span, const Axes& axes, double turn, const Sp
   const Index released = static_cast<Index>(jumps.size());
   // From points to own ends: arms, then axes.
   MatrixXd to = MatrixXd::Zero(own.next, 12 + released + static_cast<Index>(inside.size()));
-  const Eigen::Matrix3d turned = columns_of(axes).transpose();
+  const Eigen::Matrix3d own_rows = columns_of(axes).transpose();
   for (const Index end : {0, 1}) {
     const Vector& arm = end == 0 ? span.arm_a : span.arm_b;
-    to.block<3, 3>(6 * end, 6 * end) = turned;
-    to.block<3, 3>(6 * end + 3, 6 * end + 3) = turned;
-    if (span.armed) to.block<3, 3>(6 * end, 6 * end + 3) = turned * lever(arm);
+    to.block<3, 3>(6 * end, 6 * end) = own_rows;
+    to.block<3, 3>(6 * end + 3, 6 * end + 3) = own_rows;
+    if (span.armed) to.block<3, 3>(6 * end, 6 * end + 3) = own_rows * lever(arm);
   }
   for (Index i = 0; i < released; ++i) to.block(0, 12 + i, 12, 1) = jumps[static_cast<std::size_t>(i)];
   for (std::size_t i = 0; i < inside.size(); ++i) to(inside[i], 12 + released + static_cast<Index>(i)) = 1;
-  const auto carried = [&](const MatrixXd& m) -> MatrixXd {
-    return to.transpose() * m.topLeftCorner(own.next, own.next) * to;
-  };
+  const auto carried = [&](const MatrixXd& m) { return turned(m.topLeftCorner(own.next, own.next), to); };
   SpanPencil p;
   p.stiffness = carried(own.stiffness);
   p.geometric = axial.none() ? MatrixXd() : carried(own.geometric);
   p.mass = carried(own.mass);
-  MatrixXd moved = own.movement.leftCols(own.next) * to;
+  MatrixXd moved = times(own.movement.leftCols(own.next), to);
   for (Index place = 0; place < SpanPencil::places; ++place)
-    moved.middleRows(3 * place, 3) = turned.transpose() * moved.middleRows(3 * place, 3).eval();
+    moved.middleRows(3 * place, 3) = transposed_times(own_rows, moved.middleRows(3 * place, 3));
   p.movement = std::move(moved);
   return p;
 }

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "solve/dense.hpp"
+#include "solve/products.hpp"
 
 namespace corvex::solver {
 namespace {
@@ -137,7 +138,7 @@ MatrixXd columns(const std::vector<Field>& fields, Series Field::*part) {
 MatrixXd values(const MatrixXd& series, const VectorXd& places) {
   MatrixXd at(places.size(), series.rows());
   for (Eigen::Index i = 0; i < places.size(); ++i) at.row(i) = legendre(places(i), series.rows()).transpose();
-  return at * series;
+  return times(at, series);
 }
 
 // The inner shapes made square to each other with energy 1; those that the others span already are left out.
@@ -158,9 +159,7 @@ BendingShapes made(double shear, int inner) {
   MatrixXd w = columns(fields, &Field::w), s = columns(fields, &Field::s), bent = columns(fields, &Field::curvature),
            V = columns(fields, &Field::shear), slope = columns(fields, &Field::slope);
   const auto at = [&](const MatrixXd& series) { return values(series, rule.node); };
-  const auto product = [&](const MatrixXd& a, const VectorXd& weight) -> MatrixXd {
-    return a.transpose() * weight.asDiagonal() * a;
-  };
+  const auto product = [&](const MatrixXd& a, const VectorXd& weight) { return weighted_products(a, weight, a); };
   const Eigen::Index rest = w.cols() - 4;
   const MatrixXd energy = product(at(bent), rule.weight) + shear * product(at(V), rule.weight);
   MatrixXd to = MatrixXd::Zero(w.cols(), 4);
@@ -171,7 +170,7 @@ BendingShapes made(double shear, int inner) {
     to.topLeftCorner(4, 4).setIdentity();
     to.bottomRightCorner(rest, inside.cols()) = inside;
   }
-  w = w * to, s = s * to, slope = slope * to;
+  w = times(w, to), s = times(s, to), slope = times(slope, to);
   BendingShapes b;
   b.stiffness = MatrixXd::Identity(to.cols(), to.cols());
   b.stiffness.topLeftCorner(4, 4) = energy.topLeftCorner(4, 4);
@@ -204,8 +203,8 @@ AxialShapes made(int inner) {
   const Gauss rule(inner + 4);
   const MatrixXd at_u = values(u, rule.node), at_strain = values(strain, rule.node);
   AxialShapes a;
-  a.stiffness = at_strain.transpose() * rule.weight.asDiagonal() * at_strain;
-  a.mass = at_u.transpose() * rule.weight.asDiagonal() * at_u;
+  a.stiffness = weighted_products(at_strain, rule.weight, at_strain);
+  a.mass = weighted_products(at_u, rule.weight, at_u);
   a.movement_series = u;
   return a;
 }
@@ -218,7 +217,7 @@ Eigen::MatrixXd BendingShapes::slope_between(double from, double to, const doubl
   VectorXd weight = (to - from) * rule.weight;
   for (Eigen::Index i = 0; i < place.size(); ++i) weight(i) *= n[0] + place(i) * (n[1] + place(i) * n[2]);
   const MatrixXd at = values(slope_series, place);
-  return at.transpose() * weight.asDiagonal() * at;
+  return weighted_products(at, weight, at);
 }
 
 MatrixXd BendingShapes::movement_at(const VectorXd& places) const {
@@ -236,7 +235,7 @@ MatrixXd BendingShapes::slide_with(const BendingShapes& other) const {
   const Eigen::Index n = std::min(slide_series.rows(), other.slide_series.rows());
   VectorXd weight(n);
   for (Eigen::Index k = 0; k < n; ++k) weight(k) = 1 / (2 * static_cast<double>(k) + 1);
-  return slide_series.topRows(n).transpose() * weight.asDiagonal() * other.slide_series.topRows(n);
+  return weighted_products(slide_series.topRows(n), weight, other.slide_series.topRows(n));
 }
 
 std::shared_ptr<const BendingShapes> bending_shapes(double shear, int inner) {
