@@ -170,7 +170,9 @@ Expected<Statics, Problem> Statics::of(std::shared_ptr<const Skeleton> skeleton,
   qr.setThreshold(1e-10);
   const std::ptrdiff_t rank = qr.rank(), lines = e->all.rows();
   if (rank < lines) {
-    const Matrix q = qr.householderQ() * Matrix::Identity(lines, lines).rightCols(lines - rank);
+    Matrix q = Matrix::Zero(lines, lines - rank);
+    q.bottomRows(lines - rank).setIdentity();
+    q.applyOnTheLeft(qr.householderQ());
     if (const auto point = what_moves(k, e->rows, q))
       return Problem{fmt::format("point '{}' can move without anything resisting it; only what stands still can be "
                                  "derived",
@@ -235,9 +237,10 @@ std::optional<State> Statics::state(const Acting& acting, const std::vector<doub
   const auto rank = static_cast<std::ptrdiff_t>(e.basis.size());
   Column found = Column::Zero(rank);
   if (rank > 0) {
-    found = e.solved.solve(-need);
+    const auto solution = [&](const Column& right) -> Column { return e.solved.solve(right); };
+    found = solution(-need);
     // Once more for what rounding left.
-    found += e.solved.solve(-need - e.of_basis * found);
+    found += solution(-need - e.of_basis * found);
     largest = std::max(largest, found.cwiseAbs().maxCoeff());
     need += e.of_basis * found;
   }

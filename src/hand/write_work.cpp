@@ -9,7 +9,7 @@
 namespace corvex::hand {
 namespace {
 
-using Kind = WorkTerm::Kind;
+using WorkKind = WorkTerm::Kind;
 
 const Dimension stiffness = dimension::force * dimension::area;  // of EI and GJ
 
@@ -18,20 +18,20 @@ struct Described {
   bool moment;         // of the virtual force
   Dimension rigidity;  // of EA, EI, …
 };
-Described described(Kind kind) {
+Described described(WorkKind kind) {
   switch (kind) {
-    case Kind::axial: return {"axial", false, dimension::force};
-    case Kind::bending_z: return {"bending", true, stiffness};
-    case Kind::bending_y: return {"bending about y", true, stiffness};
-    case Kind::shear_y: return {"shear", false, dimension::force};
-    case Kind::shear_z: return {"shear along z", false, dimension::force};
-    case Kind::torsion: return {"torsion", true, stiffness};
-    case Kind::coupled: return {"shear across both axes", false, dimension::force};
-    case Kind::spring: return {"spring", false, dimension::line_force};
-    case Kind::elongation: return {"heat and lack of fit", false, {}};
-    case Kind::curvature_z: return {"heat across", true, {}};
-    case Kind::curvature_y: return {"heat across, about y", true, {}};
-    case Kind::settlement: return {"movement of the support", false, {}};
+    case WorkKind::axial: return {"axial", false, dimension::force};
+    case WorkKind::bending_z: return {"bending", true, stiffness};
+    case WorkKind::bending_y: return {"bending about y", true, stiffness};
+    case WorkKind::shear_y: return {"shear", false, dimension::force};
+    case WorkKind::shear_z: return {"shear along z", false, dimension::force};
+    case WorkKind::torsion: return {"torsion", true, stiffness};
+    case WorkKind::coupled: return {"shear across both axes", false, dimension::force};
+    case WorkKind::spring: return {"spring", false, dimension::line_force};
+    case WorkKind::elongation: return {"heat and lack of fit", false, {}};
+    case WorkKind::curvature_z: return {"heat across", true, {}};
+    case WorkKind::curvature_y: return {"heat across, about y", true, {}};
+    case WorkKind::settlement: return {"movement of the support", false, {}};
   }
   return {"", false, {}};
 }
@@ -51,7 +51,7 @@ class WorkWriter {
     DerivationStep step;
     step.result = Quantity(t.value, work_dimension(real_, virtual_));
     const Described d = described(t.kind);
-    if (t.kind == Kind::spring || t.kind == Kind::settlement) {
+    if (t.kind == WorkKind::spring || t.kind == WorkKind::settlement) {
       single(t, d, step);
     } else {
       const Piece& p = k_.pieces[t.index];
@@ -71,9 +71,9 @@ class WorkWriter {
     const Dimension force = h.turning ? dimension::moment : dimension::force;
     step.because = sentence(fmt::format("{}, {}", h.name, d.word));
     Line line;
-    const double value = t.a[0] * t.b[0] * (t.kind == Kind::settlement ? -1 : 1);
+    const double value = t.a[0] * t.b[0] * (t.kind == WorkKind::settlement ? -1 : 1);
     line.say(value < 0 ? "-" : "");
-    if (t.kind == Kind::spring) {
+    if (t.kind == WorkKind::spring) {
       line.put(std::abs(t.a[0]), force / real_).say("·").put(std::abs(t.b[0]), force / virtual_).say("/");
       line.put(1 / t.flexibility, h.turning ? TurningStiffness::dimension() : Stiffness::dimension());
     } else {
@@ -85,11 +85,12 @@ class WorkWriter {
 
   // L·a·b/EI of even courses, else by Simpson's or Boole's rule.
   WorkedFormula integral(const WorkTerm& t, const Described& d) const {
-    const bool strain = t.kind == Kind::elongation || t.kind == Kind::curvature_y || t.kind == Kind::curvature_z;
+    const bool strain =
+        t.kind == WorkKind::elongation || t.kind == WorkKind::curvature_y || t.kind == WorkKind::curvature_z;
     const Dimension force = d.moment ? dimension::moment : dimension::force;
-    const Dimension of_a = t.kind == Kind::elongation ? dimension::number
-                           : strain                   ? dimension::number / dimension::length
-                                                      : force / real_;
+    const Dimension of_a = t.kind == WorkKind::elongation ? dimension::number
+                           : strain                       ? dimension::number / dimension::length
+                                                          : force / real_;
     const Dimension of_b = force / virtual_;
     Line line;
     const double h = t.to - t.from;
@@ -125,7 +126,7 @@ class WorkWriter {
 // The bars of a truss: L·S·s/EA, one row each.
 bool is_table_of_bars(const std::vector<WorkTerm>& terms) {
   return terms.size() >= 5 && std::all_of(terms.begin(), terms.end(), [](const WorkTerm& t) {
-           return t.kind == Kind::axial && is_even(t.a) && is_even(t.b);
+           return t.kind == WorkKind::axial && is_even(t.a) && is_even(t.b);
          });
 }
 
@@ -150,16 +151,16 @@ DerivationTable table_of_bars(const Skeleton& k, const std::vector<WorkTerm>& te
 }
 
 enum class Share { bending, shear, axial, torsion, springs, imposed };
-Share part_of(Kind kind) {
+Share part_of(WorkKind kind) {
   switch (kind) {
-    case Kind::bending_z:
-    case Kind::bending_y: return Share::bending;
-    case Kind::shear_y:
-    case Kind::shear_z:
-    case Kind::coupled: return Share::shear;
-    case Kind::axial: return Share::axial;
-    case Kind::torsion: return Share::torsion;
-    case Kind::spring: return Share::springs;
+    case WorkKind::bending_z:
+    case WorkKind::bending_y: return Share::bending;
+    case WorkKind::shear_y:
+    case WorkKind::shear_z:
+    case WorkKind::coupled: return Share::shear;
+    case WorkKind::axial: return Share::axial;
+    case WorkKind::torsion: return Share::torsion;
+    case WorkKind::spring: return Share::springs;
     default: return Share::imposed;
   }
 }

@@ -5,7 +5,7 @@
 namespace corvex {
 namespace {
 
-struct Sum {
+struct Resultant {
   Vector force, moment;
 
   void add(const Vector& at, const Vector& f, const Vector& m = {}) {
@@ -16,7 +16,7 @@ struct Sum {
 
 class Adder {
  public:
-  Adder(const Structure& s, Sum& sum) : s_(s), sum_(sum) {}
+  Adder(const Structure& s, Resultant& sum) : s_(s), sum_(sum) {}
 
   void operator()(const PointLoad& l) const {
     const PointLoad a = acting(s_, l);
@@ -52,7 +52,7 @@ class Adder {
   }
 
   const Structure& s_;
-  Sum& sum_;
+  Resultant& sum_;
 };
 
 }  // namespace
@@ -60,10 +60,10 @@ class Adder {
 std::vector<LoadTotal> load_totals(const Structure& s) {
   std::vector<LoadTotal> all;
   for (const LoadCase& c : s.load_cases()) {
-    Sum sum;
+    Resultant sum;
     double sizes = 0;
     for (const Load& load : c.loads()) {
-      Sum own;
+      Resultant own;
       std::visit(Adder(s, own), load);
       sizes += length(own.force);
       sum.force += own.force, sum.moment += own.moment;

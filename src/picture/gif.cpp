@@ -16,9 +16,9 @@ namespace {
 constexpr int frames = 24, hundredths_a_frame = 7;
 
 // A few colours and all that lies between each of them and the page: what smooth edges need.
-class Palette {
+class ColourTable {
  public:
-  explicit Palette(const Drawing& d) {
+  explicit ColourTable(const Drawing& d) {
     std::vector<Colour> used;
     const auto take = [&](const Colour& c) {
       const auto same = [&](const Colour& o) { return o.red == c.red && o.green == c.green && o.blue == c.blue; };
@@ -83,7 +83,7 @@ int append(GifFileType* file, const GifByteType* data, int n) {
 std::string as_gif(const Drawing& d) {
   std::string bytes;
   const int width = static_cast<int>(std::lround(d.width)), height = static_cast<int>(std::lround(d.height));
-  Palette palette(d);
+  ColourTable palette(d);
   int error = 0;
   GifFileType* gif = EGifOpen(&bytes, append, &error);
   if (!gif) return {};

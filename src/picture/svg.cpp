@@ -28,14 +28,14 @@ std::string escaped(const std::string& text) {
 }
 
 // Hundredths of a pixel are enough, and no zeros at the end.
-std::string number(double v) {
+std::string hundredths(double v) {
   const double rounded = std::round(v * 100) / 100;
   return fmt::format("{:g}", rounded == 0 ? 0.0 : rounded);
 }
 
 std::string colour(const char* name, const Colour& c) {
   std::string text = fmt::format(" {}=\"#{:02x}{:02x}{:02x}\"", name, c.red, c.green, c.blue);
-  if (c.opacity < 1) text += fmt::format(" {}-opacity=\"{}\"", name, number(c.opacity));
+  if (c.opacity < 1) text += fmt::format(" {}-opacity=\"{}\"", name, hundredths(c.opacity));
   return text;
 }
 
@@ -50,7 +50,7 @@ std::string written(const std::vector<std::vector<Spot>>& lines, bool closed) {
   std::string d;
   for (const auto& line : lines) {
     for (std::size_t i = 0; i < line.size(); ++i)
-      d += fmt::format("{}{} {}", i == 0 ? "M" : i == 1 ? "L" : " ", number(line[i].x), number(line[i].y));
+      d += fmt::format("{}{} {}", i == 0 ? "M" : i == 1 ? "L" : " ", hundredths(line[i].x), hundredths(line[i].y));
     if (closed) d += "Z";
   }
   return d;
@@ -61,9 +61,9 @@ std::string written(const Path& p) {
   std::string text = "<path" + meaning(p.meaning) + " d=\"" + d + "\"";
   text += p.fill ? colour("fill", *p.fill) : std::string(" fill=\"none\"");
   if (p.stroke) {
-    text += colour("stroke", p.stroke->colour) + fmt::format(" stroke-width=\"{}\"", number(p.stroke->width));
+    text += colour("stroke", p.stroke->colour) + fmt::format(" stroke-width=\"{}\"", hundredths(p.stroke->width));
     for (std::size_t i = 0; i < p.stroke->dash.size(); ++i)
-      text += (i == 0 ? " stroke-dasharray=\"" : " ") + number(p.stroke->dash[i]);
+      text += (i == 0 ? " stroke-dasharray=\"" : " ") + hundredths(p.stroke->dash[i]);
     if (!p.stroke->dash.empty()) text += "\"";
   }
   if (p.rest.empty()) return text + "/>\n";
@@ -78,12 +78,12 @@ std::string written(const Text& t, const Colour& page) {
   static constexpr const char* anchors[] = {"start", "middle", "end"};
   std::string text = "<text" + meaning(t.meaning);
   // Half the height of capitals above the base line.
-  text += fmt::format(" x=\"{}\" y=\"{}\" font-size=\"{}\"", number(t.at.x), number(t.at.y + 0.36 * t.size),
-                      number(t.size));
+  text += fmt::format(" x=\"{}\" y=\"{}\" font-size=\"{}\"", hundredths(t.at.x), hundredths(t.at.y + 0.36 * t.size),
+                      hundredths(t.size));
   if (t.anchor != Anchor::start) text += fmt::format(" text-anchor=\"{}\"", anchors[static_cast<int>(t.anchor)]);
   if (t.angle != 0)
-    text += fmt::format(" transform=\"rotate({} {} {})\"", number(t.angle * 180 / std::numbers::pi), number(t.at.x),
-                        number(t.at.y));
+    text += fmt::format(" transform=\"rotate({} {} {})\"", hundredths(t.angle * 180 / std::numbers::pi),
+                        hundredths(t.at.x), hundredths(t.at.y));
   if (t.bold) text += " font-weight=\"bold\"";
   text += colour("fill", t.colour);
   if (t.rimmed) text += colour("stroke", page) + " stroke-width=\"3\" stroke-linejoin=\"round\" paint-order=\"stroke\"";
@@ -96,7 +96,7 @@ std::string as_svg(const Drawing& d) {
   std::string text = fmt::format(
       "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{0}\" height=\"{1}\" viewBox=\"0 0 {0} {1}\" "
       "font-family=\"'{2}', sans-serif\">\n<title>{3}</title>\n<rect width=\"{0}\" height=\"{1}\"",
-      number(d.width), number(d.height), font_family, escaped(d.title));
+      hundredths(d.width), hundredths(d.height), font_family, escaped(d.title));
   text += colour("fill", d.page) + "/>\n";
   for (const auto& shape : d.shapes) {
     if (const auto* p = std::get_if<Path>(&shape)) text += written(*p);

@@ -11,6 +11,11 @@ namespace corvex::section {
 
 using Complex = std::complex<double>;
 
+// The vector product of a and b: positive where b points to the left of a.
+inline double cross(Complex a, Complex b) {
+  return a.real() * b.imag() - a.imag() * b.real();
+}
+
 // A line, or an arc of a circle, as a map of the parameter t in [−1, 1].
 struct Edge {
   Complex from, to;

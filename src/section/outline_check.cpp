@@ -12,14 +12,9 @@
 namespace corvex::section {
 namespace {
 
-using Complex = std::complex<double>;
 using Polygon = std::vector<Complex>;
 
 constexpr std::size_t most_points = 1000;
-
-double cross(Complex a, Complex b) {
-  return (std::conj(a) * b).imag();
-}
 
 std::string told(Complex p) {
   return fmt::format("({:.6g}, {:.6g}) mm", p.real() * 1e3, p.imag() * 1e3);

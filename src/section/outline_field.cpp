@@ -5,13 +5,11 @@
 #include <numbers>
 #include <tuple>
 
+#include "section/panels.hpp"
 #include "section/thinned.hpp"
 
 namespace corvex::section {
 namespace {
-
-// A turn below this one between two sides is a curve's that was drawn by straight lines.
-constexpr double hardly = 0.35;
 
 // A chain of samples on one side, arc or drawn curve.
 struct Course {
@@ -37,7 +35,7 @@ class Sampler {
     near_ = 1e-7 * std::sqrt(area);
     for (const Contour& c : region_.contours)
       for (std::size_t i = 0; i < c.size(); ++i)
-        if (turn(before(c, i), c[i]) < -hardly) notches_.push_back({c[i].from, notch(before(c, i), c[i])});
+        if (turn(before(c, i), c[i]) < -least_corner) notches_.push_back({c[i].from, notch(before(c, i), c[i])});
   }
 
   OutlineField operator()() {
@@ -65,12 +63,12 @@ class Sampler {
   double snapped(double v) const { return std::abs(v) < near_ ? 0 : v; }
 
   static bool weak(const Edge& a, const Edge& b) {
-    return !a.is_arc() && !b.is_arc() && std::abs(turn(a, b)) < hardly && turn(a, b) != 0;
+    return !a.is_arc() && !b.is_arc() && std::abs(turn(a, b)) < least_corner && turn(a, b) != 0;
   }
 
   // How far the notch reaches where two edges meet; zero where they make none.
   double notch(const Edge& a, const Edge& b) const {
-    return turn(a, b) < -hardly ? std::min({wall_, a.length() / 3, b.length() / 3}) : 0;
+    return turn(a, b) < -least_corner ? std::min({wall_, a.length() / 3, b.length() / 3}) : 0;
   }
 
   EdgeSample sample(std::size_t panel, double t) const {
@@ -100,7 +98,8 @@ class Sampler {
     Course course{.samples = {}, .arc = e.is_arc(), .centre = e.centre};
     for (std::size_t i = first; i < end; ++i) add(i, from, to, i + 1 == end, course);
     // Both faces of a convex corner are free, so that no shear stress is left.
-    const bool sharp_start = turn(before(c, p.of), e) > hardly, sharp_end = turn(e, after(c, p.of)) > hardly;
+    const bool sharp_start = turn(before(c, p.of), e) > least_corner,
+               sharp_end = turn(e, after(c, p.of)) > least_corner;
     if (course.samples.empty()) return end;
     const auto clear = [](EdgeSample& s) { s.up = s.right = s.twist = 0; };
     std::vector<EdgeSample>& all = course.samples;
@@ -277,7 +276,6 @@ class Sampler {
     return least;
   }
   static std::vector<double> crossings(const Edge& e, Complex at, Complex way) {
-    const auto cross = [](Complex u, Complex v) { return u.real() * v.imag() - u.imag() * v.real(); };
     std::vector<double> found;
     if (!e.is_arc()) {
       const Complex along = e.to - e.from;

@@ -30,12 +30,10 @@ struct Feature {
 
 // At a re-entrant corner the solution goes like r^(2/3) and worse, at a convex one like r² ln r; where an arc begins it
 // only has a bend in its curvature, and where a drawn curve turns by a little there is next to nothing.
-constexpr double hardly = 0.35;
-
 double closeness(double turn, double grading, const Region& region) {
   const bool tube = is_tube(region);
-  if (turn < -hardly) return (tube ? 5e-2 : region.contours.size() > 1 ? 3e-2 : 9e-3) / std::pow(grading, 3);
-  if (turn > hardly) return (tube ? 1 : 0.36) / grading;
+  if (turn < -least_corner) return (tube ? 5e-2 : region.contours.size() > 1 ? 3e-2 : 9e-3) / std::pow(grading, 3);
+  if (turn > least_corner) return (tube ? 1 : 0.36) / grading;
   return tube ? 1.8 / grading : 0.6;
 }
 
@@ -49,7 +47,7 @@ class Cutter {
         const double bend = turn(before, after);
         // A curve that was drawn by short lines is a curve; where it meets a long side, panels of that side grow from
         // the length of the short ones.
-        if (std::abs(bend) < hardly && !before.is_arc() && !after.is_arc()) {
+        if (std::abs(bend) < least_corner && !before.is_arc() && !after.is_arc()) {
           const double shorter = std::min(before.length(), after.length());
           if (std::max(before.length(), after.length()) > 2.5 * shorter) features_.push_back({after.from, shorter});
           continue;

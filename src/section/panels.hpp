@@ -7,6 +7,9 @@
 
 namespace corvex::section {
 
+// A turn (rad) below this one between two sides is that of a curve drawn by straight lines.
+inline constexpr double least_corner = 0.35;
+
 struct Panel {
   Edge edge;
   // Which edge of the region it is a piece of, and from where to where.

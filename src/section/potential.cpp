@@ -406,14 +406,14 @@ namespace {
 // the second kind and well conditioned; where the corrections do not shrink, double precision is used throughout.
 class Refined {
  public:
-  explicit Refined(Eigen::MatrixXd A) : A_(std::move(A)), single_(A_.cast<float>()) {}
+  explicit Refined(Eigen::MatrixXd A) : A_(std::move(A)), single_(Eigen::MatrixXf(A_.cast<float>())) {}
 
   Values solve(const Values& b) {
     if (double_) return double_->solve(b);
-    Values x = single_.solve(b.cast<float>()).cast<double>();
+    Values x = roughly(b);
     double last = x.norm();
     for (int step = 0; step < 10; ++step) {
-      const Values change = single_.solve((b - A_ * x).cast<float>()).cast<double>();
+      const Values change = roughly(b - A_ * x);
       x += change;
       const double size = change.norm();
       if (size <= 1e-13 * x.norm()) return x;
@@ -425,6 +425,11 @@ class Refined {
   }
 
  private:
+  Values roughly(const Values& b) const {
+    const Eigen::VectorXf right = b.cast<float>(), x = single_.solve(right);
+    return x.cast<double>();
+  }
+
   Eigen::MatrixXd A_;
   Eigen::PartialPivLU<Eigen::MatrixXf> single_;
   std::optional<Eigen::PartialPivLU<Eigen::MatrixXd>> double_;

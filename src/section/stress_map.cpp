@@ -13,10 +13,6 @@ bool Fibres::Arc::covers(Complex direction) const {
 
 namespace {
 
-double cross(Complex a, Complex b) {
-  return a.real() * b.imag() - a.imag() * b.real();
-}
-
 // The convex hull, counter-clockwise (Andrew's monotone chain).
 std::vector<Complex> hull(std::vector<Complex> points) {
   const auto before = [](Complex a, Complex b) {

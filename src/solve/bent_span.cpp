@@ -23,7 +23,7 @@ const Eigen::Vector4d at_start(1, 1, -1, -1), at_end(-1, -1, 1, 1);
 
 // The inverse of a symmetric matrix, with the number of its negative eigenvalues. Where it resists nothing the inverse
 // is none either.
-Eigen::MatrixXd inverse(const Eigen::MatrixXd& m, int& negative) {
+Eigen::MatrixXd symmetric_inverse(const Eigen::MatrixXd& m, int& negative) {
   const Index n = m.rows();
   if (n == 0) return m;
   Eigen::VectorXd scale = m.diagonal().cwiseAbs();
@@ -229,7 +229,7 @@ void BentSpan::join() {
     }
     const Matrix8 &k = whole_.stiffness, &n = next.stiffness;
     const Matrix4 meeting = k.bottomRightCorner<4, 4>() + n.topLeftCorner<4, 4>();
-    const Matrix4 free = -inverse(meeting, negative_);
+    const Matrix4 free = -symmetric_inverse(meeting, negative_);
     Between b;
     b.by_start = free * Matrix4(k.bottomLeftCorner<4, 4>());
     b.by_next = free * Matrix4(n.topRightCorner<4, 4>());
@@ -267,7 +267,7 @@ void BentSpan::release(const Span& span, double turn) {
   released_ = whole_;
   if (directions_.cols() == 0) return;
   const Eigen::MatrixXd pull = times(whole_.stiffness, directions_);
-  jump_flexibility_ = inverse(transposed_times(directions_, pull), negative_);
+  jump_flexibility_ = symmetric_inverse(transposed_times(directions_, pull), negative_);
   const Eigen::MatrixXd jumps = times(pull, jump_flexibility_);
   released_.stiffness -= times_transposed(jumps, pull);
   released_.given -= times(jumps, transposed_times(directions_, whole_.given));

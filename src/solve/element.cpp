@@ -247,7 +247,7 @@ struct Triple {
 };
 
 template <class Digits>
-Triple<Digits> turned(const Axes& a, const Triple<Digits>& v) {
+Triple<Digits> in_axes(const Axes& a, const Triple<Digits>& v) {
   return {a.x.x * v.x + a.x.y * v.y + a.x.z * v.z, a.y.x * v.x + a.y.y * v.y + a.y.z * v.z,
           a.z.x * v.x + a.z.y * v.y + a.z.z * v.z};
 }
@@ -290,9 +290,9 @@ Movement carried(const Movement& point, const Vector& arm) {
 
 template <class Digits>
 Ends ends(const Axes& axes, double length, const Movement& a, const Movement& b) {
-  const auto local_a = turned(axes, whole<Digits>(a, 0)), apart = turned(axes, between<Digits>(a, b, 0));
-  const auto turn_a = turned(axes, whole<Digits>(a, 3)), turn_b = turned(axes, whole<Digits>(b, 3));
-  const auto twist = turned(axes, between<Digits>(a, b, 3)).x;
+  const auto local_a = in_axes(axes, whole<Digits>(a, 0)), apart = in_axes(axes, between<Digits>(a, b, 0));
+  const auto turn_a = in_axes(axes, whole<Digits>(a, 3)), turn_b = in_axes(axes, whole<Digits>(b, 3));
+  const auto twist = in_axes(axes, between<Digits>(a, b, 3)).x;
   // The chord turns about y and z only.
   const Digits chord_y = -apart.z / length, chord_z = apart.y / length;
   const auto d = [](Digits v) { return static_cast<double>(v); };
