@@ -3,7 +3,8 @@
 #include <Eigen/Eigenvalues>
 #include <Eigen/LU>
 #include <Eigen/QR>
-#include <Eigen/SVD>
+
+#include "solve/products.hpp"
 
 namespace corvex::solver {
 
@@ -17,11 +18,13 @@ Eigensystem generalized_eigensystem(const Eigen::MatrixXd& A, const Eigen::Matri
   return {solved.eigenvalues(), solved.eigenvectors()};
 }
 
+// By the eigenvalues of Aᵀ A, the squares of the singular values.
 Eigen::MatrixXd column_space(const Eigen::MatrixXd& A, double least) {
-  const Eigen::JacobiSVD<Eigen::MatrixXd> svd(A, Eigen::ComputeThinU);
-  Eigen::Index n = 0;
-  while (n < svd.singularValues().size() && svd.singularValues()(n) > least) ++n;
-  return svd.matrixU().leftCols(n);
+  const Eigensystem squares = symmetric_eigensystem(transposed_times(A, A));
+  Eigen::Index none = 0;
+  while (none < squares.values.size() && !(squares.values(none) > least * least)) ++none;
+  const Eigen::Index n = squares.values.size() - none;
+  return times(A, squares.vectors.rightCols(n)) * squares.values.tail(n).cwiseSqrt().cwiseInverse().asDiagonal();
 }
 
 Eigen::VectorXcd eigenvalues(const Eigen::MatrixXd& A) {

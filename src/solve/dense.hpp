@@ -14,7 +14,8 @@ struct Eigensystem {
 Eigensystem symmetric_eigensystem(const Eigen::MatrixXd& A);
 // A x = λ B x of symmetric matrices, B positive definite.
 Eigensystem generalized_eigensystem(const Eigen::MatrixXd& A, const Eigen::MatrixXd& B);
-// An orthonormal basis of the columns of A, without directions whose singular value is at most `least`.
+// An orthonormal basis of the columns of A, without directions whose singular value is at most `least`, which is no
+// less than a millionth of the largest one.
 Eigen::MatrixXd column_space(const Eigen::MatrixXd& A, double least);
 // Of any square matrix; complex ones come in pairs.
 Eigen::VectorXcd eigenvalues(const Eigen::MatrixXd& A);
