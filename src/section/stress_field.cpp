@@ -192,8 +192,7 @@ class Between {
       return normal * normal + 3 * shear * shear;
     };
   }
-  // Where between two parameters on either side of the middle sample σ² + 3τ² is largest, and how large. Of a maximum
-  // at the end of a side nothing is said: it is that of a sample.
+  // Where between two parameters on either side of the middle sample σ² + 3τ² is largest, and how large.
   std::pair<double, double> largest(const Actions& f, double from, double to) const {
     const auto square = square_of(f);
     if (arc_) {
@@ -209,9 +208,14 @@ class Between {
       side.rise = (samples_[other].normal(f) - side.sigma) / parameter_[other];
       const int changes = side.sign_changes(end);
       const bool falls_at_end = end * side(end) < 0;
-      if (changes == 0 || (changes == 1 && !falls_at_end)) continue;
-      double x = changes == 1 ? side.zero(end) : 0;
-      const double most = changes == 1 ? square(x) : largest_between(std::min(end, 0.0), std::max(end, 0.0), square, x);
+      // Monotonic, or a minimum between: largest at an end.
+      double x = end, most = 0;
+      if (changes > 1) {
+        most = largest_between(std::min(end, 0.0), std::max(end, 0.0), square, x);
+      } else {
+        if (changes == 1 && falls_at_end) x = side.zero(end);
+        most = square(x);
+      }
       if (most > best.second) best = {x, most};
     }
     return best;
