@@ -122,12 +122,13 @@ struct HalfSlope {
   double sigma, rise;         // σ = sigma + rise·s
   double tau, slope, second;  // τ = tau + slope·s + second·s²
 
-  double operator()(double s) const {
-    return (sigma + rise * s) * rise + 3 * (tau + s * (slope + s * second)) * (slope + 2 * s * second);
-  }
+  double normal(double s) const { return sigma + rise * s; }
+  double shear(double s) const { return tau + s * (slope + s * second); }
+  double square(double s) const { return normal(s) * normal(s) + 3 * shear(s) * shear(s); }
+  double operator()(double s) const { return normal(s) * rise + 3 * shear(s) * (slope + 2 * s * second); }
   double derivative(double s) const {
     const double along = slope + 2 * s * second;
-    return rise * rise + 3 * (along * along + 2 * second * (tau + s * (slope + s * second)));
+    return rise * rise + 3 * (along * along + 2 * second * shear(s));
   }
   // How often its coefficients in Bernstein's form on [0, end] change sign: at least as often as the cubic itself.
   int sign_changes(double end) const {
@@ -175,37 +176,26 @@ class Between {
   }
   double from() const { return parameter_[0]; }
   double to() const { return parameter_[2]; }
-  // σ² + 3τ² as a function of the parameter.
-  auto square_of(const Actions& f) const {
-    const double sigma[3] = {samples_[0].normal(f), samples_[1].normal(f), samples_[2].normal(f)};
-    const double tau[3] = {samples_[0].shear(f), samples_[1].shear(f), samples_[2].shear(f)};
-    const double a = parameter_[0], c = parameter_[2];
-    // Newton's form of the parabola through (a, τ0), (0, τ1), (c, τ2).
-    const double first = (tau[1] - tau[0]) / -a, second = ((tau[2] - tau[1]) / c - first) / (c - a);
-    const Complex off = samples_[1].at - centre_, slope(f.gz, f.gy);
-    const double middle = f.n + f.gy * centre_.imag() + f.gz * centre_.real();
-    return [=, arc = arc_](double s) {
-      const double shear = tau[0] + (s - a) * (first + s * second);
-      const double normal = arc     ? middle + (std::conj(slope) * (off * std::polar(1.0, s))).real()
-                            : s < 0 ? sigma[1] + (sigma[0] - sigma[1]) * (s / a)
-                                    : sigma[1] + (sigma[2] - sigma[1]) * (s / c);
-      return normal * normal + 3 * shear * shear;
-    };
-  }
   // Where between two parameters on either side of the middle sample σ² + 3τ² is largest, and how large.
   std::pair<double, double> largest(const Actions& f, double from, double to) const {
-    const auto square = square_of(f);
+    const HalfSlope along = half_slope(f);
     if (arc_) {
+      const Complex off = samples_[1].at - centre_, slope(f.gz, f.gy);
+      const double middle = f.n + f.gy * centre_.imag() + f.gz * centre_.real();
+      const auto square = [&](double s) {
+        const double normal = middle + (std::conj(slope) * (off * std::polar(1.0, s))).real(), shear = along.shear(s);
+        return normal * normal + 3 * shear * shear;
+      };
       double x = 0;
       const double most = largest_between(from, to, square, x);
       return {x, most};
     }
-    const HalfSlope along = half_slope(f);
-    std::pair<double, double> best{0, square(0)};
+    std::pair<double, double> best{0, along.square(0)};
     for (const double end : {from, to}) {
       HalfSlope side = along;
       const std::size_t other = end < 0 ? 0 : 2;
       side.rise = (samples_[other].normal(f) - side.sigma) / parameter_[other];
+      const auto square = [&](double s) { return side.square(s); };
       const int changes = side.sign_changes(end);
       const bool falls_at_end = end * side(end) < 0;
       // Monotonic, or a minimum between: largest at an end.
@@ -248,6 +238,7 @@ class Between {
   HalfSlope half_slope(const Actions& f) const {
     const double tau[3] = {samples_[0].shear(f), samples_[1].shear(f), samples_[2].shear(f)};
     const double a = parameter_[0], c = parameter_[2];
+    // Newton's form of the parabola through (a, τ0), (0, τ1), (c, τ2).
     const double first = (tau[1] - tau[0]) / -a, second = ((tau[2] - tau[1]) / c - first) / (c - a);
     return {samples_[1].normal(f), 0, tau[1], first - second * a, second};
   }

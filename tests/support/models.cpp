@@ -53,10 +53,6 @@ std::vector<NamedModel> shipped_models() {
   return all;
 }
 
-Problems told_unsolved(const Model& model) {
-  return model.located(document::inspection_of(model).findings);
-}
-
 Problems told(const Model& model) {
   const Solution solution = solve(model.structure);
   if (!solution.ok()) {

@@ -13,8 +13,6 @@ struct NamedModel {
 // Those that are solved; parts of models and mistakes shown in the documents are left out.
 std::vector<NamedModel> shipped_models();
 
-// What the program tells of a model without solving it.
-Problems told_unsolved(const Model& model);
 // Everything that the program tells of a model: without and, where it is solved, with results.
 Problems told(const Model& model);
 
