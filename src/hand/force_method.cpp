@@ -2,16 +2,13 @@
 
 #include <fmt/format.h>
 
-#include <Eigen/LU>
 #include <algorithm>
 #include <cmath>
 
+#include "algebra/dense.hpp"
+
 namespace corvex::hand {
 namespace {
-
-using Digits = long double;
-using WideMatrix = Eigen::Matrix<Digits, Eigen::Dynamic, Eigen::Dynamic>;
-using WideColumn = Eigen::Matrix<Digits, Eigen::Dynamic, 1>;
 
 Problem free_to_turn(const LoadCase& loads) {
   return {fmt::format("in case '{}' a moment acts on a point at which nothing resists turning", loads.name()),
@@ -24,16 +21,19 @@ std::vector<double> unit_vector(std::size_t n, std::size_t i) {
   return v;
 }
 
-// Equations scaled to a unit diagonal.
-std::vector<double> solved(const WideMatrix& flexibility, const WideColumn& by_loads) {
-  const std::ptrdiff_t n = flexibility.rows();
-  if (n == 0) return {};
-  WideColumn scale(n);
-  for (std::ptrdiff_t i = 0; i < n; ++i) scale(i) = flexibility(i, i) > 0 ? 1 / std::sqrt(flexibility(i, i)) : 1;
-  const WideMatrix scaled = scale.asDiagonal() * flexibility * scale.asDiagonal();
-  const WideColumn right = -(scale.asDiagonal() * by_loads), x = scale.asDiagonal() * scaled.fullPivLu().solve(right);
+// The redundants X of Σ_k δ_ik X_k + δ_i0 = 0, with equations scaled to a unit diagonal.
+std::vector<double> solved(const std::vector<std::vector<double>>& flexibility, const std::vector<double>& by_loads) {
+  const std::size_t n = by_loads.size();
+  std::vector<long double> scale, matrix, right;
+  for (std::size_t i = 0; i < n; ++i)
+    scale.push_back(flexibility[i][i] > 0 ? 1 / std::sqrt(static_cast<long double>(flexibility[i][i])) : 1);
+  for (std::size_t i = 0; i < n; ++i) {
+    for (std::size_t k = 0; k < n; ++k) matrix.push_back(scale[i] * flexibility[i][k] * scale[k]);
+    right.push_back(-scale[i] * by_loads[i]);
+  }
+  const std::vector<long double> x = algebra::semidefinite_solution(std::move(matrix), std::move(right));
   std::vector<double> all;
-  for (std::ptrdiff_t i = 0; i < n; ++i) all.push_back(static_cast<double>(x(i)));
+  for (std::size_t i = 0; i < n; ++i) all.push_back(static_cast<double>(scale[i] * x[i]));
   return all;
 }
 
@@ -57,19 +57,16 @@ Expected<ForceMethod, Problem> with_slack(const ForceMethod& start, const LoadCa
   if (!primary) return free_to_turn(loads);
   m.primary = std::move(*primary);
   for (std::size_t i = 0; i < n; ++i) m.unit.push_back(*m.statics->state(m.nothing, unit_vector(n, i)));
-  WideMatrix flexibility(n, n);
-  WideColumn by_loads(n);
+  std::vector<std::vector<double>> flexibility(n, std::vector<double>(n));
+  std::vector<double> by_loads;
   m.terms.resize(n);
   for (std::size_t i = 0; i < n; ++i) {
     m.load_terms.push_back(virtual_work(m.skeleton(), m.primary, m.acting, m.unit[i]));
-    const auto row = static_cast<std::ptrdiff_t>(i);
-    by_loads(row) = sum(m.load_terms.back());
+    by_loads.push_back(sum(m.load_terms.back()));
     for (std::size_t k = 0; k < n; ++k) {
       m.terms[i].push_back(k < i ? std::vector<WorkTerm>{}
                                  : virtual_work(m.skeleton(), m.unit[i], m.nothing, m.unit[k]));
-      if (k < i) continue;
-      const auto column = static_cast<std::ptrdiff_t>(k);
-      flexibility(row, column) = flexibility(column, row) = sum(m.terms[i].back());
+      if (k >= i) flexibility[i][k] = flexibility[k][i] = sum(m.terms[i].back());
     }
   }
   m.redundants = solved(flexibility, by_loads);
@@ -78,8 +75,7 @@ Expected<ForceMethod, Problem> with_slack(const ForceMethod& start, const LoadCa
   for (std::size_t i = 0; i < n; ++i) {
     double gross = 0;
     for (const WorkTerm& t : m.load_terms[i]) gross += std::abs(t.value);
-    const auto row = static_cast<std::ptrdiff_t>(i);
-    if (std::abs(m.redundants[i]) * static_cast<double>(flexibility(row, row)) <= rounding * gross) m.redundants[i] = 0;
+    if (std::abs(m.redundants[i]) * flexibility[i][i] <= rounding * gross) m.redundants[i] = 0;
   }
   if (n == 0) {
     m.final = m.primary;

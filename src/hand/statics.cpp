@@ -2,9 +2,11 @@
 
 #include <fmt/format.h>
 
-#include <Eigen/QR>
 #include <algorithm>
 #include <cmath>
+
+#include "algebra/dense.hpp"
+#include "algebra/products.hpp"
 
 namespace corvex::hand {
 
@@ -19,6 +21,12 @@ namespace {
 
 using Matrix = Eigen::MatrixXd;
 using Column = Eigen::VectorXd;
+
+double largest_of(const Column& c) {
+  double most = 0;
+  for (const double v : c) most = std::max(most, std::abs(v));
+  return most;
+}
 
 bool is_moment(std::size_t component) {
   return component >= T;
@@ -49,7 +57,7 @@ class OnJoints {
  public:
   OnJoints(const Skeleton& k, const Rows& rows) : k_(k), rows_(rows) {}
 
-  void add(Eigen::Ref<Column> column, std::size_t point, const Vector& force, const Vector& moment) const {
+  void add(Column& column, std::size_t point, const Vector& force, const Vector& moment) const {
     const std::ptrdiff_t r = rows_.joint[point];
     column(r) += force.x, column(r + 1) += force.y;
     const Vector m = moment / k_.size;
@@ -60,7 +68,7 @@ class OnJoints {
     column(r + 2) += force.z, column(r + 3) += m.x, column(r + 4) += m.y, column(r + 5) += m.z;
   }
   // What a piece gives to its joint by the forces at this end.
-  void add_end(Eigen::Ref<Column> column, const Piece& p, bool at_a, const Forces& f) const {
+  void add_end(Column& column, const Piece& p, bool at_a, const Forces& f) const {
     Vector force, moment;
     for (std::size_t c = 0; c < 6; ++c) {
       if (f[c] == 0) continue;
@@ -71,7 +79,7 @@ class OnJoints {
     const Vector arm = (at_a ? p.at_a : p.at_b) - k_.structure->points()[point].position;
     add(column, point, force, moment + cross(arm, force));
   }
-  void add_course(Eigen::Ref<Column> column, std::size_t piece, const Forces& start, const Forces& end) const {
+  void add_course(Column& column, std::size_t piece, const Forces& start, const Forces& end) const {
     const Piece& p = k_.pieces[piece];
     add_end(column, p, true, start);
     add_end(column, p, false, end);
@@ -111,7 +119,7 @@ struct Statics::Equations {
   std::vector<std::ptrdiff_t> basis;  // columns that are solved for
   Matrix of_basis;
   std::vector<std::ptrdiff_t> others;  // the redundants
-  Eigen::HouseholderQR<Matrix> solved;
+  std::optional<algebra::PivotedQr> solved;
 };
 
 namespace {
@@ -127,20 +135,21 @@ std::vector<Unknown> unknowns_of(const Skeleton& k, const std::vector<bool>& sla
 
 Matrix equations_of(const Skeleton& k, const Rows& rows, const std::vector<Unknown>& unknowns) {
   const OnJoints on(k, rows);
-  Matrix A = Matrix::Zero(rows.count, static_cast<std::ptrdiff_t>(unknowns.size()));
+  Matrix A(rows.count, static_cast<std::ptrdiff_t>(unknowns.size()));
   for (std::size_t i = 0; i < unknowns.size(); ++i) {
     const Unknown& u = unknowns[i];
-    auto column = A.col(static_cast<std::ptrdiff_t>(i));
+    Column column = Column::Zero(rows.count);
     if (u.reaction) {
       const Hold& h = k.holds[u.index];
       on.add(column, h.point, h.turning ? Vector{} : h.direction, h.turning ? h.direction * k.size : Vector{});
-      continue;
+    } else {
+      Forces start{};
+      start[u.component] = is_moment(u.component) ? k.size : 1;
+      Forces end = start;
+      end[My] += start[Vz] * k.pieces[u.index].length, end[Mz] += start[Vy] * k.pieces[u.index].length;
+      on.add_course(column, u.index, start, end);
     }
-    Forces start{};
-    start[u.component] = is_moment(u.component) ? k.size : 1;
-    Forces end = start;
-    end[My] += start[Vz] * k.pieces[u.index].length, end[Mz] += start[Vy] * k.pieces[u.index].length;
-    on.add_course(column, u.index, start, end);
+    A.col(static_cast<std::ptrdiff_t>(i)) = column;
   }
   return A;
 }
@@ -166,14 +175,10 @@ Expected<Statics, Problem> Statics::of(std::shared_ptr<const Skeleton> skeleton,
   auto e = std::make_shared<Equations>();
   e->rows = rows(k);
   e->all = equations_of(k, e->rows, s.unknowns_);
-  Eigen::ColPivHouseholderQR<Matrix> qr(e->all);
-  qr.setThreshold(1e-10);
-  const std::ptrdiff_t rank = qr.rank(), lines = e->all.rows();
+  const algebra::PivotedQr qr(e->all);
+  const std::ptrdiff_t rank = qr.rank(1e-10), lines = e->all.rows();
   if (rank < lines) {
-    Matrix q = Matrix::Zero(lines, lines - rank);
-    q.bottomRows(lines - rank).setIdentity();
-    q.applyOnTheLeft(qr.householderQ());
-    if (const auto point = what_moves(k, e->rows, q))
+    if (const auto point = what_moves(k, e->rows, qr.across(rank)))
       return Problem{fmt::format("point '{}' can move without anything resisting it; only what stands still can be "
                                  "derived",
                                  k.structure->points()[*point].name),
@@ -184,15 +189,16 @@ Expected<Statics, Problem> Statics::of(std::shared_ptr<const Skeleton> skeleton,
     Matrix weighted = e->all;
     for (std::size_t i = 0; i < s.unknowns_.size(); ++i)
       weighted.col(static_cast<std::ptrdiff_t>(i)) *= std::pow(weight(k, s.unknowns_[i]), power);
-    const Eigen::ColPivHouseholderQR<Matrix> order(weighted);
-    e->basis.assign(order.colsPermutation().indices().data(), order.colsPermutation().indices().data() + rank);
+    const algebra::PivotedQr order(weighted);
+    e->basis.resize(static_cast<std::size_t>(rank));
     e->of_basis.resize(lines, rank);
-    for (std::ptrdiff_t i = 0; i < rank; ++i) e->of_basis.col(i) = e->all.col(e->basis[static_cast<std::size_t>(i)]);
-    const Eigen::ColPivHouseholderQR<Matrix> check(e->of_basis);
-    const double least = rank > 0 ? std::abs(check.matrixR()(rank - 1, rank - 1)) : 1;
-    if (power == 0 || least > 1e-4 * check.maxPivot()) break;
+    for (std::ptrdiff_t i = 0; i < rank; ++i) {
+      e->basis[static_cast<std::size_t>(i)] = order.column(i);
+      e->of_basis.col(i) = e->all.col(order.column(i));
+    }
+    e->solved.emplace(e->of_basis);
+    if (power == 0 || e->solved->rank(1e-4) == rank) break;
   }
-  e->solved.compute(e->of_basis);
   std::vector<bool> in_basis(s.unknowns_.size(), false);
   for (const std::ptrdiff_t i : e->basis) in_basis[static_cast<std::size_t>(i)] = true;
   for (std::size_t i = 0; i < in_basis.size(); ++i)
@@ -221,30 +227,29 @@ std::optional<State> Statics::state(const Acting& acting, const std::vector<doub
   for (const JointOn& l : acting.joints) on.add(need, l.point, l.force, l.moment);
   State s;
   s.start.resize(k.pieces.size());
-  double largest = need.size() > 0 ? need.cwiseAbs().maxCoeff() : 0;
+  double largest = largest_of(need);
   for (std::size_t i = 0; i < k.pieces.size(); ++i) {
     s.start[i] = known_start(k, acting, i, slack_[i]);
     Column part = Column::Zero(e.all.rows());
     on.add_course(part, i, s.start[i], course_of(k, acting, i, s.start[i]).end);
-    largest = std::max(largest, part.cwiseAbs().maxCoeff());
+    largest = std::max(largest, largest_of(part));
     need += part;
   }
   for (std::size_t i = 0; i < redundants.size(); ++i) {
     const Column part = e.all.col(e.others[i]) * (redundants[i] / (is_moment(k, redundants_[i]) ? k.size : 1));
-    largest = std::max(largest, part.cwiseAbs().maxCoeff());
+    largest = std::max(largest, largest_of(part));
     need += part;
   }
   const auto rank = static_cast<std::ptrdiff_t>(e.basis.size());
   Column found = Column::Zero(rank);
   if (rank > 0) {
-    const auto solution = [&](const Column& right) -> Column { return e.solved.solve(right); };
-    found = solution(-need);
+    found = e.solved->nearest(-need);
     // Once more for what rounding left.
-    found += solution(-need - e.of_basis * found);
-    largest = std::max(largest, found.cwiseAbs().maxCoeff());
-    need += e.of_basis * found;
+    found += e.solved->nearest(-need - algebra::times(e.of_basis, found));
+    largest = std::max(largest, largest_of(found));
+    need += algebra::times(e.of_basis, found);
   }
-  if (need.size() > 0 && need.cwiseAbs().maxCoeff() > 1e-8 * largest) return std::nullopt;
+  if (largest_of(need) > 1e-8 * largest) return std::nullopt;
   // What rounding leaves of forces that are nothing.
   constexpr double rounding = 1e-12;
   s.reaction.assign(k.holds.size(), 0);

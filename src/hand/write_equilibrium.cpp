@@ -2,9 +2,9 @@
 
 #include <fmt/format.h>
 
-#include <Eigen/QR>
 #include <algorithm>
 #include <cmath>
+#include <numeric>
 
 namespace corvex::hand {
 namespace {
@@ -15,6 +15,37 @@ struct Written {
   std::vector<Action> forces{};
   std::vector<Condition> conditions{};
   std::vector<std::vector<Term>> terms{};  // of each condition, of unknown forces and of those known as not zero
+};
+
+double product(const std::vector<double>& a, const std::vector<double>& b) {
+  return std::inner_product(a.begin(), a.end(), b.begin(), 0.0);
+}
+
+// Rows of which none is made up of others, by the method of Gram and Schmidt, twice for what rounding leaves.
+class IndependentRows {
+ public:
+  // Whether the row, which is not zero, is independent of those before it; then it is one of them.
+  bool take(std::vector<double> row) {
+    constexpr double least = 1e-3;
+    normalise(row);
+    for (int twice = 0; twice < 2; ++twice)
+      for (const std::vector<double>& b : basis_) {
+        const double share = product(b, row);
+        for (std::size_t i = 0; i < row.size(); ++i) row[i] -= share * b[i];
+      }
+    if (normalise(row) < least) return false;
+    basis_.push_back(std::move(row));
+    return true;
+  }
+
+ private:
+  static double normalise(std::vector<double>& row) {
+    const double size = std::sqrt(product(row, row));
+    for (double& v : row) v /= size;
+    return size;
+  }
+
+  std::vector<std::vector<double>> basis_;
 };
 
 class EquilibriumWriter {
@@ -108,7 +139,7 @@ class EquilibriumWriter {
   }
 
   // What a term is worth: the size of its force, with its factor.
-  Sum product(const Term& t) const {
+  Sum product_of(const Term& t) const {
     Sum sum;
     if (t.force->key) {
       const Factor force{l_.name(*t.force->key), l_.value(*t.force->key), l_.dimension(*t.force->key)};
@@ -130,7 +161,7 @@ class EquilibriumWriter {
     Sum all;
     for (const Term& t : terms_of(w, condition)) {
       if (is_nothing(t)) continue;
-      const Sum s = product(t);
+      const Sum s = product_of(t);
       all.insert(all.end(), s.begin(), s.end());
       if (is_unknown(t))
         unknown.insert(unknown.end(), t.factor.begin(), t.factor.end());
@@ -286,31 +317,26 @@ class EquilibriumWriter {
     struct Row {
       Written* body;
       std::size_t condition, length;
-      Eigen::VectorXd row;
+      std::vector<double> row;
     };
     std::vector<Row> rows;
-    const auto n = static_cast<std::ptrdiff_t>(keys.size());
     for (Written* w : bodies)
       for (std::size_t i = 0; i < w->conditions.size(); ++i) {
-        Row r{w, i, 0, Eigen::VectorXd::Zero(n)};
+        Row r{w, i, 0, std::vector<double>(keys.size(), 0)};
         for (const Term& t : terms_of(*w, i)) {
           if (is_nothing(t)) continue;
           r.length += t.factor.size();
           if (!is_unknown(t)) continue;
           const auto it = std::find(keys.begin(), keys.end(), *t.force->key);
-          if (it != keys.end()) r.row(it - keys.begin()) += t.value;
+          if (it != keys.end()) r.row[static_cast<std::size_t>(it - keys.begin())] += t.value;
         }
-        if (r.row.norm() > 1e-9) rows.push_back(std::move(r));
+        if (std::sqrt(product(r.row, r.row)) > 1e-9) rows.push_back(std::move(r));
       }
     std::stable_sort(rows.begin(), rows.end(), [](const Row& a, const Row& b) { return a.length < b.length; });
     Equations found;
-    std::vector<Eigen::VectorXd> basis;
-    for (const Row& r : rows) {
-      Eigen::VectorXd rest = r.row / r.row.norm();
-      for (int twice = 0; twice < 2; ++twice)
-        for (const Eigen::VectorXd& b : basis) rest -= b * b.dot(rest);
-      if (rest.norm() < 1e-3) continue;
-      basis.push_back(rest / rest.norm());
+    IndependentRows independent;
+    for (Row& r : rows) {
+      if (!independent.take(std::move(r.row))) continue;
       found.emplace_back(r.body, r.condition);
       if (found.size() == keys.size()) break;
     }
@@ -325,7 +351,7 @@ class EquilibriumWriter {
       bool first = true;
       for (const Term& t : terms_of(*body, condition)) {
         if (is_nothing(t)) continue;
-        const Sum sum = product(t);
+        const Sum sum = product_of(t);
         write(line, sum, is_unknown(t) ? Show::names : Show::numbers, first);
         first = false;
       }

@@ -4,11 +4,13 @@
 #include <algorithm>
 #include <cmath>
 
-#include "solve/dense.hpp"
-#include "solve/products.hpp"
+#include "algebra/dense.hpp"
+#include "algebra/products.hpp"
 #include "solve/quintic.hpp"
 
 namespace corvex::solver {
+
+using namespace algebra;
 namespace {
 
 using Eigen::Index;

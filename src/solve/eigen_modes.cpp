@@ -5,14 +5,16 @@
 #include <map>
 #include <numbers>
 
+#include "algebra/products.hpp"
 #include "solve/matrix.hpp"
 #include "solve/mode_search.hpp"
-#include "solve/products.hpp"
 #include "solve/reduced_pencil.hpp"
 #include "solve/rigid_arm.hpp"
 #include "solve/spin.hpp"
 
 namespace corvex::solver {
+
+using namespace algebra;
 namespace {
 
 using Eigen::Index;

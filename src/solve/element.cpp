@@ -5,9 +5,11 @@
 #include <limits>
 #include <type_traits>
 
-#include "solve/products.hpp"
+#include "algebra/products.hpp"
 
 namespace corvex::solver {
+
+using namespace algebra;
 
 BendingEnds::BendingEnds(double EI, double GA, double L) {
   const double phi = GA > 0 ? 12 * EI / (GA * L * L) : 0;

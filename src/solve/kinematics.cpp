@@ -2,9 +2,11 @@
 
 #include <cmath>
 
-#include "solve/dense.hpp"
+#include "algebra/dense.hpp"
 
 namespace corvex::solver {
+
+using namespace algebra;
 namespace {
 
 using Row = Eigen::Matrix<double, 6, 12>;

@@ -4,11 +4,13 @@
 #include <cmath>
 #include <utility>
 
-#include "solve/dense.hpp"
+#include "algebra/dense.hpp"
+#include "algebra/products.hpp"
 #include "solve/factor.hpp"
-#include "solve/products.hpp"
 
 namespace corvex::solver {
+
+using namespace algebra;
 
 using Eigen::Index;
 using Eigen::MatrixXd;

@@ -6,18 +6,20 @@
 #include <algorithm>
 #include <cmath>
 
+#include "algebra/dense.hpp"
+#include "algebra/products.hpp"
 #include "corvex/number.hpp"
 #include "solve/axes_matrix.hpp"
 #include "solve/bent_state.hpp"
-#include "solve/dense.hpp"
 #include "solve/large_rod.hpp"
-#include "solve/products.hpp"
 #include "solve/quintic.hpp"
 #include "solve/rigid_arm.hpp"
 #include "solve/sparse.hpp"
 #include "structure/words.hpp"
 
 namespace corvex::solver {
+
+using namespace algebra;
 namespace {
 
 using Eigen::Index;

@@ -2,10 +2,12 @@
 
 #include <algorithm>
 
-#include "solve/products.hpp"
+#include "algebra/products.hpp"
 #include "solve/rigid_arm.hpp"
 
 namespace corvex::solver {
+
+using namespace algebra;
 
 Eigen::VectorXd LowerMatrix::diagonal() const {
   Eigen::VectorXd d(n);

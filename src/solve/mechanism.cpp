@@ -5,11 +5,13 @@
 #include <algorithm>
 #include <numeric>
 
-#include "solve/dense.hpp"
+#include "algebra/dense.hpp"
+#include "algebra/products.hpp"
 #include "solve/motion_words.hpp"
-#include "solve/products.hpp"
 
 namespace corvex::solver {
+
+using namespace algebra;
 namespace {
 
 // The points that members join into one part, part by part.

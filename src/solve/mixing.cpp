@@ -1,8 +1,10 @@
 #include "solve/mixing.hpp"
 
-#include "solve/dense.hpp"
+#include "algebra/dense.hpp"
 
 namespace corvex::solver {
+
+using namespace algebra;
 
 Eigen::VectorXd Mixing::next(const Eigen::VectorXd& x, const Eigen::VectorXd& step) {
   constexpr std::size_t most = 6;
@@ -16,7 +18,7 @@ Eigen::VectorXd Mixing::next(const Eigen::VectorXd& x, const Eigen::VectorXd& st
     steps.col(i) = step_[k + 1] - step_[k];
     moves.col(i) = x_[k + 1] - x_[k];
   }
-  const Eigen::VectorXd share = least_squares(steps, step);
+  const Eigen::VectorXd share = PivotedQr(steps).nearest(step);
   return x + step - (moves + steps) * share;
 }
 

@@ -5,9 +5,11 @@
 #include <cmath>
 #include <map>
 
-#include "solve/products.hpp"
+#include "algebra/products.hpp"
 
 namespace corvex::solver {
+
+using namespace algebra;
 namespace {
 
 using Eigen::Index;

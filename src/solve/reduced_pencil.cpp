@@ -4,10 +4,12 @@
 #include <algorithm>
 #include <map>
 
-#include "solve/dense.hpp"
-#include "solve/products.hpp"
+#include "algebra/dense.hpp"
+#include "algebra/products.hpp"
 
 namespace corvex::solver {
+
+using namespace algebra;
 
 using Eigen::Index;
 using Eigen::Map;

@@ -3,9 +3,11 @@
 #include <Eigen/Cholesky>
 #include <cmath>
 
-#include "solve/products.hpp"
+#include "algebra/products.hpp"
 
 namespace corvex::solver {
+
+using namespace algebra;
 
 Eigen::Matrix<double, 6, 12> deformation_of(const Axes& e, double length) {
   const auto row = [](const Vector& v) { return Eigen::RowVector3d(v.x, v.y, v.z); };

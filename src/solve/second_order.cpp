@@ -6,20 +6,22 @@
 #include <cmath>
 #include <numbers>
 
+#include "algebra/dense.hpp"
+#include "algebra/products.hpp"
 #include "corvex/number.hpp"
 #include "solve/accuracy.hpp"
 #include "solve/axes_matrix.hpp"
 #include "solve/bent_span.hpp"
 #include "solve/bent_state.hpp"
-#include "solve/dense.hpp"
 #include "solve/eigen_modes.hpp"
 #include "solve/mixing.hpp"
-#include "solve/products.hpp"
 #include "solve/rigid_arm.hpp"
 #include "solve/signed_factor.hpp"
 #include "structure/words.hpp"
 
 namespace corvex::solver {
+
+using namespace algebra;
 namespace {
 
 using Eigen::Index;
@@ -136,8 +138,8 @@ class Displaced {
     }
     double most_growth = 0;
     if (n > 0)
-      for (const std::complex<double>& e : eigenvalues(h.topLeftCorner(n, n)))
-        if (std::abs(e.imag()) < vanishing) most_growth = std::max(most_growth, e.real());
+      for (const double e : real_eigenvalues_of_hessenberg(h.topLeftCorner(n, n)))
+        most_growth = std::max(most_growth, e);
     return most_growth;
   }
 

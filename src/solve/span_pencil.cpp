@@ -3,12 +3,14 @@
 #include <algorithm>
 #include <cmath>
 
+#include "algebra/products.hpp"
 #include "section/worked.hpp"
 #include "solve/axes_matrix.hpp"
-#include "solve/products.hpp"
 #include "solve/rigid_arm.hpp"
 
 namespace corvex::solver {
+
+using namespace algebra;
 namespace {
 
 using Eigen::Index;

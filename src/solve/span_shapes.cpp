@@ -6,10 +6,12 @@
 #include <numbers>
 #include <vector>
 
-#include "solve/dense.hpp"
-#include "solve/products.hpp"
+#include "algebra/dense.hpp"
+#include "algebra/products.hpp"
 
 namespace corvex::solver {
+
+using namespace algebra;
 namespace {
 
 using Eigen::MatrixXd;

@@ -48,6 +48,8 @@ export async function open(chromium, address) {
   page.on('request', (r) => page.asked.push(r.url()));
   page.on('pageerror', (e) => page.faults.push(e.message));
   page.on('console', (m) => m.type() === 'error' && page.faults.push(m.text()));
+  // A busy machine draws large pages slowly.
+  page.setDefaultTimeout(120000);
   await page.setViewport({width: 1280, height: 800});
   await page.evaluateOnNewDocument(`window.readoutOfPage = ${readoutOfPage}`);
   await page.goto(address.startsWith('http') ? address : `file://${address}`);

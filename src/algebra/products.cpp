@@ -1,6 +1,6 @@
-#include "solve/products.hpp"
+#include "algebra/products.hpp"
 
-namespace corvex::solver {
+namespace corvex::algebra {
 
 using Eigen::MatrixXd;
 
@@ -32,4 +32,4 @@ MatrixXd weighted_products(const MatrixView& A, const Eigen::VectorXd& weight, c
   return transposed_times(A, weight.asDiagonal() * B);
 }
 
-}  // namespace corvex::solver
+}  // namespace corvex::algebra

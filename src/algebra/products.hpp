@@ -4,7 +4,7 @@
 
 #include <Eigen/Core>
 
-namespace corvex::solver {
+namespace corvex::algebra {
 
 // A matrix, a vector, or a block of either, without a copy.
 using MatrixView = Eigen::Ref<const Eigen::MatrixXd>;
@@ -19,4 +19,4 @@ Eigen::MatrixXd turned(const MatrixView& left, const MatrixView& K, const Matrix
 // The scalar products of the columns of A with those of B, each row with a weight.
 Eigen::MatrixXd weighted_products(const MatrixView& A, const Eigen::VectorXd& weight, const MatrixView& B);
 
-}  // namespace corvex::solver
+}  // namespace corvex::algebra
