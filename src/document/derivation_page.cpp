@@ -70,9 +70,12 @@ class PageWriter {
 
   void chapter(const DerivationChapter& c) {
     page_.emplace_back(Heading{c.title, 2});
+    const std::size_t begun = page_.size();
     for (const DerivationChapter::Item& item : c.items) std::visit(*this, item);
     say_nothing();
     flush();
+    // A chapter of which the brief form shows nothing.
+    if (page_.size() == begun) page_.pop_back();
   }
 
  private:

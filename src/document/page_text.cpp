@@ -25,6 +25,10 @@ std::string spaces(std::size_t n) {
   return std::string(n, ' ');
 }
 
+std::string trimmed(const std::string& cell) {
+  return cell.substr(0, cell.find_last_not_of(' ') + 1);
+}
+
 // What stands before the decimal point.
 std::size_t before_point(const std::string& cell) {
   return width(cell.substr(0, cell.find_first_of(".e ")));
@@ -73,10 +77,7 @@ class TableText {
   std::string cell(std::size_t r, std::size_t c) const {
     const Row& row = t_.rows[r];
     if (c >= row.cells.size()) return "";
-    const std::string text = shown(t_.columns[c], row.cells[c], style_.digits);
-    const bool again =
-        t_.columns[c].grouped && r > 0 && shown(t_.columns[c], t_.rows[r - 1].cells[c], style_.digits) == text;
-    return again ? "" : text;
+    return shown(t_.columns[c], row.cells[c], style_.digits);
   }
 
   Strip strip(std::size_t c) const {
@@ -127,14 +128,42 @@ class TableText {
     return all;
   }
 
+  // Words that end beyond the page, in the last column that stands there.
+  bool is_too_wide(const Strip& s, std::size_t i, std::size_t start) const {
+    constexpr std::size_t least = 12;
+    return style_.width >= start + least && s.column->kind == Column::Kind::words &&
+           start + width(trimmed(s.lines[i])) > style_.width;
+  }
+  std::string broken(const Strip& s, std::size_t i, std::size_t start) const {
+    std::string text;
+    for (const std::string& part : wrapped(trimmed(s.lines[i]), style_.width - start, ""))
+      text += (text.empty() ? "" : "\n" + spaces(start)) + toned(part, s.tones[i], style_);
+    return text;
+  }
+
+  // A row that has only its labels in these columns: they stand in the block before it.
+  static bool says_nothing(const std::vector<const Strip*>& block, std::size_t i) {
+    return std::all_of(block.begin(), block.end(), [&](const Strip* s) {
+      return s->column->label || s->lines[i].find_first_not_of(' ') == std::string::npos;
+    });
+  }
+
   std::string block_text(const std::vector<const Strip*>& block, bool first) const {
     std::string text;
     auto words = t_.beneath.begin();
+    std::size_t above = 0;  // the row that is written above this one
     for (std::size_t i = 0; i < t_.rows.size() + 2; ++i) {
+      if (!first && i >= 2 && says_nothing(block, i)) continue;
       std::string line;
-      std::size_t blank = indent.size();
+      std::size_t blank = indent.size(), start = indent.size();
       for (const Strip* s : block) {
-        const std::string& cell = s->lines[i];
+        const bool again = s->column->grouped && above >= 2 && s->lines[i] == s->lines[above];
+        const std::string cell = again ? spaces(s->width) : s->lines[i];
+        if (s == block.back() && is_too_wide(*s, i, start)) {
+          line += spaces(blank) + broken(*s, i, start);
+          break;
+        }
+        start += s->width + 2;
         // Spaces are written when something follows them.
         const std::size_t from = cell.find_first_not_of(' ');
         if (from != std::string::npos) {
@@ -147,6 +176,7 @@ class TableText {
         blank += 2;
       }
       if (i >= 2 || !line.empty()) text += line + "\n";
+      above = i;
       for (; first && words != t_.beneath.end() && words->first + 2 == i; ++words)
         for (const std::string& l : wrapped(words->second, style_.width > 6 ? style_.width - 6 : 0, "    "))
           text += "      " + l + "\n";

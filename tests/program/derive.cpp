@@ -61,6 +61,9 @@ TEST_CASE("A derivation in every form, brief, and of what is chosen") {
   REQUIRE(brief.status == 0);
   CHECK(3 * count(brief.out, "\n") < 2 * count(text.out, "\n"));
   CHECK_THAT(brief.out, Contains("X1 = "));
+  // No chapter is empty.
+  CHECK_THAT(text.out, Contains("== Check: "));
+  CHECK_THAT(brief.out, !Catch::Matchers::Matches("[^]*==\\n\\n==[^]*"));
 
   const Outcome chosen = folder.run("derive trestle.yaml --case product --member rail --point C");
   REQUIRE(chosen.status == 0);

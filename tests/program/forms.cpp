@@ -106,9 +106,12 @@ TEST_CASE("A terminal's width is kept, and nothing is lost by it") {
   const Folder folder;
   const std::string whole = folder.run("verify '" + examples + "conveyor-trestle.yaml'").out;
   const int columns = GENERATE(80, 117, 118, 120, 130, 200);
-  for (const std::string& call : {rack, "verify '" + examples + "conveyor-trestle.yaml'", std::string("catalogue"),
-                                  "trace '" + examples + "press-frame.yaml' 'left column'",
-                                  "modes '" + examples + "../stability/swaying-trestle.yaml'"}) {
+  for (const std::string& call :
+       {rack, "verify '" + examples + "conveyor-trestle.yaml'", std::string("catalogue"),
+        "trace '" + examples + "press-frame.yaml' 'left column'", "inspect '" + examples + "pipe-rack.yaml'",
+        "compare '" + examples + "conveyor-trestle.yaml'", "sweep '" + examples + "conveyor-trestle.yaml' rail",
+        "choose '" + examples + "walkway-beam.yaml'", "derive '" + examples + "walkway-beam.yaml'",
+        "modes '" + examples + "../stability/swaying-trestle.yaml'"}) {
     INFO(call << ", " << columns << " columns");
     const std::string text = without_colour(on_terminal(folder, call + " 2>/dev/null", columns));
     CHECK(widest(text) <= static_cast<std::size_t>(columns));
@@ -121,6 +124,38 @@ TEST_CASE("A terminal's width is kept, and nothing is lost by it") {
       INFO(w);
       REQUIRE(shown.count(w) > 0);
     }
+  }
+}
+
+TEST_CASE("On a narrow terminal what follows of a table has no empty rows") {
+  const Folder folder;
+  folder.write("model.yaml", R"(corvex: 1
+title: Span
+units: {length: mm, force: kN}
+sections: {tube: RHS 80x40x4}
+points: {A: [0, 0], M: [1500, 0], B: [3000, 0]}
+members: {beam: {through: [A, M, B], section: tube, material: S235}}
+supports: {A: pinned, B: roller}
+loads:
+  lift: [{on: beam, at: 1 m, force: {down: 6}}]
+  turn: [{on: beam, at: 1500, moment: 0.5 kN*m}]
+)");
+  for (const int columns : {60, 70, 80, 100}) {
+    const std::string text = without_colour(on_terminal(folder, "trace model.yaml beam", columns));
+    INFO(text);
+    const std::size_t from = text.find("== envelope ==");
+    REQUIRE(from != std::string::npos);
+    std::istringstream lines(text.substr(from));
+    // Of a table with its marks apart, rows without a mark are not told again.
+    std::size_t marked = 0, unmarked = 0;
+    bool marks_alone = false;
+    for (std::string line; std::getline(lines, line);) {
+      if (line.find(" unit") != std::string::npos) marks_alone = line.find(" case") == std::string::npos;
+      if (!marks_alone || line.find_first_of("0123456789") == std::string::npos) continue;
+      ++(line.find("of the member") != std::string::npos ? marked : unmarked);
+    }
+    CHECK(unmarked == 0);
+    if (columns == 60) CHECK(marked > 2);
   }
 }
 

@@ -1,5 +1,7 @@
 // `corvex trace`: one member from place to place.
 #include <catch2/catch.hpp>
+#include <corvex/corvex.hpp>
+#include <random>
 
 #include "support/near.hpp"
 #include "support/program.hpp"
@@ -62,6 +64,38 @@ TEST_CASE("Without places a trace stops where something is largest or least") {
     CHECK_THAT(all, Contains(what));
   // Normal stress is M/W there.
   CHECK(number(s[1]["stress"]["max"]["value"]) == near(-number(s[1]["stress"]["min"]["value"])));
+}
+
+TEST_CASE("A moment that ends at zero with a level tangent is not zero just before as well") {
+  std::mt19937 random(7);
+  std::uniform_real_distribution<double> between(0.3, 5);
+  for (int i = 0; i < 40; ++i) {
+    // A beam with an overhang under a line load: at its tip M and V are zero, and rounding is beside them.
+    const double span = between(random), tip = 0.4 * between(random), load = between(random);
+    auto s = corvex::Structure::plane("overhang");
+    const auto a = s.point("A", corvex::Length::si(0), corvex::Length::si(0)),
+               b = s.point("B", corvex::Length::si(span), corvex::Length::si(0)),
+               c = s.point("C", corvex::Length::si(span + tip), corvex::Length::si(0));
+    const auto beam = s.member("beam", {a, b, c},
+                               {.section = s.section("tube", corvex::SquareTube{.width = corvex::Length::si(0.06),
+                                                                                .wall = corvex::Length::si(0.004)}),
+                                .material = corvex::material("S235")});
+    s.support(a, corvex::Support::pinned());
+    s.support(b, corvex::Support::roller());
+    s.load_case("load").line(beam, corvex::LineForce{.y = corvex::LineForceSize::si(-1000 * load)});
+    const auto solution = solve(s);
+    REQUIRE(solution.ok());
+    double before = 0;
+    std::size_t zeros = 0;
+    for (const corvex::TracePlace& p : extreme_places(solution["load"]["beam"])) {
+      INFO(span << " " << tip << " " << load << ": " << p.at.si());
+      CHECK((p.at.si() == before || p.at.si() - before > 1e-4 * (span + tip)));
+      before = p.at.si();
+      for (const auto& [figure, which] : p.extremes) zeros += which == "zero";
+    }
+    // Between the supports it passes through zero if the overhang is not too long.
+    CHECK(zeros == (tip < span ? 1 : 0));
+  }
 }
 
 TEST_CASE("Places are lengths, shares or points, and stand in order, and a moment jumps") {
