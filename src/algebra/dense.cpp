@@ -17,10 +17,12 @@ Eigensystem symmetric_eigensystem(const Eigen::MatrixXd& A) {
   return {solved.eigenvalues(), solved.eigenvectors()};
 }
 
-// In coordinates y in which B is the identity: x = W y.
+// In coordinates y in which B is the identity: x = W y. Before, B is scaled to a diagonal of one, so that its own
+// eigenvalues do not differ by what is only the size of its rows.
 Eigensystem generalized_eigensystem(const Eigen::MatrixXd& A, const Eigen::MatrixXd& B) {
-  const Eigensystem b = symmetric_eigensystem(B);
-  const Eigen::MatrixXd W = b.vectors * b.values.cwiseSqrt().cwiseInverse().asDiagonal();
+  const Eigen::VectorXd scale = B.diagonal().cwiseSqrt().cwiseInverse();
+  const Eigensystem b = symmetric_eigensystem(scale.asDiagonal() * B * scale.asDiagonal());
+  const Eigen::MatrixXd W = scale.asDiagonal() * b.vectors * b.values.cwiseSqrt().cwiseInverse().asDiagonal();
   Eigensystem solved = symmetric_eigensystem(turned(A, W));
   solved.vectors = times(W, solved.vectors);
   return solved;

@@ -86,7 +86,7 @@ class PageWriter {
   void line(std::string text) { words_.lines.push_back({"", std::move(text)}); }
   // Forces that stand alone in an equation, one after another, in one line.
   void say_nothing() {
-    if (!nothing_.empty()) line("  nothing else has a share: " + nothing_);
+    if (!nothing_.empty()) line((brief_ ? "  " : "  nothing else has a share: ") + nothing_);
     nothing_.clear();
   }
   void flush() {
