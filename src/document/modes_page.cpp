@@ -65,7 +65,7 @@ Table members_table(const Structure& s, const CaseBuckling& c, const ModelUnits&
   Table t{.name = "buckled members", .title = "Pressed members in mode 1 of " + c.load_case, .load_case = c.load_case};
   t.columns = {words_column("member", true), number_column("force", u.force.text),
                number_column("critical force", u.force.text), number_column("effective length", u.length.text),
-               number_column("share of own")};
+               number_column("effective/own")};
   const BucklingMode& m = c.modes.front();
   for (const BuckledMember& b : m.members)
     t.row({s[b.member].name, Cell(b.critical_force.in(ForceSize::si(u.force.si)) / m.factor),
@@ -73,7 +73,7 @@ Table members_table(const Structure& s, const CaseBuckling& c, const ModelUnits&
            Cell(b.effective_length.si() / s.length_of(s[b.member]))});
   t.after =
       "Critical force: the largest compression of the member when the structure buckles. Effective length: that of the "
-      "hinged column that buckles at it, beside it as a share of the member's own; long where the member is not what "
+      "hinged column that buckles at it, also divided by the member's own; long where the member is not what "
       "buckles.";
   return t;
 }
