@@ -52,10 +52,9 @@ struct Found {
   const char *figure, *which;
 };
 
-// Whether the figure is there between two places of a piece, not rounding alone: a moment that ends at zero with a
-// level tangent, as at a free end, is zero twice in its last hundred millionth.
-bool is_something(const Diagram& d, const Diagram::Piece& p, double from, double to) {
-  const double nothing = std::max(d.noise(), 1e-11 * d.largest().si);
+// Whether a figure is more than `nothing` between two places of a piece: a moment that ends at zero with a level
+// tangent, as at a free end, is by rounding zero twice in its last hundred millionth.
+bool is_something(const Diagram::Piece& p, double from, double to, double nothing) {
   const auto at = [&](double x) { return std::abs(result::value(p.powers, x)); };
   return at((from + to) / 2) > nothing || at(to) > nothing;
 }
@@ -63,10 +62,11 @@ bool is_something(const Diagram& d, const Diagram::Piece& p, double from, double
 // Where a bending moment passes through zero, and where the course of a force changes: loads and points.
 void add_places_between(const MemberResult& member, std::vector<Found>& found) {
   for (const auto& [name, d] : {std::pair{"moment_y", member.moment_y()}, {"moment_z", member.moment_z()}}) {
-    if (d.largest().si <= d.noise()) continue;
+    const double largest = d.largest().si, nothing = std::max(d.noise(), 1e-11 * largest);
+    if (largest <= d.noise()) continue;
     for (const Diagram::Piece& p : d.pieces())
       for (const double x : result::sign_changes(p.powers, p.to - p.from))
-        if (is_something(d, p, x, 0) && is_something(d, p, x, p.to - p.from))
+        if (is_something(p, x, 0, nothing) && is_something(p, x, p.to - p.from, nothing))
           found.push_back({p.from + x, Side::before, name, "zero"});
   }
   const Diagram axial = member.axial();

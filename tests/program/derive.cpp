@@ -63,7 +63,7 @@ TEST_CASE("A derivation in every form, brief, and of what is chosen") {
   CHECK_THAT(brief.out, Contains("X1 = "));
   // No chapter is empty.
   CHECK_THAT(text.out, Contains("== Check: "));
-  CHECK_THAT(brief.out, !Catch::Matchers::Matches("[^]*==\\n\\n==[^]*"));
+  CHECK_THAT(brief.out, !Contains("==\n\n=="));
 
   const Outcome chosen = folder.run("derive trestle.yaml --case product --member rail --point C");
   REQUIRE(chosen.status == 0);
