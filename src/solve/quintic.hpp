@@ -22,7 +22,7 @@ class Quintic {
  private:
   using Row = Eigen::Matrix<long double, 6, 1>;
   Row place_;
-  Eigen::Matrix<long double, 6, 6> inverse_;
+  Eigen::Matrix<long double, 6, 6> basis_;  // in columns: the powers' coefficients of Lagrange's polynomials
 };
 
 }  // namespace corvex::solver
