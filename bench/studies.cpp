@@ -65,12 +65,12 @@ void studies() {
              for (int i = 0; i < times; ++i) work();
            });
   };
-  fmt::print("| solve | {:.2f} ms |\n", each([&] { sum += static_cast<double>(solve(one).size()); }));
-  fmt::print("| a limit of safety for all members | {:.2f} ms |\n", each([&] {
+  fmt::print("| solve | {:.3f} ms |\n", each([&] { sum += static_cast<double>(solve(one).size()); }));
+  fmt::print("| a limit of safety for all members | {:.3f} ms |\n", each([&] {
                sum += static_cast<double>(
                    check_limits(solution, {{.kind = Limit::Kind::safety, .required = 1.5}})->verdicts.size());
              }));
-  fmt::print("| a limit of sag for all members | {:.2f} ms |\n", each([&] {
+  fmt::print("| a limit of sag for all members | {:.3f} ms |\n", each([&] {
                sum += static_cast<double>(
                    check_limits(solution, {{.kind = Limit::Kind::sag, .required = 1.0 / 300}})->verdicts.size());
              }));
