@@ -175,4 +175,26 @@ TEST_CASE("One solution is read by four threads at once") {
   for (const auto& r : results) CHECK(r == results[0]);
 }
 
+TEST_CASE("Definitions are evaluated when first used, by any of four threads") {
+  for (int round = 0; round < 20; ++round) {
+    Definitions names;
+    constexpr int count = 100;
+    REQUIRE(names.add("a0", "2 mm"));
+    for (int k = 1; k < count; ++k) {
+      const std::string before = "a" + std::to_string(k - 1);
+      REQUIRE(names.add("a" + std::to_string(k), before + " + 2 mm"));
+    }
+    // Each thread begins elsewhere.
+    const auto work = [&](int thread) {
+      double sum = 0;
+      for (int k = 0; k < count; ++k) {
+        const std::string name = "a" + std::to_string((count - 1 - k + 25 * thread) % count);
+        if (const auto found = evaluate(name, names)) sum += found->quantity.si;
+      }
+      return sum;
+    };
+    for (const double sum : in_four_threads(work)) CHECK(sum == test::near(0.002 * count * (count + 1) / 2));
+  }
+}
+
 }  // namespace tests_of_solve_threads
