@@ -14,7 +14,11 @@ namespace {
 
 Candidate candidate(const std::string& name, const Expected<Model, Problems>& model) {
   if (!model) return {.name = name, .structure = Structure::plane(name), .refused = model.error()};
-  return {.name = name, .structure = model->structure, .limits = model->limits, .hand = model->hand};
+  return {.name = name,
+          .structure = model->structure,
+          .limits = model->limits,
+          .hand = model->hand,
+          .acceptances = model->acceptances};
 }
 
 // What all models of a comparison have in common.

@@ -10,14 +10,20 @@ using namespace document;
 using Files = std::vector<std::pair<std::string, std::string>>;
 
 std::string compared(const ModelDocument& document, const Model& model, const Solution& solution, Files& files) {
-  std::vector<Candidate> candidates{
-      {.name = "as it stands", .structure = model.structure, .limits = model.limits, .hand = model.hand}};
+  std::vector<Candidate> candidates{{.name = "as it stands",
+                                     .structure = model.structure,
+                                     .limits = model.limits,
+                                     .hand = model.hand,
+                                     .acceptances = model.acceptances}};
   std::vector<PictureSide> sides{{"as it stands", solution}};
   for (const std::string& variant : document.variants()) {
     const auto other = build(document, {.variant = variant});
     if (!other) return describe(other.error().front());
-    candidates.push_back(
-        {.name = variant, .structure = other->structure, .limits = other->limits, .hand = other->hand});
+    candidates.push_back({.name = variant,
+                          .structure = other->structure,
+                          .limits = other->limits,
+                          .hand = other->hand,
+                          .acceptances = other->acceptances});
     sides.push_back({variant, solve(other->structure)});
   }
   if (candidates.size() < 2) return {};

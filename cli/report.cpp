@@ -41,15 +41,21 @@ std::string written(const std::string& path, const Report& report) {
 std::vector<Compared> compared_variants(const ModelDocument& document, const Model& model, const Overrides& overrides) {
   const std::vector<std::string> variants = document.variants();
   if (variants.empty() || !overrides.variant.empty()) return {};
-  std::vector<Candidate> all{
-      {.name = "as it stands", .structure = model.structure, .limits = model.limits, .hand = model.hand}};
+  std::vector<Candidate> all{{.name = "as it stands",
+                              .structure = model.structure,
+                              .limits = model.limits,
+                              .hand = model.hand,
+                              .acceptances = model.acceptances}};
   for (const std::string& name : variants) {
     Overrides with = overrides;
     with.variant = name;
     const auto built = build(document, with);
-    all.push_back(
-        built ? Candidate{.name = name, .structure = built->structure, .limits = built->limits, .hand = built->hand}
-              : Candidate{.name = name, .structure = Structure::plane(name), .refused = built.error()});
+    all.push_back(built ? Candidate{.name = name,
+                                    .structure = built->structure,
+                                    .limits = built->limits,
+                                    .hand = built->hand,
+                                    .acceptances = built->acceptances}
+                        : Candidate{.name = name, .structure = Structure::plane(name), .refused = built.error()});
   }
   return compare(all, model.show);
 }

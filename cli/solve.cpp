@@ -79,7 +79,7 @@ int solve(SolveOptions o, bool hand_only) {
   if (!shown) return refuse(shown.error());
 
   progress.doing("working out forces and stresses");
-  const Problems findings = findings_of(model, solution, *limits, *hand, !hand_only);
+  const Problems findings = findings_of(model, solution, *limits, *hand, true);
   std::string json_text;
   Page page;
   if (json) {

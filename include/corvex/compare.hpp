@@ -18,6 +18,7 @@
 #include <vector>
 
 #include "corvex/expected.hpp"
+#include "corvex/findings.hpp"
 #include "corvex/hand.hpp"
 #include "corvex/limits.hpp"
 #include "corvex/modes.hpp"
@@ -47,6 +48,7 @@ struct Candidate {
   Structure structure;
   Limits limits{};
   HandCalculation hand{};
+  std::vector<Acceptance> acceptances{};
   // Why it could not be read; it is not solved then.
   Problems refused{};
 };
@@ -67,6 +69,11 @@ struct Compared {
   LimitCheck limits{};
   Verification hand{};
   std::vector<std::optional<Quantity>> shown{};
+  // What `inspect` and `judge` find, accepted ones marked.
+  Problems findings{};
+
+  // Errors and warnings that are not accepted, without those that tell what the limits say.
+  Problems warnings() const;
 
   // Nothing where there are none, or no results.
   std::optional<bool> limits_met() const;

@@ -22,6 +22,7 @@
 #include "corvex/quantity.hpp"
 #include "corvex/section.hpp"
 #include "corvex/solution.hpp"
+#include "corvex/stability.hpp"
 #include "corvex/structure.hpp"
 #include "corvex/sweep.hpp"
 #include "corvex/trace.hpp"

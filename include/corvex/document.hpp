@@ -75,6 +75,8 @@ Table members_table(const ModelUnits& units, const Structure& structure);
 Table materials_table(const ModelUnits& units, const Structure& structure);
 Table sections_table(const ModelUnits& units, const Structure& structure);
 Table supports_table(const ModelUnits& units, const Structure& structure);
+// Without rows where there is none.
+Table bracing_table(const Structure& structure);
 Table loads_table(const ModelUnits& units, const Structure& structure, std::size_t load_case);
 Table combinations_table(const Structure& structure);
 Table load_sums_table(const ModelUnits& units, const Structure& structure);

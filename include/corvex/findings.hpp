@@ -91,6 +91,9 @@ void accept(Problems& findings, const std::vector<Acceptance>& acceptances, bool
 // Whether an error or a warning stands that was not accepted.
 bool asks_for_attention(const Problems& findings);
 
+// Errors and warnings that were not accepted, without those that repeat the verdicts of limits and hand values.
+Problems warnings_of(const Problems& findings);
+
 // The objects by their names, the subject first.
 std::vector<std::string> objects_of(const Problem& finding);
 

@@ -171,6 +171,8 @@ struct FigureKind {
   enum class Of { point, member, total, mode } of;
 };
 const std::vector<FigureKind>& figure_kinds();
+// What the values of a figure are.
+Dimension figure_dimension(const Figure& figure);
 
 }  // namespace corvex
 

@@ -21,6 +21,7 @@
 #include <vector>
 
 #include "corvex/solution.hpp"
+#include "corvex/stability.hpp"
 
 #pragma GCC visibility push(default)
 
@@ -69,22 +70,54 @@ struct VibrationMode {
 struct BuckledMember {
   MemberId member;
   ForceSize critical_force{};  // compression, positive
-  Length effective_length{};   // π √(EI/N), with the smaller EI in space
+  Length effective_length{};   // π √(EI/N), with the EI of the axis about which it bends in the mode
+  // About which axis of its section: 'y', 'z', or '1', '2' for principal axes that lie askew.
+  char axis = 'z';
 };
 struct BucklingMode {
   // The loads of the case times this let the structure buckle.
   double factor = 0;
   ModeShape shape{};
+  // "sway towards x", "bending of 'post' about its y axis".
+  std::string description{};
   std::vector<BuckledMember> members{};
 };
 struct CaseBuckling {
   std::string load_case;
   // The least first; fewer than asked for where nothing else is pressed.
   std::vector<BucklingMode> modes{};
+  // Some movement has no stiffness without the members that act one way only and have no force: no load factor.
+  bool is_mechanism = false;
+  // Members that act one way only and have no force in this case. Load factors are those without them; where they
+  // differ by more than 1 %, `if_all_acted` is the lowest one with all of them.
+  std::vector<MemberId> untensioned{};
+  std::optional<double> if_all_acted{};
+  // Torsional, flexural-torsional and lateral torsional buckling, and in a plane structure buckling out of the plane.
+  MemberEstimates estimates{};
+
+  // The lowest factor of all of these; nothing where nothing buckles.
+  std::optional<double> lowest() const;
+  // What buckles then: "lateral torsional buckling of 'beam' between 'A' and 'B' (estimated)".
+  std::string governing(const Structure& structure) const;
+};
+
+// Vibration out of the plane of a plane structure: of its members between bracing and supports, as hinged beams.
+struct OutOfPlaneVibration {
+  std::optional<Frequency> lowest{};  // nothing where all members are braced along their whole length
+  std::optional<MemberId> member{};
+  // Members and masses that no restraint covers; empty: all are.
+  std::vector<UncoveredMember> not_checked{};
 };
 
 struct Modes {
   std::vector<VibrationMode> vibration{};
+  // Members that act one way only and have no force, or are not looked at under a case: frequencies are those without
+  // them. The lowest one with all of them, where that differs by more than 1 %.
+  std::vector<MemberId> untensioned{};
+  std::optional<Frequency> if_all_acted{};
+  // So many frequencies there are at all, where only masses on points have inertia.
+  std::optional<std::size_t> possible{};
+  OutOfPlaneVibration out_of_plane{};
   std::vector<CaseBuckling> buckling{};
   Problems notes{};
 };

@@ -36,7 +36,8 @@ struct Subject {
     hand_value,
     expectation,
     parameter,
-    acceptance
+    acceptance,
+    bracing
   };
   Kind kind = Kind::structure;
   std::string name;       // of the point, member, …; of the load case, for a load

@@ -24,6 +24,7 @@
 #include <cstddef>
 #include <memory>
 #include <optional>
+#include <string>
 #include <string_view>
 #include <utility>
 #include <vector>
@@ -61,6 +62,15 @@ struct LoadStep {
   Length movement;
 };
 
+// The elastic critical load factor αcr of a case (EN 1993-1-1, 5.2.1): its loads times this reach the first bifurcation
+// by bending, on the undeformed structure. Of a plane structure in its plane only. Members that act one way only and
+// have no force are left out.
+struct CriticalLoad {
+  bool examined = true;            // false: a structure of more than 20,000 spans
+  std::optional<double> factor{};  // nothing: above 10
+  std::string description{};       // of the mode: "sway of 'C' along x"
+};
+
 // The place of a stress: along the member and, where the section's shape is known, across it.
 struct StressExtreme {
   Stress value;
@@ -84,15 +94,20 @@ struct Joint {
   SectionState state;
 };
 
-// A part of a member whose sag is measured by itself. Between two held points sag is the distance from the chord
-// between them; of an overhang it is the movement of its tip across the member, against that of its root.
+// One reading of the deflection of a member between two of its points.
 struct Stretch {
   std::size_t first = 0, last = 0;  // of the member's points, in their order along it
   Length from, to;
-  bool overhang = false;
-  Extreme sag;
-  // What holds at each end: "support", or the names of the members that carry it; empty where nothing does.
-  std::string held_first, held_last;
+  enum class Reading {
+    chord,    // the largest distance from the chord between the displaced points
+    ends,     // the difference of the displacements of the two points across the member
+    overhang  // the displacement of a free end across the member against that of the other point
+  };
+  Reading reading = Reading::chord;
+  Extreme sag;  // value and place
+
+  // Over the distance of the points.
+  double ratio() const { return sag.value.si / (to - from).si(); }
 };
 
 namespace result {
@@ -128,15 +143,25 @@ class MemberResult {
   Diagram rotation_y() const;
   Diagram rotation_z() const;
 
-  // The parts of the member between places where it is held, and beyond the last of them. A support that holds
-  // movement across the member holds it; so do other members at a point where they carry it in this case: where the
-  // force that the joint gives to the member works against the movement of the point. What hangs from a point or rests
-  // on it does not. Where nothing holds, the whole member is one stretch.
+  // All readings of the deflection of the member. What restrains it, and how much, is not decided: each reading that
+  // may be meant is there, and the worst ratio counts. Candidates for supports are the member's ends, its supports and
+  // the points where other members join it that reach a support without it.
+  // - chord: between every pair of candidates;
+  // - ends, for members more than 45° from the vertical: between an end that is not held rigidly and the other end, or
+  // a
+  //   support of the member;
+  // - overhang: of a free end against every candidate. An end is free unless it is supported, or what it is joined to
+  //   reaches a support without this member.
   std::vector<Stretch> stretches() const;
-  // The largest sag of its stretches.
-  Extreme sag() const;
-  // The same at one place, of the stretch in which it lies.
+  // The reading with the worst ratio of deflection to length.
+  Stretch governing_stretch() const;
+  // The deflection of that reading.
+  Extreme sag() const { return governing_stretch().sag; }
+  // The same at one place, of the worst reading that covers it.
   Length sag_at(Length place) const;
+  // The difference of the displacements across the member between two of its points where it is joined, supported or
+  // ends, over their distance: the largest, with its points. For columns, the drift between storeys and as a whole.
+  Stretch drift() const;
   // The largest distance from the chord between two moved places of the member, square to it and unsigned.
   Extreme sag_between(Length from, Length to) const;
 
@@ -200,6 +225,9 @@ class CaseResult {
   Displacement displacement(std::nullptr_t) const = delete;
   // Whether a point has rotations at all: it has none where only links and hinged ends meet.
   bool turns(PointId point) const;
+  // The direction of an imperfection without a given one: "sway -x". Empty otherwise.
+  const std::string& direction() const&;
+  std::string direction() && { return static_cast<const CaseResult&>(*this).direction(); }
   // Nothing but zeros where no support is.
   Reaction reaction(PointId point) const;
   Reaction reaction(std::string_view point) const;
@@ -209,6 +237,8 @@ class CaseResult {
   // from what the equations still lack and what rounding may hide (Higham, Accuracy and Stability of Numerical
   // Algorithms, 7.1). On the closed forms of docs/trust.md never too many, and at most three too few.
   int digits() const;
+  // Computed for all judged cases when it is first asked for; nothing of a case that is not judged.
+  std::optional<CriticalLoad> critical_load() const;
   // Of large displacements, the last with all of the load; else none.
   std::vector<LoadStep> steps() const;
 
@@ -234,8 +264,12 @@ class [[nodiscard]] Solution {
 
   // Load cases first, then combinations; both are found by their names too.
   std::size_t size() const;
-  // Those that tables, limits and the envelope look at: the combinations if there are any, else the load cases.
+  // Those that tables, limits and the envelope look at: the combinations if there are any, else the load cases. With
+  // an imperfection in no given direction, each of them stands with the direction of the largest displacement at its
+  // own place, and with its other directions behind all, named "wind (sway -x)".
   std::vector<std::size_t> judged() const;
+  // The case of which this is another direction of the imperfection; else itself.
+  std::size_t base_of(std::size_t index) const;
   CaseResult operator[](std::size_t index) const;
   CaseResult operator[](std::string_view load_case) const;
 

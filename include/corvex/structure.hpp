@@ -21,6 +21,7 @@
 #include <deque>
 #include <initializer_list>
 #include <map>
+#include <optional>
 #include <stdexcept>
 #include <string>
 #include <string_view>
@@ -178,6 +179,17 @@ struct MassBody {
   MassInertia about_x{}, about_y{}, about_z{};
 };
 
+// What restrains a member beside supports and other members: purlins, a deck, a wall. Bracing holds the member's axis
+// against displacement across it, or its section against twist, at some of its points or along its whole length. It
+// enters the checks of stability and of vibration, not statics. In a plane structure it acts out of the plane.
+enum class Against { both, lateral, twist, y, z };
+struct Bracing {
+  MemberId member;
+  std::vector<PointId> at{};  // points of the member; its whole length if empty
+  // `lateral` is both directions across the member; y and z are its local axes, in space only.
+  Against against = Against::both;
+};
+
 // A sum of load cases with factors, which scale heat, lack of fit and settlements too.
 struct Combination {
   struct Term {
@@ -198,8 +210,9 @@ struct Imperfection {
   // Aslant by this angle (movement over height, as 1/200), and members in compression bent by this share of their
   // length (the height of a parabola, as 1/250).
   double sway = 0, bow = 0;
-  // Where to: of length 1. Members that lie along it are bowed downwards.
-  Vector toward{1, 0, 0};
+  // Where to: of length 1, horizontal. Members that lie along it are bowed downwards. Nothing: both directions of each
+  // horizontal axis; each case is solved for all of them (Solution::base_of).
+  std::optional<Vector> toward{};
 };
 
 struct AnalysisOptions {
@@ -237,6 +250,8 @@ class Structure {
   // Points by their names.
   MemberId member(std::string name, std::initializer_list<const char*> through, const MemberOptions& options);
   void support(PointId point, const Support& support);
+  // At these points of a member, or along its whole length.
+  void brace(const MemberRef& member, const std::vector<PointId>& at = {}, Against against = Against::both);
   // A mass on a point: a motor, a filled vessel. Gravity acts on it as on the members.
   void point_mass(PointId point, Mass mass, const MassBody& body = {});
   // To add loads to the case of that name, which is made when first asked for.
@@ -290,6 +305,7 @@ class Structure {
   const std::vector<Material>& materials() const { return materials_; }
   const std::vector<PointSupport>& supports() const { return supports_; }
   const std::vector<PointMass>& point_masses() const { return masses_; }
+  const std::vector<Bracing>& bracing() const { return bracing_; }
   const std::deque<LoadCase>& load_cases() const { return cases_; }
   const std::vector<Combination>& combinations() const { return combinations_; }
   const auto& point_families() const { return point_families_; }
@@ -369,6 +385,7 @@ class Structure {
   std::vector<Material> materials_;
   std::vector<PointSupport> supports_;
   std::vector<PointMass> masses_;
+  std::vector<Bracing> bracing_;
   std::deque<LoadCase> cases_;
   std::vector<Combination> combinations_;
   std::map<std::string, std::vector<PointId>, std::less<>> point_families_;

@@ -82,6 +82,7 @@ struct SweepRun {
   // What the limits of the run ask of each figure that is shown: a safety at least, a displacement or sag at most.
   std::vector<std::optional<Quantity>> required{};
   std::optional<bool> limits_met{};   // nothing where there are none, or no results
+  Problems warnings{};                // of the solution and its results, not accepted
   std::optional<Verdict> exceeded{};  // of the limits that are not met the one that is furthest from it
 };
 

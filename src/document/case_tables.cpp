@@ -242,6 +242,13 @@ Table stress_table(const CaseFigures& c, const Selection& selection) {
   const Rows rows = shown_members(c, selection);
   const bool left_out = std::any_of(rows.shown.begin(), rows.shown.end(),
                                     [&](std::size_t i) { return c.member(i).leaves_out_warping(); });
+  // Between which points the worst reading of the deflection lies, where a member has more than two.
+  const bool between = std::any_of(rows.shown.begin(), rows.shown.end(),
+                                   [&](std::size_t i) { return c.member(i).member().through.size() > 2; });
+  if (between) {
+    t.columns.push_back(words_column("between"));
+    t.columns.back().data_head = "sag between";
+  }
   if (left_out) t.columns.push_back(words_column("without"));
   for (const std::size_t i : rows.shown) {
     const MemberResult& m = c.member(i);
@@ -268,8 +275,13 @@ Table stress_table(const CaseFigures& c, const Selection& selection) {
       cells.back() = Cell(*safety);
       if (*safety < 1) cells.back().tone = Tone::bad;
     }
-    const Extreme sag = m.sag();
-    add(sag.value.si, u.deflection, c.sizes().move, sag.at);
+    const Stretch worst = m.governing_stretch();
+    add(worst.sag.value.si, u.deflection, c.sizes().move, worst.sag.at);
+    if (between) {
+      const auto& through = m.member().through;
+      const bool none = clean(worst.sag.value.si, u.deflection, c.sizes().move) == 0;
+      cells.emplace_back(none ? "" : s[through[worst.first]].name + "-" + s[through[worst.last]].name);
+    }
     if (left_out) cells.emplace_back(m.leaves_out_warping() ? "warping stress" : "");
     t.rows.push_back({.cells = std::move(cells), .use = use});
   }

@@ -29,6 +29,8 @@ Page choice_page(const std::string& title, const ModelUnits& units, const Sectio
     for (const std::string& d : choice.found[i].designations) cells.emplace_back(d);
     cells.emplace_back(choice.found[i].mass.si() / units.mass.si);
     t.row(std::move(cells));
+    for (const Problem& p : choice.found[i].warnings)
+      t.say_beneath(fmt::format("! {}: {} [{}]", choice.found[i].designations.front(), p.text, p.finding));
   }
   page.emplace_back(std::move(t));
   return page;

@@ -28,6 +28,8 @@ class Comparisons {
         std::any_of(all_.begin(), all_.end(), [](const Compared& c) { return c.hand_agrees().has_value(); });
     if (limits) t.columns.push_back(words_column("limits"));
     if (hand) t.columns.push_back(words_column("hand"));
+    const bool warned = std::any_of(all_.begin(), all_.end(), [](const Compared& c) { return !c.warnings().empty(); });
+    if (warned) t.columns.push_back(number_column("warnings"));
     const Compared& first = all_.front();
     for (const Compared& c : all_) {
       std::vector<Cell> cells{c.name};
@@ -43,7 +45,19 @@ class Comparisons {
       cells.push_back(c.safety ? Cell(c.safety->value.si) : unknown());
       if (limits) cells.push_back(limits_cell(c));
       if (hand) cells.push_back(hand_cell(c));
+      const Problems warnings = c.warnings();
+      if (warned && c.refused.empty()) {
+        Cell count(static_cast<double>(warnings.size()), std::to_string(warnings.size()));
+        if (!warnings.empty()) count.tone = Tone::bad;
+        cells.push_back(std::move(count));
+      } else if (warned) {
+        cells.emplace_back();
+      }
       t.row(std::move(cells));
+      constexpr std::size_t most = 3;
+      for (std::size_t i = 0; i < std::min(most, warnings.size()); ++i)
+        t.say_beneath(fmt::format("! {}: {} [{}]", c.name, warnings[i].text, warnings[i].finding));
+      if (warnings.size() > most) t.say_beneath(fmt::format("! {}: and {} more", c.name, warnings.size() - most));
       if (!c.refused.empty()) t.say_beneath("cannot be solved: " + c.refused.front().text);
     }
     return t;
@@ -131,7 +145,8 @@ class Comparisons {
   static Cell limits_cell(const Compared& c) {
     const auto met = c.limits_met();
     if (!met) return "";
-    Cell cell(*met ? "met" : "NOT MET");
+    const bool exceeded = c.limits.count(Verdict::State::exceeded) > 0;
+    Cell cell(*met ? "met" : exceeded ? "NOT MET" : "NOT CHECKED");
     cell.tone = *met ? Tone::good : Tone::bad;
     return cell;
   }

@@ -15,11 +15,25 @@ std::string one_over(double share) {
   return share < 1 ? fmt::format("1/{}", short_number(1 / share, 4)) : short_number(share, 4);
 }
 
+std::string unit_of(const Verdict& v, const ModelUnits& u) {
+  const Dimension& d = v.required.dimension;
+  return d == dimension::length ? u.deflection.text : unit_for(d, u).text;
+}
+
 std::string shown(double value, const Verdict& v, const ModelUnits& u, int digits) {
+  const Dimension& d = v.required.dimension;
+  if (d == dimension::length) return number(value / u.deflection.si, digits);
+  if (v.kind == Limit::Kind::sag || v.kind == Limit::Kind::drift) return one_over(value);
   if (v.kind == Limit::Kind::safety) return number(value, std::min(digits, 3));
-  if (v.kind == Limit::Kind::buckling) return short_number(value, digits);
-  if (v.kind == Limit::Kind::frequency) return short_number(value, digits) + " Hz";
-  return v.kind == Limit::Kind::sag ? one_over(value) : number(value / u.deflection.si, digits);
+  return short_number(value / unit_for(d, u).si, digits);
+}
+
+std::string required_words(const Verdict& v, const ModelUnits& u, int digits) {
+  if (!v.band_end) return shown(v.required.si, v, u, digits);
+  return fmt::format("{} to {}", shown(v.required.si, v, u, digits), shown(v.band_end->si, v, u, digits));
+}
+const char* relation(const Verdict& v) {
+  return v.band_end ? "not in" : v.at_least ? "≥" : "≤";
 }
 
 // A verdict, and how many of the same limit are met by more.
@@ -27,13 +41,6 @@ struct Shown {
   const Verdict* verdict;
   std::size_t alike = 1;
 };
-
-// How near a verdict is to its limit: beyond 1 it is exceeded.
-double use(const Verdict& v) {
-  if (!v.value) return 0;
-  const bool at_most = v.kind == Limit::Kind::sag || v.kind == Limit::Kind::movement;
-  return at_most ? v.value->si / v.required.si : v.required.si / v.value->si;
-}
 
 // All that are not met, then of each limit the worst that is met.
 std::vector<Shown> worst_first(const LimitCheck& check) {
@@ -45,16 +52,11 @@ std::vector<Shown> worst_first(const LimitCheck& check) {
       met.push_back({&v});
     } else {
       ++met.back().alike;
-      if (use(v) > use(*met.back().verdict) * (1 + 1e-9)) met.back().verdict = &v;
+      if (utilisation(v) > utilisation(*met.back().verdict) * (1 + 1e-9)) met.back().verdict = &v;
     }
   }
   failed.insert(failed.end(), met.begin(), met.end());
   return failed;
-}
-
-const char* name(Limit::Kind kind) {
-  static constexpr const char* kinds[] = {"safety", "sag", "movement", "buckling", "frequency"};
-  return kinds[static_cast<std::size_t>(kind)];
 }
 
 std::string verdict_words(const Verdict& v) {
@@ -80,13 +82,15 @@ std::string subject(const Verdict& v) {
 
 std::string verdict_in_words(const Verdict& v, const ModelUnits& u) {
   constexpr int digits = 4;
-  const std::string unit = v.kind == Limit::Kind::movement ? " " + u.deflection.text : "";
-  const std::string of =
-      fmt::format("{} of {}{}", name(v.kind), subject(v), v.load_case.empty() ? "" : " in " + v.load_case);
+  const std::string name = unit_of(v, u), unit = name.empty() ? "" : " " + name;
+  const std::string of = fmt::format("{} of {}{}", v.what, subject(v), v.load_case.empty() ? "" : " in " + v.load_case);
   if (v.state == Verdict::State::not_checked) return fmt::format("limit not checked: {}: {}", of, v.note);
-  const bool most = v.kind == Limit::Kind::sag || v.kind == Limit::Kind::movement;
-  return fmt::format("limit exceeded: {}: {}{}, {} {}{}", of, shown(v.value ? v.value->si : 0, v, u, digits), unit,
-                     most ? "at most" : "at least", shown(v.required.si, v, u, digits), unit);
+  return fmt::format("limit exceeded: {}: {}{}, {} {}{}{}", of, shown(v.value ? v.value->si : 0, v, u, digits), unit,
+                     v.band_end   ? "not in"
+                     : v.at_least ? "at least"
+                                  : "at most",
+                     required_words(v, u, digits), unit,
+                     v.kind == Limit::Kind::buckling && !v.note.empty() ? "; " + v.note : "");
 }
 
 Table limits_table(const LimitCheck& check, const ModelUnits& units, int digits, bool all) {
@@ -103,13 +107,12 @@ Table limits_table(const LimitCheck& check, const ModelUnits& units, int digits,
   for (const auto& one : order) {
     const Verdict* const v = one.verdict;
     const std::size_t alike = one.alike;
-    const bool least = v->kind != Limit::Kind::sag && v->kind != Limit::Kind::movement;
     Cell verdict = alike > 1 ? fmt::format("met, the worst of {}", alike) : verdict_words(*v);
     verdict.tone = v->state == Verdict::State::met ? Tone::good : Tone::bad;
     const auto cell = [&](double value) -> Cell { return {value, shown(value, *v, units, digits)}; };
-    t.row({name(v->kind), subject(*v), v->load_case, v->value ? cell(v->value->si) : unknown(), least ? "≥" : "≤",
-           cell(v->required.si), v->kind == Limit::Kind::movement ? units.deflection.text : "", verdict});
-    if (!v->note.empty()) t.say_beneath((v->kind == Limit::Kind::sag ? "" : "! ") + v->note);
+    t.row({v->what, subject(*v), v->load_case, v->value ? cell(v->value->si) : unknown(), relation(*v),
+           Cell{v->required.si, required_words(*v, units, digits)}, unit_of(*v, units), verdict});
+    if (!v->note.empty()) t.say_beneath((v->state == Verdict::State::met ? "" : "! ") + v->note);
   }
   return t;
 }
@@ -123,11 +126,11 @@ Table limits_data(const LimitCheck& check, const ModelUnits& units) {
                words_column("verdict"),   number_column("at", units.length.text),
                words_column("note")};
   for (const Verdict& v : check.verdicts) {
-    const bool moves = v.kind == Limit::Kind::movement;
-    const auto cell = [&](double value) { return Cell(moves ? value / units.deflection.si : value); };
-    t.row({name(v.kind), v.on, v.between ? v.between->first : "", v.between ? v.between->second : "", v.load_case,
-           v.value ? cell(v.value->si) : Cell(), cell(v.required.si), moves ? units.deflection.text : "",
-           verdict_words(v), v.at ? Cell(v.at->si() / units.length.si) : Cell(), v.note});
+    const double unit =
+        v.required.dimension == dimension::length ? units.deflection.si : unit_for(v.required.dimension, units).si;
+    t.row({v.what, v.on, v.between ? v.between->first : "", v.between ? v.between->second : "", v.load_case,
+           v.value ? Cell(v.value->si / unit) : Cell(), Cell(v.required.si / unit), unit_of(v, units), verdict_words(v),
+           v.at ? Cell(v.at->si() / units.length.si) : Cell(), v.note});
   }
   return t;
 }

@@ -92,6 +92,19 @@ std::string line_of_action(const LoadTotal& total, bool plane, const NamedUnit& 
 
 }  // namespace
 
+Table bracing_table(const Structure& s) {
+  static constexpr const char* against[] = {"displacement and twist", "displacement across the member", "twist",
+                                            "displacement along y", "displacement along z"};
+  Table t{.name = "bracing", .title = "Bracing"};
+  t.columns = {words_column("member", true), words_column("at", true), words_column("against")};
+  for (const Bracing& b : s.bracing()) {
+    std::string at;
+    for (const PointId p : b.at) at += (at.empty() ? "" : ", ") + s[p].name;
+    t.row({s[b.member].name, at.empty() ? "its whole length" : at, against[static_cast<std::size_t>(b.against)]});
+  }
+  return t;
+}
+
 Table load_sums_table(const ModelUnits& u, const Structure& s) {
   const std::vector<LoadTotal> totals = load_totals(s);
   Table t{.name = "load-sums", .title = "Sums of the loads"};
@@ -128,6 +141,7 @@ void add_model(Page& page, const ModelUnits& units, const Structure& structure) 
   page.emplace_back(Heading{"model", 2});
   page.emplace_back(members_table(units, structure));
   page.emplace_back(supports_table(units, structure));
+  if (!structure.bracing().empty()) page.emplace_back(bracing_table(structure));
   page.emplace_back(load_sums_table(units, structure));
   page.emplace_back(parts_table(units, structure));
 }

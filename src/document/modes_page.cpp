@@ -28,6 +28,15 @@ std::string movement_in_words(const Structure& s, const ModeShape& shape, const 
   return fmt::format("{} along {}, most at {}", member.name, directions, place);
 }
 
+// ", most at 1.2 m": where what moves most does so, unless that is a point.
+std::string place_in_words(const Structure& s, const ModeShape& shape, const ModelUnits& u) {
+  const std::string all = movement_in_words(s, shape, u);
+  const std::size_t at = all.find(", most at ");
+  if (at == std::string::npos) return "";
+  const std::string place = all.substr(at + 10);
+  return s.find_point(place) ? "" : ", most at " + place;
+}
+
 Table vibration_table(const Structure& s, const Modes& modes, const ModelUnits& u) {
   Table t{.name = "vibration", .title = "Natural frequencies"};
   t.columns = {words_column("mode", true), number_column("frequency", "Hz"), number_column("period", "s"),
@@ -43,7 +52,18 @@ Table vibration_table(const Structure& s, const Modes& modes, const ModelUnits& 
     row.emplace_back(m.is_free ? "a part moves freely" : movement_in_words(s, m.shape, u));
     t.row(std::move(row));
   }
-  t.after =
+  t.after = modes.possible ? fmt::format("The masses have {} natural frequencies. ", *modes.possible) : "";
+  if (!modes.untensioned.empty()) {
+    std::string names;
+    for (const MemberId m : modes.untensioned) names += (names.empty() ? "'" : ", '") + s[m].name + "'";
+    t.say_beneath(fmt::format(
+        "! without {}, which act one way only and have no force{}", names,
+        modes.if_all_acted ? fmt::format("; {} Hz if they acted too", short_number(modes.if_all_acted->si(), 4)) : ""));
+  }
+  if (const OutOfPlaneVibration& out = modes.out_of_plane; out.lowest)
+    t.say_beneath(fmt::format("Out of the plane: '{}' between its restraints at {} Hz (estimated)", s[*out.member].name,
+                              short_number(out.lowest->si(), 4)));
+  t.after +=
       "Mass: what of the whole mass goes with the mode when all supports move along the axis together. Frequency 0: "
       "nothing resists that movement.";
   return t;
@@ -52,25 +72,44 @@ Table vibration_table(const Structure& s, const Modes& modes, const ModelUnits& 
 Table buckling_table(const Structure& s, const CaseBuckling& c, const ModelUnits& u) {
   Table t{.name = "buckling", .title = "Load factors of buckling in " + c.load_case, .load_case = c.load_case};
   t.columns = {words_column("mode", true), number_column("factor"), words_column("what buckles")};
-  for (std::size_t i = 0; i < c.modes.size(); ++i) {
-    Cell factor(c.modes[i].factor);
-    if (c.modes[i].factor < 1) factor.tone = Tone::bad;
-    t.row({std::to_string(i + 1), factor, movement_in_words(s, c.modes[i].shape, u)});
-  }
-  t.after = "The loads of the case times the factor let the structure buckle.";
+  const auto row = [&](std::string mode, double value, std::string what) {
+    Cell factor(value);
+    if (value < 1) factor.tone = Tone::bad;
+    t.row({std::move(mode), factor, std::move(what)});
+  };
+  for (std::size_t i = 0; i < c.modes.size(); ++i)
+    row(std::to_string(i + 1), c.modes[i].factor,
+        fmt::format("{}{}", c.modes[i].description, place_in_words(s, c.modes[i].shape, u)));
+  if (c.is_mechanism) row("1", 0, c.governing(s));
+  // Estimates are lines of their own: the lowest few.
+  constexpr std::size_t most_estimates = 5;
+  for (std::size_t i = 0; i < std::min(most_estimates, c.estimates.members.size()); ++i)
+    row("estimated", c.estimates.members[i].factor, words(s, c.estimates.members[i], false));
+  t.after = s.is_plane() ? "Numbered modes: bending in the plane. " : "Numbered modes: bending. ";
+  t.after +=
+      "Estimated: lower bounds for single members between their restraints. The loads of the case times the "
+      "factor are critical.";
+  for (const UncoveredMember& m : c.estimates.not_checked)
+    t.say_beneath(fmt::format("! not checked: '{}': {}; {}", s[m.member].name, m.reason, m.remedy));
+  if (c.if_all_acted)
+    t.say_beneath(fmt::format("! factors without the untensioned members; {} if they acted too",
+                              short_number(*c.if_all_acted, 4)));
   return t;
 }
 
 Table members_table(const Structure& s, const CaseBuckling& c, const ModelUnits& u) {
   Table t{.name = "buckled members", .title = "Pressed members in mode 1 of " + c.load_case, .load_case = c.load_case};
-  t.columns = {words_column("member", true), number_column("force", u.force.text),
-               number_column("critical force", u.force.text), number_column("effective length", u.length.text),
+  t.columns = {words_column("member", true),
+               number_column("force", u.force.text),
+               number_column("critical force", u.force.text),
+               words_column("about"),
+               number_column("effective length", u.length.text),
                number_column("effective/own")};
   const BucklingMode& m = c.modes.front();
   for (const BuckledMember& b : m.members)
     t.row({s[b.member].name, Cell(b.critical_force.in(ForceSize::si(u.force.si)) / m.factor),
-           Cell(b.critical_force.in(ForceSize::si(u.force.si))), Cell(b.effective_length.si() / u.length.si),
-           Cell(b.effective_length.si() / s.length_of(s[b.member]))});
+           Cell(b.critical_force.in(ForceSize::si(u.force.si))), std::string(1, b.axis),
+           Cell(b.effective_length.si() / u.length.si), Cell(b.effective_length.si() / s.length_of(s[b.member]))});
   t.after =
       "Critical force: the largest compression of the member when the structure buckles. Effective length: that of the "
       "hinged column that buckles at it, also divided by the member's own; long where the member is not what "
@@ -84,12 +123,13 @@ Page modes_page(const Structure& s, const Modes& modes, const ModelUnits& u) {
   Page page{Heading{s.title()}};
   if (!modes.vibration.empty()) page.emplace_back(vibration_table(s, modes, u));
   for (const CaseBuckling& c : modes.buckling) {
-    if (c.modes.empty()) {
+    if (c.modes.empty() && !c.is_mechanism && c.estimates.members.empty() && c.estimates.not_checked.empty()) {
       page.emplace_back(
           Words{{{"", "Nothing buckles in " + c.load_case + ": no member is pressed so that it could."}}});
       continue;
     }
     page.emplace_back(buckling_table(s, c, u));
+    if (c.modes.empty()) continue;
     page.emplace_back(members_table(s, c, u));
   }
   return page;

@@ -54,7 +54,11 @@ Expected<Selection, std::string> select(const Solution& solution, const Choice& 
     shown.cases.push_back(static_cast<std::size_t>(it - cases.begin()));
   }
   shown.all = choice.all;
-  if (choice.cases.empty() || shown.only_envelope) shown.cases = solution.judged();
+  if (choice.cases.empty() || shown.only_envelope) {
+    shown.cases = solution.judged();
+    // Other directions of an imperfection are shown where they are asked for.
+    std::erase_if(shown.cases, [&](std::size_t c) { return solution.base_of(c) != c; });
+  }
   if (const std::string why = mark("member", members, choice.members, shown.members); !why.empty()) return why;
   if (const std::string why = mark("point", points, choice.points, shown.points); !why.empty()) return why;
   shown.whole = choice.members.empty() && choice.points.empty();

@@ -24,8 +24,8 @@ Words sign_rules(const Structure& s) {
        {"",
         "Places count from the member's first point. Reactions act on the structure; their sum and the loads cancel."},
        {"",
-        "Sag is measured between supports and members that carry; of an overhang it is the movement of its tip against "
-        "its root."},
+        "Sag is the worst reading of the deflection over its length: the distance from the chord between two points, the "
+        "difference of the ends, or the displacement of a free end."},
        {"", fmt::format("Displacements are along the global axes, rotations {}.",
                         s.is_plane() ? "counter-clockwise" : "right-handed about them")}}};
 }
@@ -58,7 +58,8 @@ void add_cases(Page& page, const std::vector<CaseFigures>& cases, const Selectio
     return;
   }
   for (const CaseFigures& c : cases) {
-    page.emplace_back(Heading{c.result().name(), 2});
+    const std::string& direction = c.result().direction();
+    page.emplace_back(Heading{c.result().name() + (direction.empty() ? "" : ", " + direction + " governs"), 2});
     add_case(page, c, shown, all_tables);
   }
 }
@@ -105,13 +106,11 @@ std::string analysis_words(const AnalysisOptions& a) {
     const bool whole = std::abs(per - std::round(per)) < 1e-9 * per;
     return whole ? fmt::format(", {} 1/{:.0f}", what, per) : fmt::format(", {} {}", what, short_number(v, 4));
   };
-  const Vector& v = a.imperfection->toward;
+  const std::string sizes = share("sway", a.imperfection->sway) + share("bow", a.imperfection->bow);
+  if (!a.imperfection->toward) return words + sizes + " in each direction";
+  const Vector& v = *a.imperfection->toward;
   const char* sign = v.x + v.y + v.z < 0 ? "-" : "";
-  return words + share("sway", a.imperfection->sway) + share("bow", a.imperfection->bow) +
-         fmt::format(" toward {}{}", sign,
-                     v.x != 0   ? "x"
-                     : v.y != 0 ? "y"
-                                : "z");
+  return words + sizes + fmt::format(" toward {}{}", sign, v.x != 0 ? "x" : v.y != 0 ? "y" : "z");
 }
 
 void add_head(Page& page, const ModelUnits& units, const Structure& s, int digits) {

@@ -50,6 +50,10 @@ Page sweep_page(const std::string& title, const ModelUnits& units, const Sweep& 
     t.columns.push_back(words_column("limits"));
     t.columns.push_back(words_column("exceeded most"));
   }
+  const bool warned = std::any_of(runs.begin(), runs.end(), [](const SweepRun& r) { return !r.warnings.empty(); });
+  if (warned) t.columns.push_back(number_column("warnings"));
+  // The same warning of many runs once, with its number of runs.
+  std::vector<std::pair<std::string, std::size_t>> kinds;
   for (const SweepRun& r : runs) {
     std::vector<Cell> cells;
     for (std::size_t i = 0; i < sweep.vary.size(); ++i) {
@@ -71,15 +75,38 @@ Page sweep_page(const std::string& title, const ModelUnits& units, const Sweep& 
             std::abs(value->si) <= noise * most[i]->si ? 0 : value->si / shown_in(value->dimension, units).si);
     }
     if (limits) {
-      Cell verdict(!r.limits_met ? "" : *r.limits_met ? "met" : "NOT MET");
+      const bool unknown_only = r.exceeded && r.exceeded->state == Verdict::State::not_checked;
+      Cell verdict(!r.limits_met ? "" : *r.limits_met ? "met" : unknown_only ? "NOT CHECKED" : "NOT MET");
       verdict.tone = r.limits_met.value_or(true) ? Tone::good : Tone::bad;
       cells.push_back(std::move(verdict));
       // "safety of rail in full: 1.2, at least 1.5"
       const std::string told = r.exceeded ? verdict_in_words(*r.exceeded, units) : "";
       cells.emplace_back(told.substr(std::min(told.size(), told.find(": ") + 2)));
     }
+    if (warned) {
+      cells.push_back(
+          r.refused.empty() ? Cell(static_cast<double>(r.warnings.size()), std::to_string(r.warnings.size())) : Cell());
+      for (const Problem& p : r.warnings) {
+        const auto known =
+            std::find_if(kinds.begin(), kinds.end(), [&](const auto& k) { return k.first == p.finding; });
+        if (known == kinds.end())
+          kinds.emplace_back(p.finding, 1);
+        else
+          ++known->second;
+      }
+    }
     t.row(std::move(cells));
     if (!r.refused.empty()) t.say_beneath("cannot be solved: " + r.refused.front().text);
+  }
+  for (const auto& kind : kinds) {
+    const std::string& finding = kind.first;
+    const std::size_t count = kind.second;
+    const auto of_kind = [&](const SweepRun& r) {
+      return std::find_if(r.warnings.begin(), r.warnings.end(), [&](const Problem& p) { return p.finding == finding; });
+    };
+    const auto first =
+        std::find_if(runs.begin(), runs.end(), [&](const SweepRun& r) { return of_kind(r) != r.warnings.end(); });
+    t.say_beneath(fmt::format("! {} times, first: {} [{}]", count, of_kind(*first)->text, finding));
   }
   page.emplace_back(std::move(t));
   return page;

@@ -1,5 +1,6 @@
 // The lightest sections as JSON.
 #include "corvex/file.hpp"
+#include "file/findings_json.hpp"
 #include "file/json.hpp"
 
 namespace corvex {
@@ -9,7 +10,9 @@ std::string choice_json(const SectionChoice& choice, const std::vector<ChoiceGro
   const auto one = [&](const FoundChoice& found) {
     Json sections = Json::object();
     for (std::size_t g = 0; g < groups.size(); ++g) sections[groups[g].section] = found.designations[g];
-    return Json{{"sections", std::move(sections)}, {"mass", found.mass.si()}};
+    return Json{{"sections", std::move(sections)},
+                {"mass", found.mass.si()},
+                {"warnings", file::findings_list(found.warnings)}};
   };
   Json j = {{"format", "corvex-choice"}, {"version", 1}};
   j["lightest"] = choice.found.empty() ? Json(nullptr) : one(choice.found.front());

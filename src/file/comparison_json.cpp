@@ -2,6 +2,7 @@
 #include <cmath>
 
 #include "corvex/file.hpp"
+#include "file/findings_json.hpp"
 #include "file/json.hpp"
 
 namespace corvex {
@@ -45,6 +46,7 @@ std::string comparison_json(const std::vector<Compared>& all, const std::vector<
     Json& shown = one["shown"] = Json::object();
     for (std::size_t i = 0; i < show.size(); ++i)
       shown[words(show[i])] = i < c.shown.size() ? number(c.shown[i]) : Json(nullptr);
+    one["warnings"] = file::findings_list(c.warnings());
     one["refused"] = c.refused.empty() ? Json(nullptr) : Json(c.refused.front().text);
     file::add(variants, c.name, std::move(one));
   }

@@ -63,6 +63,7 @@ const Node* find_node(const Model& m, const Problem& p, Keys& keys) {
       return part ? part : &entry;
     }
     case Kind::parameter: return inside("parameters", p.subject.name);
+    case Kind::bracing: return t.find(t.root(), "bracing");
     case Kind::acceptance: {
       const Node* list = t.find(t.root(), "accept");
       return list && p.subject.entry < list->count ? &t.children(*list)[p.subject.entry] : list;

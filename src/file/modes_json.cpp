@@ -25,6 +25,36 @@ Json shape_json(const Structure& s, const ModeShape& shape) {
   return {{"points", std::move(points)}, {"members", std::move(members)}};
 }
 
+Json names_json(const Structure& s, const std::vector<MemberId>& members) {
+  Json names = Json::array();
+  for (const MemberId m : members) names.push_back(s[m].name);
+  return names;
+}
+
+Json not_checked_json(const Structure& s, const std::vector<UncoveredMember>& members) {
+  Json all = Json::array();
+  for (const UncoveredMember& m : members)
+    all.push_back({{"member", s[m.member].name}, {"reason", m.reason}, {"remedy", m.remedy}});
+  return all;
+}
+
+// Buckling of members beside bending, and what one-way members without force do.
+Json estimates_json(const Structure& s, const CaseBuckling& c) {
+  Json members = Json::array();
+  for (const MemberBuckling& m : c.estimates.members)
+    members.push_back({{"member", s[m.member].name},
+                       {"factor", m.factor},
+                       {"kind", words(m.kind)},
+                       {"out_of_plane", m.out_of_plane},
+                       {"from", m.from.si()},
+                       {"to", m.to.si()}});
+  return {{"members", std::move(members)},
+          {"not_checked", not_checked_json(s, c.estimates.not_checked)},
+          {"mechanism", c.is_mechanism},
+          {"untensioned", names_json(s, c.untensioned)},
+          {"if_all_acted", c.if_all_acted ? Json(*c.if_all_acted) : Json(nullptr)}};
+}
+
 }  // namespace
 
 std::string modes_json(const Structure& s, const Modes& modes) {
@@ -45,11 +75,23 @@ std::string modes_json(const Structure& s, const Modes& modes) {
       Json members = Json::object();
       for (const BuckledMember& b : m.members)
         file::add(members, s[b.member].name,
-                  {{"critical_force", b.critical_force.si()}, {"effective_length", b.effective_length.si()}});
-      all.push_back({{"factor", m.factor}, {"shape", shape_json(s, m.shape)}, {"members", std::move(members)}});
+                  {{"critical_force", b.critical_force.si()},
+                   {"effective_length", b.effective_length.si()},
+                   {"axis", std::string(1, b.axis)}});
+      all.push_back({{"factor", m.factor},
+                     {"mode", m.description},
+                     {"shape", shape_json(s, m.shape)},
+                     {"members", std::move(members)}});
     }
     file::add(buckling, c.load_case, std::move(all));
   }
+  Json& estimates = j["estimates"] = Json::object();
+  for (const CaseBuckling& c : modes.buckling) file::add(estimates, c.load_case, estimates_json(s, c));
+  j["possible"] = modes.possible ? Json(*modes.possible) : Json(nullptr);
+  j["untensioned"] = names_json(s, modes.untensioned);
+  j["if_all_acted"] = modes.if_all_acted ? Json(modes.if_all_acted->si()) : Json(nullptr);
+  j["out_of_plane"] = {{"frequency", modes.out_of_plane.lowest ? Json(modes.out_of_plane.lowest->si()) : Json(nullptr)},
+                       {"not_checked", not_checked_json(s, modes.out_of_plane.not_checked)}};
   j["notes"] = file::findings_list(modes.notes);
   return file::json_text(j);
 }

@@ -69,6 +69,7 @@ void read_points(const Context& c, const Node* n, TablesBeside& tables);
 void read_members(const Context& c, const Node* n, const Node* defaults, TablesBeside& tables);
 void read_supports(const Context& c, const Node& n);
 void read_masses(const Context& c, const Node& n);
+void read_bracing(const Context& c, const Node& n);
 // Entries of each load case.
 std::vector<Entries> read_loads(const Context& c, const Node& n);
 void read_combinations(const Context& c, const Node& n);
@@ -81,6 +82,8 @@ void read_accept(const Context& c, const Node& n, std::vector<Acceptance>& all);
 void read_show(const Context& c, const Node& n, std::vector<ShownFigure>& show);
 void read_sweeps(const Context& c, const Node& n, std::vector<Sweep>& sweeps);
 void read_choose(const Context& c, const Node& n, std::vector<ChoiceGroup>& groups);
+// The figure of a limit with `most` or `least`; nothing, and an error, where it is none.
+std::optional<Figure> read_limited_figure(const Context& c, const Node& n);
 Entries read_hand(const Context& c, const Node& n, HandCalculation& hand);
 
 // The place of a section that loads act through.

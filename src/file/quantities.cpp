@@ -75,6 +75,22 @@ std::optional<double> Quantities::position(const Node& n, double member_length) 
   return convert(n, *e, units_.length);
 }
 
+std::optional<PlaceAlong> Quantities::place_along(const Node& n) {
+  const auto e = formula(n, "a place on the member");
+  if (!e) return std::nullopt;
+  if (e->quantity.dimension.plain() && e->percent) return PlaceAlong{e->quantity.si, true};
+  const auto length = convert(n, *e, units_.length);
+  return length ? std::optional(PlaceAlong{*length, false}) : std::nullopt;
+}
+
+std::optional<Quantity> Quantities::read_either(const Node& n, const Wanted& first, const Wanted& second) {
+  const auto e = formula(n, first.what);
+  if (!e) return std::nullopt;
+  const Wanted& wanted = e->quantity.dimension == second.dimension ? second : first;
+  const auto value = convert(n, *e, wanted);
+  return value ? std::optional(Quantity(*value, wanted.dimension)) : std::nullopt;
+}
+
 std::optional<std::size_t> Quantities::whole_number(const Node& n, std::string_view what) {
   constexpr double most = 100000;
   const auto v = read(n, units_.number);

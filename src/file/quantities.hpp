@@ -53,6 +53,10 @@ class Quantities {
   std::optional<double> read(const Node& n, const Wanted& wanted);
   // A place on a member: a length from its start, or a share of its length where % is written.
   std::optional<double> position(const Node& n, double member_length);
+  // The same, kept as it is written.
+  std::optional<PlaceAlong> place_along(const Node& n);
+  // One of two kinds; a bare number is of the first.
+  std::optional<Quantity> read_either(const Node& n, const Wanted& first, const Wanted& second);
   // From 1 to 100,000.
   std::optional<std::size_t> whole_number(const Node& n, std::string_view what);
   // One value, or a first and a last one in a list if `may_change`.

@@ -43,10 +43,7 @@ void AnalysisReader::imperfection(const Node& n) {
   Imperfection i;
   i.sway = share(n, "sway"), i.bow = share(n, "bow");
   const Node* where = tree_->find(n, "toward");
-  if (!where)
-    errors_.fail(n, "the direction is missing, as {sway: 1/200, bow: 1/250, toward: x}");
-  else if (const auto v = toward(*where))
-    i.toward = *v;
+  if (where) i.toward = toward(*where);
   if (i.sway == 0 && i.bow == 0 && errors_.count() == before)
     errors_.fail(n, "a sway or a bow was expected, as {sway: 1/200, toward: x}");
   if (structure_.analysis().order != Order::second && errors_.count() == before)

@@ -7,8 +7,9 @@ class HandReader : PartReader {
  public:
   HandReader(const Context& c, HandCalculation& hand) : PartReader(c), parameters_(c.parameters), hand_(hand) {}
   Entries run(const Node& n);
-  // `compared`: with a hand value; else the figure alone, to be shown.
-  std::optional<Expectation> read_expectation(const Node& n, bool compared = true);
+  // A figure with a hand value, one to be shown, or one that a limit bounds.
+  enum class For { comparison, show, limit };
+  std::optional<Expectation> read_expectation(const Node& n, For what_for = For::comparison);
 
  private:
   HandFormula hand_formula(const Node& n, std::string_view what);
@@ -48,7 +49,8 @@ HandFormula HandReader::hand_formula(const Node& n, std::string_view what) {
   return 0.0;
 }
 
-std::optional<Expectation> HandReader::read_expectation(const Node& n, bool compared) {
+std::optional<Expectation> HandReader::read_expectation(const Node& n, For what_for) {
+  const bool compared = what_for == For::comparison;
   static const Keys others = {{"part"}, {"at"}, {"take"}, {"is"}, {"within"}, {"case"}, {"note"}};
   static const Keys keys = [] {
     Keys all;
@@ -61,10 +63,15 @@ std::optional<Expectation> HandReader::read_expectation(const Node& n, bool comp
     for (const FigureKind& k : figure_kinds()) all.push_back({k.name});
     return all;
   }();
-  const char* what = compared ? "an expectation" : "a figure to show";
+  static const Keys limited = [] {
+    Keys all = shown;
+    all.push_back({"most"}), all.push_back({"least"});
+    return all;
+  }();
+  const char* what = compared ? "an expectation" : what_for == For::show ? "a figure to show" : "a limit of a figure";
   if (!errors_.is_map(n, what)) return std::nullopt;
   const std::size_t before = errors_.count();
-  errors_.check_keys(n, what, compared ? keys : shown);
+  errors_.check_keys(n, what, compared ? keys : what_for == For::show ? shown : limited);
   const FigureKind* kind = nullptr;
   for (const FigureKind& k : figure_kinds()) {
     const Node* key = tree_->find_key(n, k.name);
@@ -76,7 +83,9 @@ std::optional<Expectation> HandReader::read_expectation(const Node& n, bool comp
   }
   if (!kind && errors_.count() == before)
     errors_.fail(n, compared ? "an expectation names what is compared, as {reaction: A, part: y, is: P/2}"
-                             : "a figure to show is named as in an expectation, as {moment: rail, take: max}");
+                    : what_for == For::show
+                        ? "a figure to show is named as in an expectation, as {moment: rail, take: max}"
+                        : "a limit with most or least names a figure, as {stress: rail, at: 1.2 m, most: 120 MPa}");
   const auto with = [&](const char* key) { return tree_->find(n, key); };
   const auto alone = [&](const char* key, bool fits, const char* whose) {
     if (const Node* k = tree_->find_key(n, key); k && !fits && kind)
@@ -110,7 +119,10 @@ std::optional<Expectation> HandReader::read_expectation(const Node& n, bool comp
   if (const Node* is = compared ? errors_.need(n, "is", n, "an expectation") : nullptr)
     e.is = hand_formula(*is, "'is'");
   if (const Node* within = with("within")) e.within = hand_formula(*within, "'within'");
-  if (const Node* c = with("case"); c && errors_.is_text(*c, "the name of a load case")) e.load_case = c->text;
+  // The cases of a limit may be several.
+  if (const Node* c = what_for == For::limit ? nullptr : with("case");
+      c && errors_.is_text(*c, "the name of a load case"))
+    e.load_case = c->text;
   if (const Node* note = with("note"); note && errors_.is_text(*note, "a note")) e.note = note->text;
   return errors_.count() == before ? std::optional(std::move(e)) : std::nullopt;
 }
@@ -122,7 +134,14 @@ void read_show(const Context& c, const Node& n, std::vector<ShownFigure>& show) 
   HandCalculation ignored;
   HandReader reader(c, ignored);
   for (const Node& entry : c.tree.children(n))
-    if (auto e = reader.read_expectation(entry, false)) show.push_back({std::move(e->figure), std::move(e->load_case)});
+    if (auto e = reader.read_expectation(entry, HandReader::For::show))
+      show.push_back({std::move(e->figure), std::move(e->load_case)});
+}
+
+std::optional<Figure> read_limited_figure(const Context& c, const Node& n) {
+  HandCalculation ignored;
+  auto e = HandReader(c, ignored).read_expectation(n, HandReader::For::limit);
+  return e ? std::optional(std::move(e->figure)) : std::nullopt;
 }
 
 Entries read_hand(const Context& c, const Node& n, HandCalculation& hand) {

@@ -13,6 +13,12 @@ class LimitReader : PartReader {
 
  private:
   std::optional<Limit> read_limit(const Node& n);
+  void read_cases(const Node& n, Limit& l);
+  void read_place(const Node& n, Limit& l);
+  bool read_frequency(const Node& n, const Node& v, Limit& l);
+  bool read_figure(const Node& n, Limit& l);
+  bool read_range(const Node& n, Limit& l);
+  Quantity bound(const Node& n, const Dimension& d);
 
   const Context& context_;
 };
@@ -33,9 +39,16 @@ std::optional<Limit> LimitReader::read_limit(const Node& n) {
   using Kind = Limit::Kind;
   if (!errors_.is_map(n, "a limit")) return std::nullopt;
   const std::size_t before = errors_.count();
+  Limit l;
+  if (tree_->find(n, "most") || tree_->find(n, "least")) {
+    if (tree_->find(n, "range") ? !read_range(n, l) : !read_figure(n, l)) return std::nullopt;
+    read_cases(n, l);
+    return errors_.count() > before ? std::nullopt : std::optional(std::move(l));
+  }
   errors_.check_keys(n, "a limit",
                      {{"safety"},
                       {"sag"},
+                      {"drift"},
                       {"movement"},
                       {"buckling"},
                       {"frequency"},
@@ -43,40 +56,50 @@ std::optional<Limit> LimitReader::read_limit(const Node& n) {
                       {"at"},
                       {"between"},
                       {"part"},
+                      {"outside"},
+                      {"most"},
+                      {"least"},
+                      {"range"},
                       {"case"}});
   if (errors_.count() > before) return std::nullopt;
   const auto with = [&](std::string_view kind, const std::vector<std::string_view>& keys) {
     return errors_.only_with(n, kind, keys);
   };
-  Limit l;
   if (const Node* v = tree_->find(n, "safety")) {
-    if (!with("safety", {"on", "case"})) return std::nullopt;
+    if (!with("safety", {"on", "at", "case"})) return std::nullopt;
     l.kind = Kind::safety;
     l.required = quantities_.read(*v, units_.number).value_or(1);
+    read_place(n, l);
   } else if (const Node* v = tree_->find(n, "sag")) {
     if (!with("sag", {"on", "between", "case"})) return std::nullopt;
     l.kind = Kind::sag;
-    l.required = quantities_.read(*v, units_.number).value_or(1);
+    l.required = quantities_.read_either(*v, units_.number, units_.movement).value_or(Quantity(1, dimension::number));
+  } else if (const Node* v = tree_->find(n, "drift")) {
+    if (!with("drift", {"on", "case"})) return std::nullopt;
+    l.kind = Kind::drift;
+    l.required = quantities_.read_either(*v, units_.number, units_.movement).value_or(Quantity(1, dimension::number));
   } else if (const Node* v = tree_->find(n, "movement")) {
     if (!with("movement", {"at", "part", "case"}) || !errors_.need(n, "at", n, "a limit of movement"))
       return std::nullopt;
     l.kind = Kind::movement;
     l.required = Length::si(quantities_.read(*v, units_.movement).value_or(1));
+    if (const Node* at = tree_->find(n, "at")) l.at = names_.points(*at);
   } else if (const Node* v = tree_->find(n, "buckling")) {
     if (!with("buckling", {"on", "case"})) return std::nullopt;
     l.kind = Kind::buckling;
     l.required = quantities_.read(*v, units_.number).value_or(1);
   } else if (const Node* v = tree_->find(n, "frequency")) {
-    if (!with("frequency", {"case"})) return std::nullopt;
+    if (!with("frequency", {"outside", "case"})) return std::nullopt;
     l.kind = Kind::frequency;
-    l.required = Quantity(quantities_.read(*v, units_.frequency).value_or(1), units_.frequency.dimension);
+    if (!read_frequency(n, *v, l)) return std::nullopt;
   } else {
-    errors_.fail(n, "a limit needs one of: safety, sag, movement, buckling, frequency");
+    errors_.fail(n,
+                 "a limit needs one of: safety, sag, drift, movement, buckling, frequency; or a figure with most or "
+                 "least, as {stress: rail, at: 1.2 m, most: 120 MPa}");
     return std::nullopt;
   }
   if (const Node* on = tree_->find(n, "on"))
     for (const MemberId m : names_.members(*on)) l.on.emplace_back(m);
-  if (const Node* at = tree_->find(n, "at")) l.at = names_.points(*at);
   if (const Node* part = tree_->find(n, "part"))
     if (const auto c = errors_.choice(*part, "a part of a movement", {{"x"}, {"y"}, {"z"}, {"size"}}))
       l.part = std::array{Part::x, Part::y, Part::z, Part::size}[*c];
@@ -88,12 +111,96 @@ std::optional<Limit> LimitReader::read_limit(const Node& n) {
       if (a && b) l.between = std::pair(*a, *b);
     }
   }
-  if (const Node* c = tree_->find(n, "case"))
-    for (const Node& one : c->is_list() ? tree_->children(*c) : std::span(c, 1)) {
-      if (auto name = case_name(context_, one)) l.cases.push_back(std::move(*name));
-    }
+  read_cases(n, l);
   if (errors_.count() > before) return std::nullopt;
   return l;
+}
+
+void LimitReader::read_cases(const Node& n, Limit& l) {
+  const Node* c = tree_->find(n, "case");
+  if (!c) return;
+  for (const Node& one : c->is_list() ? tree_->children(*c) : std::span(c, 1))
+    if (auto name = case_name(context_, one)) l.cases.push_back(std::move(*name));
+}
+
+// A point, several, a length from the member's start, or a share of its length.
+void LimitReader::read_place(const Node& n, Limit& l) {
+  const Node* at = tree_->find(n, "at");
+  if (!at) return;
+  if (at->is_list() || structure_.find_point(at->text) || names_.point_families.contains(at->text)) {
+    l.at = names_.points(*at);
+  } else {
+    l.place = quantities_.place_along(*at);
+  }
+}
+
+// At least; or with `outside: yes` a band in which none lies.
+bool LimitReader::read_frequency(const Node& n, const Node& v, Limit& l) {
+  const Dimension d = units_.frequency.dimension;
+  const Node* outside = tree_->find(n, "outside");
+  if (!v.is_list()) {
+    if (outside) errors_.fail(*outside, "'outside' goes with two frequencies, as [0 Hz, 18 Hz]");
+    l.required = Quantity(quantities_.read(v, units_.frequency).value_or(1), d);
+    return true;
+  }
+  if (v.count != 2 || !outside || !errors_.choice(*outside, "yes", {{"yes"}, {"true"}})) {
+    errors_.fail(
+        v, "a band in which no natural frequency may lie was expected, as {frequency: [0 Hz, 18 Hz], outside: yes}");
+    return false;
+  }
+  const auto ends = tree_->children(v);
+  const double low = quantities_.read(ends[0], units_.frequency).value_or(0),
+               high = quantities_.read(ends[1], units_.frequency).value_or(1);
+  if (!(low >= 0 && low < high)) errors_.fail(v, "a band of frequencies goes from a lower to a higher one");
+  l.required = Quantity(low, d), l.band_end = Quantity(high, d);
+  return true;
+}
+
+// The unit of a bound is that of its figure.
+Quantity LimitReader::bound(const Node& n, const Dimension& d) {
+  for (const Wanted* w : {&units_.force, &units_.moment, &units_.stress, &units_.angle, &units_.mass, &units_.frequency,
+                          &units_.movement, &units_.number})
+    if (w->dimension == d) return {quantities_.read(n, *w).value_or(1), d};
+  return {quantities_.read(n, units_.number).value_or(1), d};
+}
+
+// {stress: rail, at: 1.2 m, most: 120 MPa}
+bool LimitReader::read_figure(const Node& n, Limit& l) {
+  l.kind = Limit::Kind::figure;
+  const auto figure = read_limited_figure(context_, n);
+  if (!figure) return false;
+  l.figure = *figure;
+  const Node *most = tree_->find(n, "most"), *least = tree_->find(n, "least");
+  if (most && least) {
+    errors_.fail(*least, "a limit has most or least; write two limits for both");
+    return false;
+  }
+  l.at_least = least;
+  l.required = bound(least ? *least : *most, figure_dimension(*figure));
+  return true;
+}
+
+// {range: rail, at: B, between: [full, empty], most: 60 MPa}
+bool LimitReader::read_range(const Node& n, Limit& l) {
+  l.kind = Limit::Kind::range;
+  const std::size_t before = errors_.count();
+  errors_.check_keys(n, "a limit of a stress range", {{"range"}, {"at"}, {"between"}, {"most"}});
+  const Node& on = *tree_->find(n, "range");
+  if (const auto m = names_.member(on)) l.on.emplace_back(*m);
+  if (errors_.need(n, "at", n, "a limit of a stress range")) read_place(n, l);
+  const Node* between = errors_.need(n, "between", n, "a limit of a stress range");
+  if (between && errors_.is_list(*between, "between")) {
+    if (between->count != 2) {
+      errors_.fail(*between, "two load cases were expected, as [full, empty]");
+    } else {
+      const auto a = case_name(context_, tree_->children(*between)[0]),
+                 b = case_name(context_, tree_->children(*between)[1]);
+      if (a && b) l.range_of = {*a, *b};
+    }
+  }
+  if (const Node* most = errors_.need(n, "most", n, "a limit of a stress range"))
+    l.required = bound(*most, dimension::stress);
+  return errors_.count() == before;
 }
 
 }  // namespace

@@ -36,10 +36,10 @@ void Reader::read_head() {
   const Node& root = tree_->root();
   errors_.check_keys(
       root, "a model",
-      {{"corvex"},     {"$schema"},   {"title"},    {"notes"},        {"units"},    {"up"},       {"analysis"},
-       {"parameters"}, {"materials"}, {"sections"}, {"points"},       {"members"},  {"supports"}, {"loads"},
-       {"hand"},       {"tables"},    {"masses"},   {"combinations"}, {"limits"},   {"accept"},   {"variants"},
-       {"defaults"},   {"show"},      {"choose"},   {"sweeps"},       {"document"}, {"modes"}});
+      {{"corvex"},     {"$schema"},   {"title"},    {"notes"},        {"units"},   {"up"},       {"analysis"},
+       {"parameters"}, {"materials"}, {"sections"}, {"points"},       {"members"}, {"supports"}, {"loads"},
+       {"hand"},       {"tables"},    {"masses"},   {"combinations"}, {"limits"},  {"accept"},   {"variants"},
+       {"bracing"},    {"defaults"},  {"show"},     {"choose"},       {"sweeps"},  {"document"}, {"modes"}});
   if (const Node* n = tree_->find(root, "variants")) check_variants(*n);
   if (const Node* version = tree_->find(root, "corvex"); version && version->text != "1")
     errors_.fail(*version, fmt::format("this program reads version 1 of the format, not '{}'", version->text));
@@ -79,6 +79,7 @@ void Reader::read_structure() {
   read_members(context_, part("members"), tree_->find(root, "defaults"), tables_);
   if (const Node* n = errors_.need(root, "supports", root, "a model")) read_supports(context_, *n);
   read("masses", read_masses);
+  read("bracing", read_bracing);
   if (const Node* n = errors_.need(root, "loads", root, "a model")) model_.load_entries = read_loads(context_, *n);
   read("combinations", read_combinations);
   if (const Node* n = tree_->find(root, "limits")) model_.limit_entries = read_limits(context_, *n, model_.limits);

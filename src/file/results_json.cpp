@@ -79,11 +79,10 @@ Json member_json(const Structure& structure, const MemberResult& m, const JsonOp
   j["stretches"] = Json::array();
   for (const Stretch& s : m.stretches()) {
     const auto name = [&](std::size_t k) { return structure[m.member().through[k]].name; };
-    const auto held = [](const std::string& by) { return by.empty() ? Json(nullptr) : Json(by); };
+    static constexpr const char* readings[] = {"chord", "ends", "overhang"};
     j["stretches"].push_back({{"from", name(s.first)},
                               {"to", name(s.last)},
-                              {"overhang", s.overhang},
-                              {"held", {held(s.held_first), held(s.held_last)}},
+                              {"reading", readings[static_cast<std::size_t>(s.reading)]},
                               {"value", number(s.sag.value.si)},
                               {"at", number(s.sag.at.si())}});
   }
@@ -117,6 +116,11 @@ Json case_json(const Structure& s, const CaseResult& c, const JsonOptions& optio
   j["balance"] = {
       {"applied", reaction_json(b.applied)}, {"reacted", reaction_json(b.reacted)}, {"error", number(b.error)}};
   j["digits"] = c.digits();
+  if (const auto critical = c.critical_load()) {
+    j["critical_load_factor"] = critical->factor ? number(*critical->factor) : Json(nullptr);
+    if (!critical->factor) j["stability"] = critical->examined ? "above 10" : "not examined";
+    if (!critical->description.empty()) j["critical_mode"] = critical->description;
+  }
   if (const auto steps = c.steps(); !steps.empty()) {
     Json& all = j["steps"] = Json::array();
     for (const LoadStep& step : steps)
@@ -180,14 +184,15 @@ Json envelope_json(const Solution& solution) {
 }
 
 Json limits_json(const LimitCheck& check) {
-  static constexpr const char* kinds[] = {"safety", "sag", "movement", "buckling", "frequency"};
   Json list = Json::array();
   for (const Verdict& v : check.verdicts) {
-    Json j = {{"limit", kinds[static_cast<std::size_t>(v.kind)]}, {"on", v.on}};
+    Json j = {{"limit", v.what}, {"on", v.on}};
     if (v.between) j["between"] = {v.between->first, v.between->second};
     j["case"] = v.load_case;
     j["value"] = v.value ? number(v.value->si) : Json(nullptr);
     j["required"] = number(v.required.si);
+    if (v.band_end) j["outside"] = {number(v.required.si), number(v.band_end->si)};
+    j["at_least"] = v.at_least;
     j["met"] = v.state == Verdict::State::not_checked ? Json(nullptr) : Json(v.state == Verdict::State::met);
     if (v.at) j["at"] = number(v.at->si());
     if (!v.note.empty()) j["note"] = v.note;

@@ -2,6 +2,7 @@
 #include <cmath>
 
 #include "corvex/file.hpp"
+#include "file/findings_json.hpp"
 #include "file/json.hpp"
 
 namespace corvex {
@@ -24,6 +25,7 @@ std::string sweep_json(const Sweep& sweep, const std::vector<SweepRun>& runs) {
     for (std::size_t i = 0; i < sweep.show.size(); ++i)
       shown[words(sweep.show[i])] = i < run.shown.size() ? number(run.shown[i]) : Json(nullptr);
     one["limits_met"] = run.limits_met ? Json(*run.limits_met) : Json(nullptr);
+    one["warnings"] = file::findings_list(run.warnings);
     one["refused"] = run.refused.empty() ? Json(nullptr) : Json(run.refused.front().text);
     all.push_back(std::move(one));
   }

@@ -27,7 +27,9 @@ Expected<std::vector<SweepRun>, Problems> sweep(const ModelDocument& document, c
     }
     auto model = build_changed(document, with, "");
     if (!model) return {.structure = Structure::plane(wanted.name), .refused = model.error()};
-    return {.structure = std::move(model->structure), .limits = std::move(model->limits)};
+    return {.structure = std::move(model->structure),
+            .limits = std::move(model->limits),
+            .acceptances = std::move(model->acceptances)};
   };
   return sweep(wanted, candidate, options);
 }

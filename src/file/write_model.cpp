@@ -73,6 +73,7 @@ class Writer {
     members();
     supports();
     masses();
+    bracing();
     loads();
     combinations();
     if (!problems_.empty()) return problems_;
@@ -113,13 +114,14 @@ class Writer {
     if (a.through.place != Through::Place::shear_centre) all.push_back("through: " + place(a.through));
     if (a.order != Order::first) all.push_back(fmt::format("order: {}", a.order == Order::second ? "second" : "large"));
     if (a.imperfection) {
-      const Vector& v = a.imperfection->toward;
+      const Vector v = a.imperfection->toward.value_or(Vector{1, 0, 0});
       const bool back = v.x + v.y + v.z < 0;
       const char axis = v.x != 0 ? 'x' : v.y != 0 ? 'y' : 'z';
       if (std::abs(v.x) + std::abs(v.y) + std::abs(v.z) != 1)
         return refuse("an imperfection that does not go along an axis cannot be written", Subject::Kind::structure, {});
-      all.push_back(fmt::format("imperfection: {{sway: {}, bow: {}, toward: {}{}}}", a.imperfection->sway,
-                                a.imperfection->bow, back ? "-" : "", axis));
+      const std::string toward = a.imperfection->toward ? fmt::format(", toward: {}{}", back ? "-" : "", axis) : "";
+      all.push_back(
+          fmt::format("imperfection: {{sway: {}, bow: {}{}}}", a.imperfection->sway, a.imperfection->bow, toward));
     }
     if (!all.empty()) line("analysis: {{{}}}", fmt::join(all, ", "));
   }
@@ -283,6 +285,17 @@ class Writer {
       const auto arm = [&](const Vector& v) { return zero(v) ? std::string() : vector(v, length_text); };
       ends("offset", arm(m.arm_start), arm(m.arm_end));
       line("{}}}", text);
+    }
+  }
+
+  void bracing() {
+    if (s_.bracing().empty()) return;
+    static constexpr const char* words[] = {"both", "lateral", "twist", "y", "z"};
+    line("bracing:");
+    for (const Bracing& b : s_.bracing()) {
+      const std::string at = b.at.empty() ? "" : fmt::format(", at: {}", names(b.at));
+      line("  - {{on: {}{}, against: {}}}", in_quotes(s_[b.member].name), at,
+           words[static_cast<std::size_t>(b.against)]);
     }
   }
 

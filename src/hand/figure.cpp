@@ -60,6 +60,14 @@ const std::vector<FigureKind>& figure_kinds() {
 
 }  // namespace corvex
 
+namespace corvex {
+
+Dimension figure_dimension(const Figure& figure) {
+  return hand::dimension_of(figure);
+}
+
+}  // namespace corvex
+
 namespace corvex::hand {
 namespace {
 
@@ -212,6 +220,7 @@ std::optional<Quantity> computed(const Solution& solution, std::size_t load_case
   }
   if (f.kind == Kind::buckling) {
     const auto found = modes(solution, {.buckling = {{solution[load_case].name(), t.mode}}});
+    if (found && found->buckling.front().is_mechanism) return Quantity(0, dimension::number);
     if (!found || found->buckling.front().modes.size() < t.mode) return std::nullopt;
     return Quantity(found->buckling.front().modes[t.mode - 1].factor, dimension::number);
   }

@@ -34,6 +34,13 @@ const std::vector<FindingKind>& finding_kinds() {
       {"unit-suspect", warning, false, "a value far from its neighbours, or from what materials have"},
       {"section-suspect", warning, false, "a section of unusual proportions"},
       {"limit-suspect", warning, false, "a limit of unusual size"},
+      {"factor-suspect", warning, false, "a factor of a combination that leaves out or turns round a load"},
+      {"load-suspect", warning, false, "a load upwards, or small beside the weight or the other loads"},
+      {"strength-suspect", warning, false, "an allowable stress above the yield strength"},
+      {"imperfection-suspect", warning, false, "an imperfection of unusual size"},
+      {"no-imperfection", warning, false, "second order without an imperfection"},
+      {"weightless-mass", warning, false, "masses, and no load case with gravity"},
+      {"uneven-supports", warning, false, "a support a little above or below the others"},
       {"unmatched-acceptance", warning, false, "an acceptance that matches no finding"},
       {"crossing", note, false, "two members cross without a joint"},
       {"weak-axis-up", note, false, "a level member that bends about the weak axis of its section"},
@@ -43,6 +50,10 @@ const std::vector<FindingKind>& finding_kinds() {
       {"unused-parameter", note, false, "a parameter that no formula uses"},
       {"over-strength", warning, true, "stress beyond the strength, and no limit that says so"},
       {"over-buckling", warning, true, "compression beyond Euler's force"},
+      {"low-critical-load", warning, false, "a critical load factor below 10"},
+      {"lateral-buckling", warning, true, "a member near its torsional or lateral torsional buckling load"},
+      {"ambiguous-slack", warning, false, "one-way members without force: which of them act is arbitrary"},
+      {"favourable-imperfection", warning, false, "an imperfection that acts against the loads"},
       {"slender", warning, true, "a compressed member of a slenderness over 250"},
       {"limit-exceeded", warning, true, "a limit that is not met"},
       {"large-displacement", warning, true, "a displacement over 1/50 of the structure's size"},
@@ -68,6 +79,13 @@ const std::vector<FindingKind>& finding_kinds() {
 bool asks_for_attention(const Problems& findings) {
   return std::any_of(findings.begin(), findings.end(),
                      [](const Problem& p) { return p.severity != Problem::Severity::note && !p.is_accepted(); });
+}
+
+Problems warnings_of(const Problems& findings) {
+  Problems some;
+  for (const Problem& p : findings)
+    if (p.severity != Problem::Severity::note && !p.is_accepted() && p.finding != "limit-exceeded") some.push_back(p);
+  return some;
 }
 
 std::vector<std::string> objects_of(const Problem& finding) {

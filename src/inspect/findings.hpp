@@ -44,6 +44,7 @@ void check_cases(Findings& f);
 void check_coordinates(Findings& f);
 void check_materials(Findings& f);
 void check_load_sizes(Findings& f);
+void check_slips(Findings& f);
 void check_sections(Findings& f);
 void check_limits(Findings& f, const Limits& limits);
 

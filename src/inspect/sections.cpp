@@ -183,6 +183,23 @@ void check_sections(Findings& f) {
   Sections(f).run();
 }
 
+namespace {
+
+// There are beams, and all limits of safety together are on links.
+bool covers_ties_alone(const Structure& s, const Limits& limits) {
+  const auto is_beam = [&](const Member& m) { return m.kind == MemberKind::beam; };
+  if (std::none_of(s.members().begin(), s.members().end(), is_beam)) return false;
+  for (const Limit& l : limits) {
+    if (l.kind != Limit::Kind::safety) continue;
+    if (l.on.empty()) return false;
+    for (const MemberRef& m : l.on)
+      if (const auto id = s.find(m); id && is_beam(s[*id])) return false;
+  }
+  return true;
+}
+
+}  // namespace
+
 void check_limits(Findings& f, const Limits& limits) {
   const Structure& s = f.structure();
   for (std::size_t i = 0; i < limits.size(); ++i) {
@@ -199,6 +216,9 @@ void check_limits(Findings& f, const Limits& limits) {
                   "write a number over 1");
         else if (v > 30)
           suspect("safety", fmt::format("a safety of {:.4g} is unusually high", v), "check the number");
+        if (covers_ties_alone(s, limits))
+          suspect("on", "limits of safety cover members in tension or compression alone, and no beam",
+                  "leave out 'on', or name the beams too");
         std::set<std::size_t> without;
         const auto look = [&](std::size_t m) {
           if (!s.material_of(s.members()[m]).strength()) without.insert(m);
@@ -218,7 +238,16 @@ void check_limits(Findings& f, const Limits& limits) {
         p.others.push_back({Subject::Kind::material, material});
         break;
       }
+      case Limit::Kind::drift:
       case Limit::Kind::sag:
+        if (l.required.quantity().dimension == dimension::length) {
+          const double size = s.bounds().diagonal();
+          if (v > size / 10 || v < size * 1e-7)
+            suspect(l.kind == Limit::Kind::sag ? "sag" : "drift",
+                    fmt::format("a deflection of {} is unusual in a structure of {}", in_mm(v), in_mm(size)),
+                    "check its unit");
+          break;
+        }
         if (v >= 1)
           suspect("sag", fmt::format("a sag of {:.4g} times the span", v),
                   fmt::format("write 1/{:.4g} if that was meant", v));
@@ -230,13 +259,29 @@ void check_limits(Findings& f, const Limits& limits) {
         if (v > size / 10 || v < size * 1e-7)
           suspect("movement", fmt::format("a movement of {} is unusual in a structure of {}", in_mm(v), in_mm(size)),
                   "check its unit");
+        for (const PointId p : l.at)
+          for (const PointSupport& support : s.supports()) {
+            if (!s.has(p) || !(support.at == p)) continue;
+            const std::size_t dims = s.is_plane() ? 2 : 3;
+            bool held = true;
+            for (std::size_t k = 0; k < dims; ++k)
+              if (l.part == Part::size || static_cast<std::size_t>(l.part) == k + 1) held = held && support.held[k];
+            if (held)
+              suspect("at", fmt::format("the support at '{}' holds this movement: the limit is always met", s[p].name),
+                      "name the point that moves");
+          }
         break;
       }
       case Limit::Kind::buckling:
         if (v < 1)
           suspect("buckling", fmt::format("a load factor of {:.4g} allows buckling", v), "write a number over 1");
         break;
-      case Limit::Kind::frequency: break;
+      case Limit::Kind::frequency:
+        if (!l.band_end && (v < 0.5 || v > 1e4))
+          suspect("frequency", fmt::format("a frequency of {:.4g} Hz is unusual", v), "check its unit");
+        break;
+      case Limit::Kind::figure:
+      case Limit::Kind::range: break;
     }
   }
 }

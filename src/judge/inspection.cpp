@@ -74,6 +74,7 @@ Inspection examined(const Structure& structure, const Limits& limits) {
   inspection::check_materials(f);
   inspection::check_load_sizes(f);
   inspection::check_sections(f);
+  inspection::check_slips(f);
   inspection::check_limits(f, limits);
   for (Problem& p : without_consequences(f.take())) result.findings.push_back(std::move(p));
   result.totals = load_totals(structure);

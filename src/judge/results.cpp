@@ -3,10 +3,13 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <numbers>
 #include <set>
 
 #include "corvex/findings.hpp"
+#include "corvex/number.hpp"
+#include "corvex/stability.hpp"
 #include "inspect/findings.hpp"
 #include "judge/symmetry.hpp"
 
@@ -28,6 +31,7 @@ class Judge {
   Problems run(const LimitCheck& limits, const Verification& hand) {
     strength(limits);
     for (std::size_t i = 0; i < s_.members().size(); ++i) compression(i);
+    lateral_buckling();
     movements();
     uplift();
     slack();
@@ -120,6 +124,31 @@ class Judge {
              fmt::format("{} is compressed in case '{}' and has a slenderness of {:.0f} over {}", m.name,
                          solution_[slender.load_case].name(), slender.use, inspection::in_mm(slender.length)),
              "a section with a larger radius of gyration, or acts: tension if it is a tie");
+  }
+
+  // Of each member its lowest estimate over the cases. What bending alone does is reported with the solution.
+  void lateral_buckling() {
+    constexpr double near = 3, unknown = 10;
+    std::map<std::size_t, std::pair<MemberBuckling, std::size_t>> lowest;
+    for (const std::size_t c : judged_) {
+      const auto critical = solution_[c].critical_load();
+      if (critical && !critical->examined) return;
+      const double linear = critical ? critical->factor.value_or(unknown) : unknown;
+      for (const MemberBuckling& m : member_buckling(solution_, solution_[c].name(), linear).members) {
+        if (m.factor >= near) break;
+        const auto [at, fresh] = lowest.try_emplace(m.member.index, m, c);
+        if (!fresh && m.factor < at->second.first.factor) at->second = {m, c};
+      }
+    }
+    for (const auto& [member, found] : lowest) {
+      const auto& [m, c] = found;
+      f_.add("lateral-buckling", f_.member(member),
+             fmt::format("in case '{}' {}: load factor {}", solution_[c].name(), words(s_, m),
+                         short_number(m.factor, 3)),
+             "restrain the member between, state what does by `bracing`, or choose a section with more torsional "
+             "stiffness; stresses do not show it")
+          .others.push_back({Subject::Kind::load_case, solution_[c].name()});
+    }
   }
 
   // Axial force is at most of the third power between the breaks of the diagram: its ends and its middle tell enough.
@@ -218,12 +247,10 @@ class Judge {
   }
 
   void exceeded(const LimitCheck& limits) {
-    static constexpr const char* kinds[] = {"safety", "sag", "movement", "buckling", "frequency"};
     for (const Verdict& v : limits.verdicts) {
       if (v.state != Verdict::State::exceeded) continue;
       Problem& p = f_.add("limit-exceeded", {Subject::Kind::limit, "", v.limit},
-                          fmt::format("the limit of {} of {} is exceeded in case '{}'",
-                                      kinds[static_cast<std::size_t>(v.kind)], v.on, v.load_case),
+                          fmt::format("the limit of {} of {} is exceeded in case '{}'", v.what, v.on, v.load_case),
                           "a stiffer or stronger section, or less load");
       const bool of_point = v.kind == Limit::Kind::movement;
       p.others.push_back({of_point ? Subject::Kind::point : Subject::Kind::member, v.on});

@@ -126,6 +126,30 @@ void add_dimensions(Scene& scene, bool across) {
   }
 }
 
+// A small cross where bracing restrains a member, several where it does so along its whole length.
+void add_bracing(Scene& scene) {
+  const Structure& s = scene.structure();
+  const double r = 0.38 * scene.letter();
+  bool any = false;
+  for (const Bracing& b : s.bracing()) {
+    if (!scene.shows(b.member.index)) continue;
+    const Member& m = s[b.member];
+    const auto cross = [&](const Vector& place) {
+      const Spot at = scene.at(place);
+      for (const Spot& d : {Spot{r, r}, Spot{r, -r}})
+        scene.line({at - d, at + d}, {scene.colours().support, 1.6}, {"bracing", m.name});
+    };
+    constexpr int along = 7;
+    if (b.at.empty())
+      for (int i = 0; i < along; ++i) cross(scene.place(m, s.length_of(m) * (i + 0.5) / along));
+    for (const PointId p : b.at) cross(s[p].position);
+    any = true;
+  }
+  if (any)
+    scene.explain(s.is_plane() ? "Crosses: bracing restrains the member out of the plane"
+                               : "Crosses: bracing restrains the member");
+}
+
 }  // namespace
 
 void draw_structure(Scene& scene) {
@@ -163,6 +187,7 @@ void draw_structure(Scene& scene) {
     }
   }
   add_supports(scene);
+  add_bracing(scene);
   if (scene.options().loads) add_loads(scene);
   add_names(scene, true);
   add_marks(scene);

@@ -25,6 +25,10 @@ const std::array units_known = {
     Unit{"rad", 1, dimension::angle, true},
     Unit{"s", 1, Dimension::of(0, 0, 1), true},
     Unit{"Hz", 1, Dimension::of(0, 0, -1), true},
+    // Revolutions a minute, and moments as they are often written.
+    Unit{"rpm", 1.0 / 60, Dimension::of(0, 0, -1), false},
+    Unit{"Nm", 1, dimension::moment, true},
+    Unit{"Nmm", 1e-3, dimension::moment, true},
     Unit{"K", 1, dimension::temperature, false},
     Unit{"tonne", 1000, dimension::mass, false},
     Unit{"in", inch_si, dimension::length, false},

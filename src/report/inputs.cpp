@@ -62,6 +62,8 @@ void add_materials(Chapter& chapter, const Source& source) {
 
 void add_supports(Chapter& chapter, const Source& source) {
   chapter.items.emplace_back(shortened(document::supports_table(source.model.units, source.model.structure), source));
+  if (!source.model.structure.bracing().empty())
+    chapter.items.emplace_back(shortened(document::bracing_table(source.model.structure), source));
 }
 
 void add_loads(Chapter& chapter, const Source& source) {

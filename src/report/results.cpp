@@ -126,7 +126,9 @@ void add_governing_members(Chapter& chapter, const Source& source) {
 }  // namespace
 
 void add_results(Chapter& chapter, const Source& source) {
-  const std::vector<std::size_t> judged = source.solution.judged();
+  std::vector<std::size_t> judged = source.solution.judged();
+  // Other directions of an imperfection are in the envelope.
+  std::erase_if(judged, [&](std::size_t c) { return source.solution.base_of(c) != c; });
   if (judged.size() > 1) {
     chapter.items.emplace_back(
         Heading{fmt::format("Envelope of {} {}", judged.size(),

@@ -1,6 +1,8 @@
 // What a solution shares between its copies.
 #pragma once
 
+#include <map>
+#include <memory>
 #include <mutex>
 
 #include "corvex/solution.hpp"
@@ -20,6 +22,13 @@ struct PointIndex {
   }
 };
 
+// From each point one way over members to a support, as a tree: the member and the point that come next. Of supports
+// and of points without a way the member is `none`.
+struct WaysToSupports {
+  static constexpr std::size_t none = static_cast<std::size_t>(-1);
+  std::vector<std::size_t> member, point;
+};
+
 struct Data {
   Data(const Structure& s, solver::Analysis a) : structure(s), analysis(std::move(a)), at_points(structure) {}
 
@@ -29,6 +38,12 @@ struct Data {
   // Notes that need results are worked out when they are first asked for.
   mutable std::once_flag notes_once;
   mutable Problems notes;
+  // Of each case for which it was asked.
+  mutable std::mutex ways_mutex;
+  mutable std::map<std::size_t, std::shared_ptr<const WaysToSupports>> ways;
+  // Likewise.
+  mutable std::once_flag critical_once;
+  mutable std::vector<CriticalLoad> critical;
 };
 
 }  // namespace corvex::result

@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "corvex/envelope.hpp"
+#include "corvex/number.hpp"
 #include "section/worked.hpp"
 #include "structure/words.hpp"
 
@@ -109,6 +110,69 @@ void notches(const Solution& solution, Problems& notes) {
             members, Problem::Severity::note));
 }
 
+// The same imperfection the other way moves the structure more.
+void favourable_imperfection(const Solution& solution, Problems& notes) {
+  const Structure& s = solution.structure();
+  const auto& given = s.analysis().imperfection;
+  if (s.analysis().order != Order::second || !given || !given->toward) return;
+  Structure other = s;
+  other.analysis().imperfection->toward = *given->toward * -1.0;
+  const Solution reversed = solve(other);
+  const auto moved = [&](const CaseResult& c) {
+    double most = 0;
+    for (std::size_t p = 0; p < s.points().size(); ++p) {
+      const Displacement d = c.displacement(PointId(p));
+      most = std::max(most, std::hypot(d.x.si(), d.y.si(), d.z.si()));
+    }
+    for (std::size_t m = 0; m < s.members().size(); ++m) most = std::max(most, c[MemberId(m)].movement().value.si);
+    return most;
+  };
+  for (const std::size_t c : solution.judged()) {
+    const std::string name = solution[c].name();
+    const double as_given = moved(solution[c]), the_other = reversed.ok() ? moved(reversed[name]) : 0;
+    constexpr double much = 1.02;
+    if (reversed.ok() && the_other <= much * as_given) continue;
+    Problem p{fmt::format("in case '{}' the imperfection acts against the loads: {}", name,
+                          reversed.ok() ? fmt::format("the other way the largest displacement is {} times as large",
+                                                      short_number(the_other / as_given, 3))
+                                        : "the other way the structure buckles"),
+              {Subject::Kind::load_case, name}};
+    p.severity = Problem::Severity::warning;
+    p.remedy = "leave out 'toward': then both directions are computed";
+    notes.push_back(as_finding("favourable-imperfection", std::move(p)));
+  }
+}
+
+void critical_loads(const Solution& solution, Problems& notes) {
+  const Structure& s = solution.structure();
+  const bool first = s.analysis().order == Order::first;
+  for (const std::size_t c : solution.judged()) {
+    if (solution.base_of(c) != c) continue;
+    const CaseResult result = solution[c];
+    const auto critical = result.critical_load();
+    if (!critical || !critical->factor) continue;
+    const double factor = *critical->factor;
+    const std::string where = s.is_plane() ? " in the plane" : "";
+    std::string text = fmt::format("in case '{}' the critical load factor{} is {} ({})", result.name(), where,
+                                   factor > 0 ? short_number(factor, 3) : "0", critical->description);
+    Problem p{std::move(text), {Subject::Kind::load_case, result.name()}};
+    p.severity = first || factor < 1 ? Problem::Severity::warning : Problem::Severity::note;
+    if (factor < 1)
+      p.text += ": the structure buckles under these loads";
+    else if (first)
+      p.text += ": second-order effects are not negligible";
+    p.remedy = factor < 1 ? "a stiffer structure, or less load" : "use analysis: {order: second}";
+    notes.push_back(as_finding("low-critical-load", std::move(p)));
+    if (s.analysis().order != Order::second || s.analysis().imperfection || factor < 1) continue;
+    Problem without{fmt::format("in case '{}' second order without an imperfection: what only buckles does not show",
+                                result.name()),
+                    {Subject::Kind::load_case, result.name()}};
+    without.severity = Problem::Severity::warning;
+    without.remedy = "add imperfection: {sway: 1/200, bow: 1/250}";
+    notes.push_back(as_finding("no-imperfection", std::move(without)));
+  }
+}
+
 }  // namespace
 
 Problems notes_of_results(const Solution& solution) {
@@ -116,6 +180,8 @@ Problems notes_of_results(const Solution& solution) {
   through_centroid(solution, notes);
   warping(solution, notes);
   notches(solution, notes);
+  critical_loads(solution, notes);
+  favourable_imperfection(solution, notes);
   return notes;
 }
 

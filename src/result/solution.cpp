@@ -5,6 +5,7 @@
 #include <stdexcept>
 
 #include "corvex/number.hpp"
+#include "result/critical.hpp"
 #include "result/data.hpp"
 #include "result/inner.hpp"
 #include "result/notes.hpp"
@@ -153,39 +154,78 @@ Extreme MemberResult::sag_between(Length from, Length to) const {
 }
 
 std::vector<Stretch> MemberResult::stretches() const {
-  std::vector<Stretch> all = result::held_stretches(*data_, MemberId{member_}, *inner_);
-  for (Stretch& s : all) {
-    if (!s.overhang) {
+  std::vector<Stretch> all = result::readings(*data_, MemberId{member_}, case_);
+  for (Stretch& s : all)
+    if (s.reading == Stretch::Reading::chord)
       s.sag = sag_between(s.from, s.to);
-      continue;
-    }
-    const bool at_end = s.held_last.empty();
-    s.sag = {result::overhang(*inner_, (at_end ? s.from : s.to).si(), (at_end ? s.to : s.from).si()),
-             at_end ? s.to : s.from};
-  }
+    else
+      s.sag = result::difference(*inner_, s.from, s.to);
   return all;
 }
 
-Extreme MemberResult::sag() const {
-  Extreme most;
-  bool any = false;
-  for (const Stretch& s : stretches())
-    if (!any || s.sag.value.si > most.value.si * (1 + 1e-11)) most = s.sag, any = true;
-  return most;
+Stretch MemberResult::governing_stretch() const {
+  const Structure& s = data_->structure;
+  const Member& m = member();
+  std::vector<Stretch> chords, all;
+  for (const Stretch& one : result::readings(*data_, MemberId{member_}, case_)) {
+    if (one.reading == Stretch::Reading::chord) {
+      chords.push_back(one);
+      continue;
+    }
+    all.push_back(one);
+    all.back().sag = result::difference(*inner_, one.from, one.to);
+  }
+  constexpr std::size_t few = 6;
+  if (chords.size() <= few) {
+    for (Stretch& one : chords) one.sag = sag_between(one.from, one.to), all.push_back(one);
+    return result::worst(all);
+  }
+  // Of many pairs only those are evaluated whose upper bound could be worse than the worst so far.
+  std::vector<double> places, local;
+  for (std::size_t k = 0; k < m.through.size(); ++k)
+    places.push_back(k + 1 == m.through.size() ? inner_->length : s.place_of(m, k));
+  for (std::size_t k = 0; k + 1 < places.size(); ++k)
+    local.push_back(sag_between(Length::si(places[k]), Length::si(places[k + 1])).value.si);
+  const result::ChordBounds bounds(*inner_, places, local);
+  std::vector<std::pair<double, std::size_t>> order;
+  for (std::size_t i = 0; i < chords.size(); ++i)
+    order.emplace_back(bounds.bound(chords[i].first, chords[i].last) / (chords[i].to - chords[i].from).si(), i);
+  std::stable_sort(order.begin(), order.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
+  double worst = 0;
+  for (const Stretch& one : all) worst = std::max(worst, one.ratio());
+  constexpr double rounding = 1e-6;
+  for (const auto& [bound, i] : order) {
+    if (bound < worst * (1 - rounding) && !all.empty()) break;
+    chords[i].sag = sag_between(chords[i].from, chords[i].to);
+    worst = std::max(worst, chords[i].ratio());
+    all.push_back(chords[i]);
+  }
+  return result::worst(all);
+}
+
+Stretch MemberResult::drift() const {
+  std::vector<Stretch> all = result::drift_pairs(*data_, MemberId{member_}, case_);
+  for (Stretch& s : all) s.sag = result::difference(*inner_, s.from, s.to);
+  return result::worst(all);
 }
 
 Length MemberResult::sag_at(Length place) const {
   const double x = place.si();
-  for (const Stretch& s : result::held_stretches(*data_, MemberId{member_}, *inner_)) {
-    const double a = s.from.si(), b = s.to.si();
-    if (x < a || x > b) continue;
-    if (s.overhang) return Length::si(result::overhang(*inner_, s.held_last.empty() ? a : b, x).si);
-    const SectionState here = at(place);
-    const Chord y = chord(*inner_, &CoursePiece::v, a, b), z = chord(*inner_, &CoursePiece::w, a, b);
+  std::vector<Stretch> here = stretches();
+  std::erase_if(here, [&](const Stretch& s) { return x < s.from.si() || x > s.to.si(); });
+  if (here.empty()) return Length();
+  const Stretch s = result::worst(here);
+  const double a = s.from.si(), b = s.to.si();
+  const SectionState state = at(place);
+  if (s.reading != Stretch::Reading::chord) {
+    // Against the end of the pair that moves less.
+    const double root = result::root_of(*inner_, s.from, s.to);
     return Length::si(
-        std::hypot(here.deflection_y.si() - y.start - y.slope * x, here.deflection_z.si() - z.start - z.slope * x));
+        result::difference(*inner_, Length::si(std::min(root, x)), Length::si(std::max(root, x))).value.si);
   }
-  return Length();
+  const Chord y = chord(*inner_, &CoursePiece::v, a, b), z = chord(*inner_, &CoursePiece::w, a, b);
+  return Length::si(
+      std::hypot(state.deflection_y.si() - y.start - y.slope * x, state.deflection_z.si() - z.start - z.slope * x));
 }
 
 Extreme MemberResult::movement() const {
@@ -281,6 +321,9 @@ std::optional<double> MemberResult::safety_against(Stress von_mises) const {
   return *strength / von_mises;
 }
 
+const std::string& CaseResult::direction() const& {
+  return data_->analysis.direction[case_];
+}
 const std::string& CaseResult::name() const& {
   return data_->analysis.load_case(data_->structure, case_).name();
 }
@@ -348,6 +391,15 @@ int CaseResult::digits() const {
   return error < 1 ? static_cast<int>(-std::log10(std::max(error, least))) : 0;
 }
 
+std::optional<CriticalLoad> CaseResult::critical_load() const {
+  const Solution whole(data_);
+  const std::vector<std::size_t> judged = whole.judged();
+  const auto place = std::find(judged.begin(), judged.end(), case_);
+  if (place == judged.end()) return {};
+  std::call_once(data_->critical_once, [&] { data_->critical = result::critical_loads(whole); });
+  return data_->critical[static_cast<std::size_t>(place - judged.begin())];
+}
+
 std::vector<LoadStep> CaseResult::steps() const {
   std::vector<LoadStep> all;
   if (const auto& bent = data_->analysis.states[case_].bent)
@@ -373,10 +425,15 @@ std::size_t Solution::size() const {
 }
 
 std::vector<std::size_t> Solution::judged() const {
-  const std::size_t cases = present(data_).structure.load_cases().size(), first = size() > cases ? cases : 0;
+  const Structure& s = present(data_).structure;
+  const std::size_t first = s.combinations().empty() ? 0 : s.load_cases().size();
   std::vector<std::size_t> all;
-  for (std::size_t i = first; i < size(); ++i) all.push_back(i);
+  for (std::size_t i = first; i < size(); ++i)
+    if (base_of(i) >= first) all.push_back(i);
   return all;
+}
+std::size_t Solution::base_of(std::size_t index) const {
+  return present(data_).analysis.base.at(index);
 }
 
 CaseResult Solution::operator[](std::size_t index) const {

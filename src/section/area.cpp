@@ -69,6 +69,17 @@ AreaMoments area_moments(const Region& region) {
   return m;
 }
 
+ThirdMoments third_moments(const Region& region) {
+  ThirdMoments m;
+  over_outline(region, [&](double y, double z, double n_y, double n_z) {
+    m.yyy += y * y * y * y / 4 * n_y;
+    m.yyz += y * y * y / 3 * z * n_y;
+    m.yzz += z * z * z / 3 * y * n_z;
+    m.zzz += z * z * z * z / 4 * n_z;
+  });
+  return m;
+}
+
 FourthMoments fourth_moments(const Region& region) {
   FourthMoments m;
   over_outline(region, [&](double y, double z, double n_y, double n_z) {

@@ -21,6 +21,12 @@ struct FourthMoments {
 };
 FourthMoments fourth_moments(const Region& region);
 
+// ∫ y³ dA, ∫ y²z dA, ∫ yz² dA, ∫ z³ dA about the origin.
+struct ThirdMoments {
+  double yyy = 0, yyz = 0, yzz = 0, zzz = 0;
+};
+ThirdMoments third_moments(const Region& region);
+
 // The lowest and highest values of y and z.
 struct Extent {
   double bottom = 0, top = 0, left = 0, right = 0;

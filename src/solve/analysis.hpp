@@ -12,8 +12,12 @@ struct Analysis {
   std::vector<CaseState> states;
   Problems notes;
 
-  // The loads of each combination as those of one case.
+  // The loads of each combination as those of one case, then of the other directions of an imperfection.
   std::vector<LoadCase> combined;
+  // Of each state its direction of an imperfection without a given one ("sway -x"; empty without), and the case of
+  // which it is. Of a case the direction with the largest displacement stands at its own place, the others behind all.
+  std::vector<std::string> direction;
+  std::vector<std::size_t> base;
 
   const LoadCase& load_case(const Structure& structure, std::size_t c) const {
     const std::size_t n = structure.load_cases().size();

@@ -17,6 +17,13 @@ double AxialCourse::largest() const {
   return most;
 }
 
+double AxialCourse::largest_compression() const {
+  double most = 0;
+  for (const Piece& p : pieces)
+    for (const double x : {p.from, (p.from + p.to) / 2, p.to}) most = std::max(most, -p.at(x));
+  return most;
+}
+
 double AxialCourse::mean() const {
   double sum = 0, length = 0;
   for (const Piece& p : pieces) {

@@ -18,6 +18,8 @@ struct AxialCourse {
   bool none() const;
   // Without its sign.
   double largest() const;
+  // The largest compression, positive; 0 without any.
+  double largest_compression() const;
   // Of all pieces, each counted with its length.
   double mean() const;
 };

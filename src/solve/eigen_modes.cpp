@@ -4,8 +4,11 @@
 #include <cmath>
 #include <map>
 #include <numbers>
+#include <optional>
 
+#include "algebra/dense.hpp"
 #include "algebra/products.hpp"
+#include "solve/bracing.hpp"
 #include "solve/matrix.hpp"
 #include "solve/mode_search.hpp"
 #include "solve/reduced_pencil.hpp"
@@ -51,13 +54,19 @@ Frame frame_of(const ModeInput& input) {
   const Structure& s = *input.structure;
   Frame f;
   f.spans = cut(s);
-  f.freedoms = freedoms(s, f.spans);
+  // In space bracing holds points of members too.
+  f.freedoms = freedoms(has_lateral_bracing(s) ? with_braced_points(s) : s, f.spans);
   mark_idle_spins(s, f.spans, elements(s, f.spans), f.freedoms);
   // Numbers the freedoms in an order of elimination.
   const Pattern pattern(f.spans, f.freedoms);
   if (s.is_plane()) lay_in_plane(s, f.spans);
   for (const Span& span : f.spans.all) {
     f.bodies.push_back(span_body(s, s.members()[span.member]));
+    // Of unsymmetric sections the axes in which the span bends lie askew to those along which it is held.
+    const HeldAlong held = held_along(s, span.member);
+    const bool askew = principal_turn(s, s.members()[span.member]) != 0;
+    f.bodies.back().held_y = askew ? held.y && held.z : held.y;
+    f.bodies.back().held_z = askew ? held.y && held.z : held.z;
     f.turns.push_back(principal_turn(s, s.members()[span.member]));
   }
   for (const PointMass& m : s.point_masses()) f.at_points.push_back({.point = m.at.index, .mass = mass_of(m)});
@@ -89,6 +98,7 @@ std::vector<double> likeness(const Frame& f, const ModeInput& input, std::size_t
   for (const bool freed : span.freed_a) key.push_back(freed);
   for (const bool freed : span.freed_b) key.push_back(freed);
   key.insert(key.end(), {static_cast<double>(inner.bending), static_cast<double>(inner.lengthwise)});
+  key.push_back(b.held_y), key.push_back(b.held_z);
   key.push_back(span.beam), key.push_back(!input.slack.empty() && input.slack[i]);
   return key;
 }
@@ -127,7 +137,10 @@ int lengthwise_shapes_for(double half_waves) {
 }
 
 double softest(const SpanBody& b, bool plane) {
-  return plane ? b.rigidity.EIz : std::min(b.rigidity.EIy, b.rigidity.EIz);
+  if (plane) return b.rigidity.EIz;
+  // A direction without stiffness stays straight.
+  if (!(b.rigidity.EIy > 0) || !(b.rigidity.EIz > 0)) return std::max(b.rigidity.EIy, b.rigidity.EIz);
+  return std::min(b.rigidity.EIy, b.rigidity.EIz);
 }
 
 // Half waves of bending along a span in free vibration at ω² and with an axial force.
@@ -192,6 +205,84 @@ bool is_free(const ReducedPencil& trial, const VectorXd& diagonal) {
   return is_rounding(moved.col(0).dot(force.col(0)), moved.col(0), diagonal);
 }
 
+// Load factors beyond this are those of forces that are only rounding.
+constexpr double beyond_all = 1e12;
+
+// A load factor below the first one, and more than half of it. Modes are looked for from there: K + factor·G is
+// positive definite, and in its energy strongly tensioned members, whose eigenvalues are negative and close to zero,
+// do not hide the others.
+struct Below {
+  double factor = 0;
+  bool nothing = false;       // no load factor below `beyond_all`
+  bool is_mechanism = false;  // there is no stiffness against some movement
+};
+Below below_first(const Pencil& p, double guess) {
+  const auto is_below = [&](double factor) {
+    const ShiftedPencil shifted(p, {1, factor, 0});
+    return shifted.ok() && shifted.negative() == 0;
+  };
+  constexpr double least = 1e-9;
+  double low = guess, high = 0;
+  while (!is_below(low)) {
+    high = low, low /= 8;
+    if (low < least) return {.is_mechanism = true};
+  }
+  while (high == 0) {
+    if (low > beyond_all) return {.nothing = true};
+    if (is_below(8 * low))
+      low *= 8;
+    else
+      high = 8 * low;
+  }
+  while (high > 2 * low) {
+    const double middle = std::sqrt(low * high);
+    (is_below(middle) ? low : high) = middle;
+  }
+  // Away from the first one, so that the matrix is far from singular.
+  return {.factor = 0.9 * low};
+}
+
+// Without compression, and without forces on rigid arms, nothing buckles.
+bool can_buckle(const ModeInput& input) {
+  if (!input.turned_arms.empty()) return true;
+  return std::any_of(input.axial.begin(), input.axial.end(),
+                     [](const AxialCourse& a) { return a.largest_compression() > 0; });
+}
+
+// How many modes the masses can have: the rank of the mass matrix. Nothing where members have mass, which have any
+// number.
+std::optional<std::size_t> rank_of_mass(const Structure& s, const Frame& f) {
+  if (std::any_of(f.bodies.begin(), f.bodies.end(), [](const SpanBody& b) { return b.mass > 0; })) return {};
+  std::vector<Eigen::MatrixXd> at(s.points().size());
+  for (const Pencil::AtPoint& p : f.at_points)
+    if (p.mass.size() > 0) at[p.point] = at[p.point].size() > 0 ? at[p.point] + p.mass : p.mass;
+  std::size_t rank = 0;
+  for (std::size_t p = 0; p < at.size(); ++p) {
+    if (at[p].size() == 0) continue;
+    // The movements of the point that are free, in its own frame.
+    std::vector<Eigen::VectorXd> free;
+    for (std::size_t k = 0; k < 6; ++k) {
+      if (f.freedoms.equation[p][k] < 0) continue;
+      Six own{};
+      own[k] = 1;
+      const Six global = f.freedoms.in_global(p, own);
+      free.push_back(Eigen::Map<const Eigen::Matrix<double, 6, 1>>(global.data()));
+    }
+    if (free.empty()) continue;
+    Eigen::MatrixXd to(6, static_cast<Index>(free.size()));
+    for (std::size_t i = 0; i < free.size(); ++i) to.col(static_cast<Index>(i)) = free[i];
+    Eigen::MatrixXd m = turned(at[p], to);
+    // Of equal units: rotations are scaled to the diagonal.
+    const VectorXd scale = m.diagonal().cwiseMax(0).cwiseSqrt();
+    for (Index i = 0; i < m.rows(); ++i)
+      for (Index j = 0; j < m.cols(); ++j) m(i, j) = scale(i) > 0 && scale(j) > 0 ? m(i, j) / scale(i) / scale(j) : 0;
+    const VectorXd values = symmetric_eigensystem(m).values;
+    constexpr double rounding = 1e-12;
+    rank += static_cast<std::size_t>((values.array() > rounding).count());
+  }
+  return rank;
+}
+
 }  // namespace
 
 FoundModes vibration_modes(const ModeInput& input) {
@@ -206,6 +297,9 @@ FoundModes vibration_modes(const ModeInput& input) {
     return InnerShapes{bending_shapes_for(bending_waves(f.bodies[i], L, value, axial.largest(), plane)),
                        lengthwise_shapes_for(lengthwise_waves(f.bodies[i], L, value))};
   };
+  found.possible = rank_of_mass(s, f);
+  const std::size_t count = std::min(input.count, found.possible.value_or(input.count));
+  if (count == 0) return found;
   std::vector<InnerShapes> inner(f.spans.all.size());
   for (std::size_t i = 0; i < inner.size(); ++i) inner[i] = needed_at(i, 0);
   for (int round = 0; round < most_rounds; ++round) {
@@ -223,7 +317,7 @@ FoundModes vibration_modes(const ModeInput& input) {
       reduced = std::make_unique<const ReducedPencil>(p, Shares{1, at_rest.geometric, shift}, mass);
     }
     if (!reduced->ok()) return found;
-    const ModeSearch search{p, reduced->problem(block_of(s)), input.count, 0, shift, at_rest, 0, -1};
+    const ModeSearch search{p, reduced->problem(block_of(s)), count, 0, shift, at_rest, 0, -1};
     Lanczos lanczos(search.problem, {});
     if (!carried(search, lanczos, needed_at, inner) && round + 1 < most_rounds) continue;
     const std::vector<EigenPair> pairs = all_pairs(search, lanczos, found.missing);
@@ -253,21 +347,27 @@ FoundModes buckling_modes(const ModeInput& input) {
   const Frame f = frame_of(input);
   FoundModes found{.spans = f.spans};
   const bool plane = s.is_plane();
-  // Axial forces do nothing to movements along spans and to torsion.
+  // Axial forces do nothing to movements along spans and to torsion. A link in tension stays nearly straight.
   const auto needed_at = [&](std::size_t i, double factor) {
     const AxialCourse axial = axial_of(input, i);
-    const double waves = bending_waves(f.bodies[i], f.spans.all[i].length, 0, factor * axial.largest(), plane);
+    const double force = f.spans.all[i].beam ? axial.largest() : axial.largest_compression();
+    const double waves = bending_waves(f.bodies[i], f.spans.all[i].length, 0, factor * force, plane);
     return InnerShapes{axial.none() ? 0 : bending_shapes_for(waves), 0};
   };
+  if (!can_buckle(input)) return found;
   std::vector<InnerShapes> inner(f.spans.all.size());
   for (std::size_t i = 0; i < inner.size(); ++i) inner[i] = needed_at(i, 0);
+  double from = 1;
   for (int round = 0; round < most_rounds; ++round) {
     const Pencil p = pencil_of(f, input, inner);
     const Shares stiffness{1, 0, 0}, geometric{0, 1, 0};
-    const ReducedPencil reduced(p, stiffness, {0, -1, 0});
+    const Below below = below_first(p, from);
+    found.is_mechanism = below.is_mechanism;
+    if (below.nothing || below.is_mechanism) return found;
+    from = below.factor;
+    const ReducedPencil reduced(p, {1, from, 0}, {0, -1, 0});
     if (!reduced.ok()) return found;
-    // Factors beyond a million million are those of forces that are only rounding.
-    const ModeSearch search{p, reduced.problem(block_of(s)), input.count, 1e-12, 0, stiffness, 1, 0};
+    const ModeSearch search{p, reduced.problem(block_of(s)), input.count, 1 / beyond_all, -from, stiffness, 1, 0};
     Lanczos lanczos(search.problem, {});
     if (!carried(search, lanczos, needed_at, inner) && round + 1 < most_rounds) continue;
     const std::vector<EigenPair> pairs = all_pairs(search, lanczos, found.missing);
@@ -279,6 +379,22 @@ FoundModes buckling_modes(const ModeInput& input) {
     break;
   }
   return found;
+}
+
+bool buckles_below(const ModeInput& input, double factor) {
+  if (!can_buckle(input)) return false;
+  const Frame f = frame_of(input);
+  const bool plane = input.structure->is_plane();
+  std::vector<InnerShapes> inner(f.spans.all.size());
+  for (std::size_t i = 0; i < inner.size(); ++i) {
+    const double waves =
+        bending_waves(f.bodies[i], f.spans.all[i].length, 0, factor * axial_of(input, i).largest_compression(), plane);
+    // Without inner shapes the count is off by less than 0.1 % of the factor up to so many half waves.
+    constexpr double few = 0.25;
+    inner[i] = {waves <= few ? 0 : bending_shapes_for(waves), 0};
+  }
+  const ShiftedPencil shifted(pencil_of(f, input, inner), {1, factor, 0});
+  return !shifted.ok() || shifted.negative() > 0;
 }
 
 }  // namespace corvex::solver

@@ -1,6 +1,8 @@
 // The modes of a structure: buckling under given axial forces, vibration with or without them.
 #pragma once
 
+#include <optional>
+
 #include "corvex/expected.hpp"
 #include "solve/lanczos.hpp"
 #include "solve/pencil.hpp"
@@ -31,10 +33,16 @@ struct FoundModes {
   bool buckles = false;
   // Not all modes could be told apart: fewer were found than the count says there are.
   std::size_t missing = 0;
+  // Vibration: so many modes there are at all, where only masses on points have inertia.
+  std::optional<std::size_t> possible{};
+  // Buckling: some movement has no stiffness, without any load.
+  bool is_mechanism = false;
   std::size_t free = 0;  // of vibration: movements that nothing resists, which come first
 };
 
 FoundModes vibration_modes(const ModeInput& input);
 FoundModes buckling_modes(const ModeInput& input);
+// Whether the structure buckles below a load factor: by the count of negative pivots of one factorisation.
+bool buckles_below(const ModeInput& input, double factor);
 
 }  // namespace corvex::solver

@@ -5,6 +5,7 @@
 #include <Eigen/Geometry>
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 #include "algebra/dense.hpp"
 #include "algebra/products.hpp"
@@ -14,6 +15,7 @@
 #include "solve/large_rod.hpp"
 #include "solve/quintic.hpp"
 #include "solve/rigid_arm.hpp"
+#include "solve/span_pencil.hpp"
 #include "solve/sparse.hpp"
 #include "structure/words.hpp"
 
@@ -95,6 +97,8 @@ class Large {
     }
     return Problems{limit_point()};
   }
+  // The share of the load at which equilibrium ended.
+  double reached() const { return steps_.empty() ? 0 : load_; }
 
  private:
   enum class Way { done, ends, coarse };
@@ -554,16 +558,44 @@ class Large {
     });
   }
 
+  // The first step stays where the structure is nearly linear, so that it does not leap over a limit point to another
+  // branch: the force EA ψ²/2 that the turn ψ of a piece in compression would bring, if it were held at its length,
+  // stays below a twentieth of its axial force. Both are found under a very small load.
+  double first_step() {
+    constexpr double usual = 0.1, small = 1e-6, least = 1e-6, little = 0.05, along = 0.05;
+    const auto nodes = nodes_;
+    const auto pieces = pieces_;
+    double step = usual;
+    if (balanced(small)) {
+      double largest = 0;
+      const auto force = [&](const Piece& p) { return p.link ? std::abs(p.pull) : p.start.n.norm(); };
+      for (const Piece& p : pieces_) largest = std::max(largest, force(p));
+      for (std::size_t i = 0; i < pieces_.size(); ++i) {
+        const Piece& p = pieces_[i];
+        const Vector3d before = (reference(p, p.rod.length) - reference(p, 0)).normalized(),
+                       after = (pose_of(p.b).r - pose_of(p.a).r).normalized();
+        const double N = (p.link ? p.pull : after.dot(p.start.n)) / small, turn = (after - before).norm() / small;
+        if (!(-N * small > along * largest) || !(turn > 0)) continue;
+        const double EA = system_.elements[p.span].rigidity().EA;
+        step = std::min(step, 2 * little * -N / (EA * turn * turn));
+      }
+    }
+    nodes_ = nodes, pieces_ = pieces;
+    return std::max(step, least);
+  }
+
   Way follow_load() {
-    constexpr double first_step = 0.1, longest = 0.25, shortest = 1e-9;
+    constexpr double longest = 0.1, shortest = 1e-9;
     steps_.clear();
     load_ = 0;
-    double step = first_step;
+    double step = first_step();
     while (load_ < 1) {
       const auto nodes = nodes_;
       const auto pieces = pieces_;
       const double next = load_ + step > 1 - 1e-12 ? 1 : load_ + step;
-      if (!balanced(next)) {
+      const bool found = balanced(next);
+      overloaded_ = found ? overloaded_link() : "";
+      if (!found || !overloaded_.empty()) {
         nodes_ = nodes, pieces_ = pieces;
         step /= 2;
         if (step < shortest) return Way::ends;
@@ -577,7 +609,29 @@ class Large {
       steps_.emplace_back(load_, moved);
       step = std::min(step * 1.5, longest);
     }
+    polish();
     return Way::done;
+  }
+
+  // Once more from where the last step ended, which closes what is left of the forces.
+  void polish() {
+    const auto nodes = nodes_;
+    const auto pieces = pieces_;
+    const double off = off_;
+    if (!balanced(1)) nodes_ = nodes, pieces_ = pieces, off_ = off;
+  }
+
+  // A link that is in compression beyond the force at which it buckles between its ends; empty where there is none.
+  std::string overloaded_link() const {
+    for (const Piece& p : pieces_) {
+      if (!p.link) continue;
+      const Span& span = system_.spans.all[p.span];
+      const Member& m = s_.members()[span.member];
+      const Rigidity r = span_body(s_, m).rigidity;
+      const double EI = s_.is_plane() ? r.EIz : std::min(r.EIy, r.EIz);
+      if (EI > 0 && -p.pull > std::numbers::pi * std::numbers::pi * EI / (span.length * span.length)) return m.name;
+    }
+    return {};
   }
 
   Problem limit_point() const {
@@ -585,9 +639,9 @@ class Large {
     std::string text =
         steps_.empty()
             ? fmt::format("in case '{}' no equilibrium is found under a small share of the load", name)
-            : fmt::format(
-                  "in case '{}' equilibrium ends at {} of the load: there the structure buckles or snaps through", name,
-                  short_number(load_, 6));
+            : fmt::format("in case '{}' equilibrium ends at {} of the load: there {}", name, short_number(load_, 6),
+                          overloaded_.empty() ? "the structure buckles or snaps through"
+                                              : fmt::format("link '{}' buckles between its ends", overloaded_));
     return as_finding("buckles", {std::move(text), {Subject::Kind::load_case, name}});
   }
 
@@ -801,13 +855,17 @@ class Large {
   int unknowns_ = 0;
   double load_ = 0, off_ = 0;
   std::vector<std::pair<double, double>> steps_;
+  std::string overloaded_;  // the link that buckled in the last step that was tried
   Vector6 ends_[2];
 };
 
 }  // namespace
 
-Expected<Solved, Problems> LargeOrder::solve(const LoadedCase& load_case) const {
-  return Large(structure_, system_, load_case)();
+Expected<Solved, Problems> LargeOrder::solve(const LoadedCase& load_case, double* reached) const {
+  Large large(structure_, system_, load_case);
+  auto solved = large();
+  if (reached) *reached = solved ? 1 : large.reached();
+  return solved;
 }
 
 }  // namespace corvex::solver

@@ -17,7 +17,8 @@ class LargeOrder {
   LargeOrder(const Structure& structure, const System& system) : structure_(structure), system_(system) {}
 
   // Refused where a limit point comes before the whole load.
-  Expected<Solved, Problems> solve(const LoadedCase& load_case) const;
+  // `reached`: then the share of the load at which equilibrium ends, 0 where none is found at all.
+  Expected<Solved, Problems> solve(const LoadedCase& load_case, double* reached = nullptr) const;
 
  private:
   const Structure& structure_;

@@ -15,6 +15,7 @@
 #include "solve/bent_state.hpp"
 #include "solve/eigen_modes.hpp"
 #include "solve/mixing.hpp"
+#include "solve/mode_shapes.hpp"
 #include "solve/rigid_arm.hpp"
 #include "solve/signed_factor.hpp"
 #include "structure/words.hpp"
@@ -155,12 +156,12 @@ class Displaced {
       // A bow goes with the given direction; where a member lies along it, downwards.
       const auto across = [&](const Vector& v) { return v - axes.x * dot(v, axes.x); };
       constexpr double along = 1e-3;
-      Vector to = across(given->toward);
+      Vector to = across(*given->toward);
       if (length(to) <= along) to = across(up * -1);
       const bool bows = length(to) > along && pressed(m);
       for (std::size_t i = system_.spans.first[m]; i < system_.spans.first[m + 1]; ++i) {
         InitialSlope& slope = initial_[i];
-        slope.y_at = sway * dot(given->toward, axes.y), slope.z_at = sway * dot(given->toward, axes.z);
+        slope.y_at = sway * dot(*given->toward, axes.y), slope.z_at = sway * dot(*given->toward, axes.z);
         if (!bows || !system_.spans.all[i].beam) continue;
         // A parabola of the height bow · L: its slope is 4 bow (1 − 2 x/L).
         to = to / length(to);
@@ -269,7 +270,7 @@ class Displaced {
   // How an arm stands aslant before any load.
   Vector tilt(const Vector& arm) const {
     const auto& given = s_.analysis().imperfection;
-    return given ? given->toward * (given->sway * dot(arm, s_.up_direction())) : Vector{};
+    return given ? *given->toward * (given->sway * dot(arm, s_.up_direction())) : Vector{};
   }
 
   // What the points need beside what acts on them.
@@ -455,16 +456,19 @@ class Displaced {
     for (const auto& [mass, weight] : weights())
       input.turned_arms.emplace_back(mass->at.index, -turned_arm(mass->arm, weight));
     const FoundModes modes = buckling_modes(input);
+    const std::string what =
+        modes.modes.empty() ? "" : ", " + described(s_, shape_of(s_, modes.spans, modes.modes.front()));
     const std::string& name = case_.loads->name();
     std::string text = fmt::format("in case '{}' ", name);
     if (modes.modes.empty())
       text += "no equilibrium of the displaced structure is found";
     else if (const double factor = modes.modes.front().value; factor < 1)
-      text += fmt::format("the structure buckles: its load factor is {}, and must be above 1", short_number(factor, 4));
+      text += fmt::format("the structure buckles ({}): its load factor is {}, and must be above 1", what.substr(2),
+                          short_number(factor, 4));
     else
       text += fmt::format(
-          "no stable equilibrium of the displaced structure is found: the load factor of linear buckling is {}",
-          short_number(factor, 4));
+          "no stable equilibrium of the displaced structure is found: the load factor of linear buckling is {}{}",
+          short_number(factor, 4), what);
     return as_finding("buckles", {std::move(text), {Subject::Kind::load_case, name}});
   }
 

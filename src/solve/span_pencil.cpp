@@ -92,6 +92,7 @@ struct Plane {
   Index across = 1, turning = 5;  // freedoms: v and θz, or w and θy
   double sense = 1;               // of the rotation against the slope
   Index row = 1;                  // of the movement: y or z
+  bool held = false;              // by bracing: no effect of the axial force
 };
 
 struct Bending {
@@ -99,7 +100,23 @@ struct Bending {
   Direction direction;
 };
 
+// A link whose section has no second moment of area stays straight: its ends move across it and nothing resists their
+// turning.
+Bending add_straight(Own& own, const Plane& p, const Cut& cut, const Places& places, double mass) {
+  const auto shapes = axial_shapes(0);
+  const Direction d{{cut.a + p.across, cut.b + p.across}, {1, 1}};
+  // ∫ N v′² dx with v′ = (v_b − v_a)/L.
+  if (!p.held) add(own.geometric, shapes->stiffness, d, cut.axial.mean() / cut.length);
+  add(own.mass, shapes->mass, d, mass * cut.length);
+  const MatrixXd moved = shapes->movement_at(places.at);
+  for (Index place = 0; place < moved.rows(); ++place)
+    for (std::size_t i = 0; i < 2; ++i)
+      own.movement(3 * (places.first + place) + p.row, d.at[i]) += moved(place, static_cast<Index>(i));
+  return {};
+}
+
 Bending add_bending(Own& own, const Plane& p, const Cut& cut, const Places& places, double mass, int inner) {
+  if (!(p.EI > 0)) return add_straight(own, p, cut, places, mass);
   const double L = cut.length, shear = p.GA > 0 ? p.EI / (p.GA * L * L) : 0;
   const auto shapes = bending_shapes(shear, inner);
   const Index n = shapes->stiffness.rows();
@@ -114,6 +131,7 @@ Bending add_bending(Own& own, const Plane& p, const Cut& cut, const Places& plac
   add(own.mass, shapes->mass, d, mass * L);
   if (p.rotary > 0) add(own.mass, shapes->rotary, d, p.rotary / L);
   for (const AxialCourse::Piece& piece : cut.axial.pieces) {
+    if (p.held) break;
     const double N[3] = {piece.n[0] / L, piece.n[1], piece.n[2] * L};
     if (cut.axial.pieces.size() == 1)
       for (int i = 0; i < 3; ++i) add(own.geometric, shapes->slope[i], d, N[i]);
@@ -241,7 +259,9 @@ SpanPencil span_pencil(const Span& span, const Axes& axes, double turn, const Sp
                        bool plane, bool slack, const InnerShapes& inner) {
   const double L = span.length;
   const Rigidity& r = body.rigidity;
-  const std::vector<Cut> cuts = cut_at_jumps(axial, L);
+  const bool bends_y = r.EIz > 0, bends_z = plane || r.EIy > 0;
+  // What stays straight is one piece.
+  const std::vector<Cut> cuts = bends_y && bends_z ? cut_at_jumps(axial, L) : std::vector<Cut>{{0, L, axial}};
   // Of Timoshenko's beam each load brings two shapes, some of which fall together.
   Index most = 12;
   for (const Cut& cut : cuts) {
@@ -251,7 +271,8 @@ SpanPencil span_pencil(const Span& span, const Axes& axes, double turn, const Sp
   Own own{MatrixXd::Zero(most, most), MatrixXd::Zero(most, most), MatrixXd::Zero(most, most),
           MatrixXd::Zero(3 * SpanPencil::places, most), 12 + 6 * static_cast<Index>(cuts.size() - 1)};
   const Index joints_end = own.next;
-  const Plane in_y{r.EIz, r.GAy, body.rotary_z, 1, 5, 1, 1}, in_z{r.EIy, r.GAz, body.rotary_y, 2, 4, -1, 2};
+  const Plane in_y{r.EIz, r.GAy, body.rotary_z, 1, 5, 1, 1, body.held_y},
+      in_z{r.EIy, r.GAz, body.rotary_y, 2, 4, -1, 2, body.held_z};
   const double EA = slack ? 0 : r.EA;
   const bool twists = !plane && span.beam, coupled = !plane && r.coupling != 0 && r.GAy > 0 && r.GAz > 0;
   for (const Cut& cut : cuts) {
@@ -282,7 +303,9 @@ SpanPencil span_pencil(const Span& span, const Axes& axes, double turn, const Sp
       const auto component = static_cast<std::size_t>(k);
       const bool exists = !plane || k == 0 || k == 1 || k == 5;
       const bool freed = span.beam ? (end == 0 ? span.freed_a : span.freed_b)[component] : k >= 4;
-      if (!exists || !freed) continue;
+      // An end that nothing turns has no rotation of its own.
+      const bool turns = k < 4 || (k == 5 ? bends_y : bends_z);
+      if (!exists || !freed || !turns) continue;
       Eigen::VectorXd jump = Eigen::VectorXd::Zero(12);
       jump.segment<3>(6 * end + 3 * (k / 3)) = own_axes[k % 3];
       jumps.push_back(std::move(jump));

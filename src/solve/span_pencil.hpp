@@ -17,6 +17,7 @@ struct SpanBody {
   double mass = 0;                    // per length
   double rotary_y = 0, rotary_z = 0;  // ρIy and ρIz; 0 without deformation by shear
   double polar = 0;                   // ρ(Iy + Iz), of torsion
+  bool held_y = false, held_z = false;  // bracing along the whole span: the axial force does nothing there
 };
 SpanBody span_body(const Structure& structure, const Member& member);
 

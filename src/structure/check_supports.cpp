@@ -1,5 +1,6 @@
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <unordered_map>
 
 #include "structure/checks.hpp"
@@ -14,6 +15,7 @@ class SupportChecks : Checks {
   void run() {
     check_points();
     check_masses();
+    for (std::size_t i = 0; i < s_.bracing().size(); ++i) check(s_.bracing()[i], {Kind::bracing, "", i});
   }
 
  private:
@@ -47,6 +49,18 @@ class SupportChecks : Checks {
         add(fmt::format("nothing moves along {} in a plane structure: the spring would do nothing", names[k]), subject,
             "spring");
     }
+  }
+
+  void check(const Bracing& b, const Subject& subject) {
+    if (!s_.has(b.member)) return add("bracing is on a member that is not one of this structure", subject, "on");
+    const Member& m = s_[b.member];
+    for (const PointId p : b.at) {
+      if (!s_.has(p)) return add("bracing is at a point that is not one of this structure", subject, "at");
+      if (std::find(m.through.begin(), m.through.end(), p) == m.through.end())
+        add(fmt::format("'{}' is not a point of member '{}'", s_[p].name, m.name), subject, "at");
+    }
+    if (s_.is_plane() && (b.against == Against::y || b.against == Against::z))
+      add("in a plane structure bracing acts out of the plane: against lateral, twist or both", subject, "against");
   }
 
   void check_masses() {

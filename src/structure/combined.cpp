@@ -1,5 +1,6 @@
 #include "structure/combined.hpp"
 
+#include <stdexcept>
 #include <utility>
 
 namespace corvex {
@@ -33,6 +34,24 @@ LoadCase combined(const Structure& structure, const Combination& combination) {
   for (const Combination::Term& t : combination.terms)
     for (const Load& l : structure.load_cases()[t.load_case].loads()) sum.add(std::visit(Scaled{t.factor}, l));
   return sum;
+}
+
+LoadCase case_loads(const Structure& s, std::string_view name) {
+  for (const LoadCase& c : s.load_cases())
+    if (c.name() == name) return c;
+  for (const Combination& c : s.combinations())
+    if (c.name == name) return combined(s, c);
+  throw std::out_of_range("corvex: there is no load case or combination '" + std::string(name) + "'");
+}
+
+Structure with_single_case(const Structure& structure, std::string_view name, double factor) {
+  const LoadCase loads = case_loads(structure, name);
+  Structure s = structure;
+  while (!s.combinations().empty()) s.remove_combination(std::string(s.combinations().back().name));
+  while (!s.load_cases().empty()) s.remove_load_case(std::string(s.load_cases().back().name()));
+  LoadsOf only = s.load_case(name);
+  for (const Load& l : loads.loads()) only.add(std::visit(Scaled{factor}, l));
+  return s;
 }
 
 }  // namespace corvex

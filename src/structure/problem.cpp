@@ -23,6 +23,7 @@ std::string subject_text(const Subject& s) {
     case Kind::expectation: return fmt::format("expectation {}", s.entry + 1);
     case Kind::parameter: return "parameter " + s.name;
     case Kind::acceptance: return fmt::format("acceptance {}", s.entry + 1);
+    case Kind::bracing: return fmt::format("bracing {}", s.entry + 1);
   }
   return {};
 }

@@ -183,6 +183,11 @@ void Structure::point_mass(PointId point, Mass mass, const MassBody& b) {
       {point, mass.si(), {b.x.si(), b.y.si(), b.z.si()}, {b.about_x.si(), b.about_y.si(), b.about_z.si()}});
 }
 
+void Structure::brace(const MemberRef& member, const std::vector<PointId>& at, Against against) {
+  // An unknown member is reported by `validate`.
+  bracing_.push_back({find(member).value_or(MemberId(members_.size())), at, against});
+}
+
 LoadsOf Structure::load_case(std::string_view name) {
   case_named(name);
   return LoadsOf(*this, std::string(name));

@@ -8,6 +8,7 @@
 #include <mutex>
 #include <optional>
 
+#include "corvex/findings.hpp"
 #include "corvex/formula.hpp"
 #include "study/at_once.hpp"
 #include "study/by_mass.hpp"
@@ -142,12 +143,13 @@ class Search {
 
   void try_batch(const ByMass& order, const std::vector<Pick>& batch) {
     std::vector<char> holds(batch.size());
+    std::vector<Problems> warnings(batch.size());
     std::atomic<bool> stop{false};
     study::at_once(batch.size(), threads_, [&](std::size_t i, unsigned thread) {
       if (stop || (wanted_.stop && wanted_.stop()))
         stop = true;
       else
-        holds[i] = meets(*workers_[thread], batch[i]);
+        holds[i] = meets(*workers_[thread], batch[i], warnings[i]);
     });
     // What was not tried to its end proves nothing.
     if (stop) {
@@ -162,6 +164,7 @@ class Search {
       for (std::size_t g = 0; g < batch[i].size(); ++g)
         found.designations.push_back(profile(g, batch[i][g]).designation);
       found.mass = Mass::si(s_.mass()->si() - replaced_ + order.mass(batch[i]));
+      found.warnings = std::move(warnings[i]);
       choice_.found.push_back(std::move(found));
     }
   }
@@ -177,6 +180,7 @@ class Search {
   Limits alone(const Verdict& v, const Limit& of, const Structure& s) const {
     Limit l = of;
     const auto member = s.find_member(v.on);
+    if (l.kind == Limit::Kind::figure || l.kind == Limit::Kind::range) return {l};
     if (l.kind == Limit::Kind::movement)
       l.at = {*s.find_point(v.on)};
     else if (member)
@@ -186,7 +190,7 @@ class Search {
 
   // First what ruled out the choice before. Then movements, which cost less than stresses: what they rule out need not
   // be looked at further.
-  bool meets(Worker& w, const Pick& pick) const {
+  bool meets(Worker& w, const Pick& pick, Problems& warnings) const {
     const auto solution = solved(w, pick);
     if (!solution) return false;
     if (!w.ruled_out.empty())
@@ -204,7 +208,19 @@ class Search {
           return false;
         }
     }
-    return true;
+    // Last, since it costs most.
+    warnings = solution->notes();
+    const Problems of_results = judge(*solution);
+    warnings.insert(warnings.end(), of_results.begin(), of_results.end());
+    warnings = warnings_of(warnings);
+    return std::none_of(warnings.begin(), warnings.end(), [&](const Problem& p) { return rules_out(*solution, p); });
+  }
+
+  static bool rules_out(const Solution& solution, const Problem& p) {
+    if (p.finding == "over-strength" || p.finding == "over-buckling") return true;
+    if (p.finding != "low-critical-load") return false;
+    const auto critical = solution[p.subject.name].critical_load();
+    return critical && critical->factor && *critical->factor < 1;
   }
 
   const Structure& s_;

@@ -65,6 +65,10 @@ std::optional<bool> Compared::hand_agrees() const {
   return hand.all_agree();
 }
 
+Problems Compared::warnings() const {
+  return warnings_of(findings);
+}
+
 namespace {
 
 void keep_larger(std::optional<Worst>& worst, Worst other) {
@@ -116,6 +120,10 @@ Compared compared(const Candidate& candidate, const std::vector<ShownFigure>& sh
   if (hand) c.hand = *hand;
   c.shown = *values;
   find_worst(solution, c);
+  c.findings = inspect(solution, candidate.limits).findings;
+  const Problems of_results = judge(solution, c.limits, c.hand);
+  c.findings.insert(c.findings.end(), of_results.begin(), of_results.end());
+  accept(c.findings, candidate.acceptances, true);
   return c;
 }
 

@@ -91,7 +91,9 @@ std::optional<Quantity> required_of(const ShownFigure& shown, const Limit& l, co
   // Between supports a limit looks at each stretch; the whole length is one where nothing is between its ends.
   if (f.kind == Figure::Kind::sag && l.kind == Limit::Kind::sag && !l.between && of_member())
     if (const auto m = s.find_member(f.of); m && s[*m].through.size() == 2)
-      return Quantity(l.required.si() * s.length_of(s[*m]), dimension::length);
+      return l.required.quantity().dimension == dimension::length
+                 ? l.required.quantity()
+                 : Quantity(l.required.si() * s.length_of(s[*m]), dimension::length);
   return {};
 }
 
@@ -106,12 +108,10 @@ std::optional<Quantity> required_of(const ShownFigure& shown, const Limits& limi
   return strictest;
 }
 
-// How far a verdict is beyond its limit, as a ratio; 0 where it was not checked.
-double use(const Verdict& v) {
-  if (!v.value) return 0;
-  const bool at_least =
-      v.kind == Limit::Kind::safety || v.kind == Limit::Kind::buckling || v.kind == Limit::Kind::frequency;
-  return at_least ? v.required.si / v.value->si : v.value->si / v.required.si;
+// What is exceeded is told before what was not checked.
+bool is_worse(const Verdict& a, const Verdict& b) {
+  const bool exceeded = a.state == Verdict::State::exceeded, other = b.state == Verdict::State::exceeded;
+  return exceeded != other ? exceeded : utilisation(a) > utilisation(b);
 }
 
 void solve_run(const Sweep& sweep, const Candidate& candidate, Solver& solver, SweepRun& run) {
@@ -129,10 +129,17 @@ void solve_run(const Sweep& sweep, const Candidate& candidate, Solver& solver, S
   if (!run.refused.empty()) return;
   run.shown = *values;
   for (const ShownFigure& f : sweep.show) run.required.push_back(required_of(f, candidate.limits, candidate.structure));
+  Problems findings = solution.notes();
+  const Problems of_results = judge(solution, *limits);
+  findings.insert(findings.end(), of_results.begin(), of_results.end());
+  // An acceptance may be of what the description alone shows: that is not looked at here.
+  accept(findings, candidate.acceptances, false);
+  run.warnings = warnings_of(findings);
+  std::erase_if(run.warnings, [](const Problem& p) { return p.finding == "unmatched-acceptance"; });
   if (limits->verdicts.empty()) return;
   run.limits_met = limits->all_met();
   for (const Verdict& v : limits->verdicts)
-    if (v.state != Verdict::State::met && (!run.exceeded || use(v) > use(*run.exceeded))) run.exceeded = v;
+    if (v.state != Verdict::State::met && (!run.exceeded || is_worse(v, *run.exceeded))) run.exceeded = v;
 }
 
 }  // namespace

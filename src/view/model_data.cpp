@@ -168,10 +168,11 @@ Json cases_data(const Solution& solution) {
   Json all = Json::array();
   for (std::size_t i = 0; i < solution.size(); ++i) {
     Json terms = Json::array();
-    if (i < s.load_cases().size())
-      terms.push_back(Json::array({i, 1.0}));
+    const std::size_t base = solution.base_of(i);
+    if (base < s.load_cases().size())
+      terms.push_back(Json::array({base, 1.0}));
     else
-      for (const Combination::Term& t : s.combinations()[i - s.load_cases().size()].terms)
+      for (const Combination::Term& t : s.combinations()[base - s.load_cases().size()].terms)
         terms.push_back(Json::array({t.load_case, t.factor}));
     all.push_back({{"name", solution[i].name()},
                    {"judged", std::find(judged.begin(), judged.end(), i) != judged.end()},

@@ -138,7 +138,14 @@ TEST_CASE("Models of the tutorial and the cookbook and of stability are sound, a
         }
         const auto limits = check_limits(solution, model->limits);
         REQUIRE(limits);
-        CHECK(limits->all_met());
+        // One variant shows a limit that is exceeded, one a limit that is not checked.
+        const std::string of = entry.path().stem().string() + ", " + variant;
+        if (of == "slender-prop, fuller bin")
+          CHECK(limits->count(Verdict::State::exceeded) == 1);
+        else if (of == "slender-prop, without the wall")
+          CHECK(limits->count(Verdict::State::not_checked) == 1);
+        else
+          CHECK(limits->all_met());
         if (!variant.empty()) continue;
         CHECK(!hand->comparisons.empty());
         for (const Problem& p : told(*model)) {

@@ -253,6 +253,13 @@ TEST_CASE("The example of report.hpp") {
   check("report");
 }
 
+TEST_CASE("The example of stability.hpp") {
+  const Context context(true);
+  const corvex::Structure& trestle = context.trestle;
+#include "stability.inc"
+  check("stability");
+}
+
 TEST_CASE("The example of view.hpp") {
   const BesideTrestle folder;
 #include "view.inc"

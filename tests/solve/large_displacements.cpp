@@ -366,7 +366,8 @@ TEST_CASE("Frames of every kind bend far in the same way with a point more in ea
 #else
   constexpr unsigned last = 4;
 #endif
-  // In the tenth plane frame the method once lost its way, and ended at another equilibrium far off.
+  // In the tenth plane frame the method once lost its way, and ended at another equilibrium far off. In the ninth
+  // equilibrium ends at 0.555 of a case, which steps of a quarter of the load once leapt over.
   int compared = 0;
   for (const bool plane : {true, false})
     for (unsigned seed = plane ? 7 : 1; seed <= (plane ? 10 : last); ++seed) {
@@ -375,6 +376,7 @@ TEST_CASE("Frames of every kind bend far in the same way with a point more in ea
       Structure whole = test::build(plan), more = test::build(test::with_points_between(plan));
       whole.analysis().order = more.analysis().order = Order::large;
       const Solution a = solve(whole), b = solve(more);
+      INFO((a.ok() ? "" : a.problems().front().text) << (b.ok() ? "" : b.problems().front().text));
       REQUIRE(a.ok() == b.ok());
       if (!a.ok()) continue;
       for (std::size_t c = 0; c < a.size(); ++c) {

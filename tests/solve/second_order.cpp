@@ -137,7 +137,7 @@ TEST_CASE("Shear softens a beam-column after Engesser") {
 
 TEST_CASE("Initial deviations bend a column as a parabola and a slope before any load do") {
   Column c(2);
-  c.s.analysis().imperfection = Imperfection{.sway = 1.0 / 200, .bow = 0, .toward = {1, 0, 0}};
+  c.s.analysis().imperfection = Imperfection{.sway = 1.0 / 200, .bow = 0, .toward = Vector{1, 0, 0}};
   c.s.support(c.foot, Support::fixed());
   const double P = 0.6 * pi * pi * c.EI / (4 * c.L * c.L), u = c.turning(P), k = u / c.L;
   c.s.load_case("load").at(c.head, Force{.y = newton(-P)});
@@ -148,7 +148,7 @@ TEST_CASE("Initial deviations bend a column as a parabola and a slope before any
   CHECK(c.solved()["load"].reaction(c.foot).x.si() == Approx(0).margin(1e-6));
 
   Column hinged;
-  hinged.s.analysis().imperfection = Imperfection{.sway = 0, .bow = 1.0 / 250, .toward = {-1, 0, 0}};
+  hinged.s.analysis().imperfection = Imperfection{.sway = 0, .bow = 1.0 / 250, .toward = Vector{-1, 0, 0}};
   hinged.s.support(hinged.foot, Support::pinned());
   hinged.s.support(hinged.head, Support::hold({Freedom::x}));
   const double N = 0.7 * pi * pi * hinged.EI / (hinged.L * hinged.L), v = hinged.turning(N);
@@ -168,7 +168,7 @@ TEST_CASE("Beyond the critical load second order is refused with the load factor
   const Solution solution = solve(c.s);
   REQUIRE(!solution.ok());
   CHECK(solution.problems().front().text ==
-        "in case 'load' the structure buckles: its load factor is 0.8, and must be above 1");
+        "in case 'load' the structure buckles (sway of 'p1' along x): its load factor is 0.8, and must be above 1");
   // A link buckles between its joints, a member in tension does not.
   Structure s = Structure::plane("prop");
   const auto p = s.point("A", 0_m, 0_m), q = s.point("B", 0_m, 2_m);

@@ -88,7 +88,7 @@ TEST_CASE("A place beyond the member is refused everywhere") {
   CHECK_THROWS_AS(m.axial().at(Length::si(std::nan(""))), std::out_of_range);
 }
 
-TEST_CASE("A limit of movement is a length, others are plain numbers") {
+TEST_CASE("A limit of movement is a length, of sag a plain number or a length, of safety a plain number") {
   Beam k;
   k.s.member("beam", {k.a, k.b}, {.section = k.tube, .material = "S235"});
   const Solution solution = solve(k.s);
@@ -98,7 +98,11 @@ TEST_CASE("A limit of movement is a length, others are plain numbers") {
   };
   CHECK_THAT(refused({.kind = Limit::Kind::movement, .required = 5, .at = {k.b}}),
              Contains("this limit is a plain number; a length was expected"));
-  CHECK_THAT(refused({.kind = Limit::Kind::sag, .required = 5_mm}), Contains("a plain number was expected"));
+  CHECK_THAT(refused({.kind = Limit::Kind::sag, .required = 5_kN}), Contains("a plain number was expected"));
+  CHECK_THAT(refused({.kind = Limit::Kind::safety, .required = 5_mm}), Contains("a plain number was expected"));
+  CHECK(refused({.kind = Limit::Kind::sag, .required = 5_mm}).empty());
+  CHECK_THAT(refused({.kind = Limit::Kind::movement, .required = 5_mm, .at = {k.b}, .part = Part::mx}),
+             Contains("x, y, z or size"));
   CHECK(refused({.kind = Limit::Kind::movement, .required = 5_mm, .at = {k.b}}).empty());
   CHECK(refused({.kind = Limit::Kind::safety, .required = 1.5, .on = {"beam"}}).empty());
 }
