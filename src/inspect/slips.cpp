@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <cctype>
 #include <cmath>
+#include <set>
 
 #include "inspect/findings.hpp"
 
@@ -76,6 +77,7 @@ class Sizes {
     constexpr double mostly = 0.7;
     if (std::abs(dot(local_axes(s_, m).x, up_)) > mostly || !(dot(q, up_) > mostly * length(q))) return;
     if (may_act_upwards(c.name())) return;
+    if (!told_.emplace("upwards", c.name()).second) return;
     f_.add("load-suspect", subject, fmt::format("in case '{}' a load along '{}' acts upwards", c.name(), m.name),
            "write it with down, or name the case after what lifts")
         .others.push_back({Subject::Kind::member, m.name});
@@ -90,7 +92,7 @@ class Sizes {
     const auto density = s_.material_of(m).density;
     if (!density || !(-dot(q, up_) > 0.7 * length(q))) return;
     const double weight = density->si() * s_.section_of(m).area().si() * gravity;
-    if (length(q) >= little * weight) return;
+    if (length(q) >= little * weight || !told_.emplace("line", c.name()).second) return;
     f_.add("load-suspect", subject,
            fmt::format(
                "in case '{}' the line load of {:.3g} N/m on '{}' is small beside the weight of the member, {:.3g} N/m",
@@ -108,6 +110,7 @@ class Sizes {
       if (const auto* l = std::get_if<MemberLoad>(&load)) force = std::max(force, length(l->force));
     }
     if (!(size > 0) || !(force > 0) || size >= little * force * s_.bounds().diagonal()) return;
+    if (!told_.emplace("moment", c.name()).second) return;
     f_.add("load-suspect", subject,
            fmt::format("in case '{}' the moment of {:.3g} N·m is small beside a force of {:.3g} N in a structure of {}",
                        c.name(), size, force, in_mm(s_.bounds().diagonal())),
@@ -117,6 +120,7 @@ class Sizes {
   Findings& f_;
   const Structure& s_;
   const Vector up_;
+  std::set<std::pair<std::string, std::string>> told_;  // of each kind the first one of a case
 };
 
 // Nearly the same height, but not the same.
