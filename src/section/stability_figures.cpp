@@ -12,6 +12,7 @@ std::optional<StabilityFigures> stability_figures(const Section& section) {
   const SectionProperties& p = stiffness(section);
   if (!(p.A.si() > 0) || !(p.I1.si() > 0) || !(p.I2.si() > 0) || !(p.J.si() > 0)) return {};
   StabilityFigures f;
+  f.A1 = p.A1.si(), f.A2 = p.A2.si();
   f.A = p.A.si(), f.I1 = p.I1.si(), f.I2 = p.I2.si(), f.angle = p.principal.si(), f.J = p.J.si();
   const double c = std::cos(f.angle), s = std::sin(f.angle);
   f.centre_u = c * p.shear_centre_y.si() + s * p.shear_centre_z.si();

@@ -13,6 +13,7 @@ namespace corvex::section {
 // SI units.
 struct StabilityFigures {
   double A = 0, I1 = 0, I2 = 0;
+  double A1 = 0, A2 = 0;                // shear areas for forces along u and v; 0: not known
   double angle = 0;                     // from y towards z to u
   double J = 0, Cw = 0;                 // torsion constant; warping constant about the shear centre
   double centre_u = 0, centre_v = 0;    // shear centre

@@ -44,7 +44,7 @@ struct StretchInput {
   struct Sample {
     double P = 0, M1 = 0, M2 = 0, change = 0;
   };
-  std::vector<Sample> samples;
+  std::vector<Sample> samples{};
 };
 
 enum class EstimatedKind { none, flexural, torsional, flexural_torsional, lateral_torsional, combined };

@@ -166,7 +166,6 @@ class MemberCheck {
     // The direction u lies along y, or along z.
     const bool u_is_y = std::abs(std::cos(figures_.angle)) > 0.7;
     const auto euler = [&](bool u) {
-      const double EI = modulus() * (u ? figures_.I1 : figures_.I2);
       const bool y = u == u_is_y;
       const bool in_plane = s_.is_plane() && y == bending_axes(s_, m_).z;
       bool& along = u ? in.u_along : in.v_along;
@@ -176,13 +175,21 @@ class MemberCheck {
         if (along) return infinity;
         const double braced = spacing(held, y ? &Restraint::lateral_y : &Restraint::lateral_z, a.at, b.at);
         if (braced > 0 && (s_.is_plane() || !askew())) L = braced;
-        if (s_.is_plane()) return std::numbers::pi * std::numbers::pi * EI / (L * L);
+        if (s_.is_plane()) return euler_force(u, L);
       }
       // Bending alone, of the whole structure, is known from its linear load factor.
-      return std::max(std::numbers::pi * std::numbers::pi * EI / (L * L), linear_ * P);
+      return std::max(euler_force(u, L), linear_ * P);
     };
     in.euler_u = euler(true), in.euler_v = euler(false);
     return in;
+  }
+  // Of the hinged column of this length, with shear deformation after Engesser where it is computed.
+  double euler_force(bool u, double L) const {
+    const double EI = modulus() * (u ? figures_.I1 : figures_.I2),
+                 bending = std::numbers::pi * std::numbers::pi * EI / (L * L);
+    const double GA =
+        s_.analysis().shear && m_.kind == MemberKind::beam ? shear_modulus() * (u ? figures_.A1 : figures_.A2) : 0;
+    return GA > 0 ? bending / (1 + bending / GA) : bending;
   }
   bool askew() const { return s_.section_of(m_).area_properties().Iyz.si() != 0; }
 

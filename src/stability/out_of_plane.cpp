@@ -5,6 +5,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "section/worked.hpp"
 #include "stability/restraint.hpp"
 
 namespace corvex::stability {
@@ -31,7 +32,9 @@ OutOfPlaneVibration out_of_plane_vibration(const Structure& s) {
       continue;
     }
     const AreaProperties& a = s.section_of(m).area_properties();
-    const double I = (bending_axes(s, m).z ? a.Iy : a.Iz).si(),
+    // Of an unsymmetric section the smaller one.
+    const double I = a.Iyz.si() != 0 ? section::stiffness(s.section_of(m)).I2.si()
+                                     : (bending_axes(s, m).z ? a.Iy : a.Iz).si(),
                  mass = s.material_of(m).density.value_or(Density()).si() * a.A.si();
     if (!(mass > 0)) continue;
     if (!(I > 0)) {
@@ -41,7 +44,16 @@ OutOfPlaneVibration out_of_plane_vibration(const Structure& s) {
     double L = 0, last = 0;
     for (const Restraint& r : held.at)
       if (r.lateral_y) L = std::max(L, r.at - last), last = r.at;
-    const Frequency f = Frequency::si(std::numbers::pi / (2 * L * L) * std::sqrt(s.material_of(m).E.si() * I / mass));
+    // Timoshenko's beam: shear deformation and rotary inertia lower the frequency, in first terms (TW, art. 5.12).
+    const double slender = std::numbers::pi * std::numbers::pi / (L * L), E = s.material_of(m).E.si();
+    double lower = 1;
+    if (s.analysis().shear && m.kind == MemberKind::beam) {
+      const SectionProperties& p = section::stiffness(s.section_of(m));
+      const double shear_area = (bending_axes(s, m).z ? p.Az : p.Ay).si();
+      lower += slender * I / a.A.si();
+      if (shear_area > 0) lower += slender * E * I / (s.material_of(m).shear_modulus().si() * shear_area);
+    }
+    const Frequency f = Frequency::si(slender / (2 * std::numbers::pi) * std::sqrt(E * I / mass / lower));
     if (!all.lowest || f.si() < all.lowest->si()) all.lowest = f, all.member = MemberId(i);
   }
   for (const PointMass& mass : s.point_masses()) {

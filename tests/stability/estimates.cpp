@@ -218,6 +218,31 @@ TEST_CASE("A stub that holds nothing does not restrain the twist of a member, a 
   CHECK(with(true).to.si() - with(true).from.si() == near(4));
 }
 
+TEST_CASE("Out of the plane the same as in space, with shear deformation: buckling and vibration of a hinged member") {
+  for (const char* designation : {"RHS 70x50x3", "IPE 200", "HEA 140"})
+    for (const double L : {1.0, 3.0}) {
+      INFO(designation << " " << L);
+      Structure plane = Structure::plane("column"), space = Structure::space("column");
+      for (Structure* s : {&plane, &space}) {
+        const auto id = s->section("c", *profile(designation));
+        const bool flat = s == &plane;
+        const auto a = s->point("A", 0_m, 0_m, 0_m),
+                   b = flat ? s->point("B", 0_m, Length::si(L)) : s->point("B", 0_m, 0_m, Length::si(L));
+        s->member("c", {a, b}, {.section = id, .material = material("S235")});
+        s->support(a, flat ? Support::pinned() : Support::hold({Freedom::x, Freedom::y, Freedom::z, Freedom::rz}));
+        s->support(b, flat ? Support::hold({Freedom::x}) : Support::hold({Freedom::x, Freedom::y, Freedom::rz}));
+        s->load_case("press").at(b, flat ? Force{.y = -20_kN} : Force{.z = -20_kN});
+      }
+      const auto in_plane = modes(plane, {.vibration = 1, .buckling = {{"press", 1}}}),
+                 in_space = modes(space, {.vibration = 1, .buckling = {{"press", 1}}});
+      CHECK(in_plane->buckling.front().estimates.members.front().factor ==
+            Approx(in_space->buckling.front().modes.front().factor).epsilon(1e-6));
+      const double f = in_plane->out_of_plane.lowest->si(), exact = in_space->vibration.front().frequency.si();
+      CHECK(f <= exact * 1.0001);
+      CHECK(f == Approx(exact).epsilon(0.01));
+    }
+}
+
 namespace {
 
 using Random = std::mt19937;
