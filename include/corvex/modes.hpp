@@ -101,7 +101,7 @@ struct CaseBuckling {
   std::string governing(const Structure& structure) const;
 };
 
-// Vibration out of the plane of a plane structure: of its members between bracing and supports, as hinged beams.
+// Vibration out of the plane of a plane structure: bending and torsion of its members between bracing and supports.
 struct OutOfPlaneVibration {
   std::optional<Frequency> lowest{};  // nothing where all members are braced along their whole length
   std::optional<MemberId> member{};

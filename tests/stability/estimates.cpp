@@ -234,10 +234,14 @@ TEST_CASE("Out of the plane the same as in space, with shear deformation: buckli
         s->load_case("press").at(b, flat ? Force{.y = -20_kN} : Force{.z = -20_kN});
       }
       const auto in_plane = modes(plane, {.vibration = 1, .buckling = {{"press", 1}}}),
-                 in_space = modes(space, {.vibration = 1, .buckling = {{"press", 1}}});
+                 in_space = modes(space, {.vibration = 12, .buckling = {{"press", 1}}});
       CHECK(in_plane->buckling.front().estimates.members.front().factor ==
             Approx(in_space->buckling.front().modes.front().factor).epsilon(1e-6));
-      const double f = in_plane->out_of_plane.lowest->si(), exact = in_space->vibration.front().frequency.si();
+      // The lowest mode across the plane or in torsion: not along it, in which the strong axis resists.
+      double exact = 0;
+      for (const VibrationMode& mode : in_space->vibration)
+        if (exact == 0 && mode.mass_share_x < 0.1) exact = mode.frequency.si();
+      const double f = in_plane->out_of_plane.lowest->si();
       CHECK(f <= exact * 1.0001);
       CHECK(f == Approx(exact).epsilon(0.01));
     }

@@ -398,9 +398,10 @@ TEST_CASE("Comparisons, sweeps and choices count and list the warnings of each r
   const auto has = [](const Problems& all) {
     return std::any_of(all.begin(), all.end(), [](const Problem& p) { return p.finding == "lateral-buckling"; });
   };
-  const std::vector<Candidate> one{
-      {.name = "one", .structure = s},
-      {.name = "accepted", .structure = s, .acceptances = {{.finding = "lateral-buckling", .because = "slab"}}}};
+  const std::vector<Candidate> one{{.name = "one", .structure = s},
+                                   {.name = "accepted",
+                                    .structure = s,
+                                    .acceptances = {{.finding = "lateral-buckling", .on = {}, .because = "slab"}}}};
   const auto compared = compare(one);
   CHECK(has(compared[0].warnings()));
   CHECK_FALSE(has(compared[1].warnings()));
@@ -469,6 +470,7 @@ TEST_CASE("An imperfection without a direction is computed both ways, and limits
 
 TEST_CASE("Frequencies of plane structures are met only where bracing covers vibration out of the plane") {
   const std::string beam = R"(
+analysis: {shear: off}
 sections: {tube: RHS 120x60x4}
 points: {A: [0, 0], M: [2000, 0], B: [4000, 0]}
 members: {beam: {through: [A, M, B], section: tube, material: S235}}
