@@ -90,8 +90,8 @@ class DiagramPicture {
                        place_words(s_.structure(), s_.units(), m, e.at.si()));
   }
 
-  // Pixels of the page for one unit.
-  double reach() const { return 4.2 * s_.letter() / reached_by_; }
+  // How far from the member a value stands, in pixels.
+  double height(double value) const { return value / reached_by_ * (4.2 * s_.letter()); }
 
   void draw(const Course& c) {
     const double size = c.diagram.largest().si;
@@ -178,7 +178,7 @@ class DiagramPicture {
     std::vector<Spot> outline{foot(m, from)}, top;
     for (const auto& o : all) {
       sum += o.value;
-      top.push_back(foot(m, o.along) + up * (o.value * reach()));
+      top.push_back(foot(m, o.along) + up * height(o.value));
     }
     if (sum == 0) return;
     outline.insert(outline.end(), top.begin(), top.end());
@@ -199,7 +199,7 @@ class DiagramPicture {
       for (int i = first; i <= strokes; ++i) {
         const double along = p.from + (p.to - p.from) * i / (strokes + 1), v = value(along);
         if (v * sign <= 0) continue;
-        const Spot a = foot(m, along), b = a + up * (v * reach());
+        const Spot a = foot(m, along), b = a + up * height(v);
         if (!axial_ || sign > 0) {
           hatching.lines.push_back({a, b});
           continue;
@@ -213,7 +213,7 @@ class DiagramPicture {
   }
 
   void value(double along, double v, int importance, const Spot& up, const Member& m, const char* symbol) {
-    const Spot tip = foot(m, along) + up * (v * reach());
+    const Spot tip = foot(m, along) + up * height(v);
     const bool governs = std::abs(v) >= most_ * (1 - 1e-9);
     if (importance > 60) s_.dot(tip, 0.2 * s_.letter(), colour(v), {names_.what + std::string("-extreme"), m.name});
     s_.label(symbol + words(v), tip, up * (v < 0 ? -1 : 1), colour(v), importance + (governs ? 20 : 0),

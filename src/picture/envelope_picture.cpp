@@ -46,8 +46,8 @@ class EnvelopePicture {
     const Member& m = s_.structure()[first.member];
     if (!(most_ > 0)) return;
     const Spot up = s_.seen(first.up);
-    const double L = s_.structure().length_of(m), reach = 4.2 * s_.letter() / most_;
-    const auto spot = [&](double along, double v) { return s_.at(s_.place(m, along)) + up * (v * reach); };
+    const double L = s_.structure().length_of(m), reach = 4.2 * s_.letter();
+    const auto spot = [&](double along, double v) { return s_.at(s_.place(m, along)) + up * (v / most_ * reach); };
     std::vector<double> places{0, L};
     constexpr int steps = 60;
     for (int i = 1; i < steps; ++i) places.push_back(L * i / steps);

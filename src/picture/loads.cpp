@@ -67,12 +67,16 @@ class Gathering {
   Vector along(MemberId m) const { return s_.axis_end(s_[m]) - s_.axis_start(s_[m]); }
   Vector on(MemberId m, double along) const { return scene_.place(s_[m], along); }
 
+  // What has no size, or one beyond what numbers can be divided by, has no arrow.
+  static bool has_size(const Vector& v) { return length(v) > 0 && std::isfinite(1 / length(v)); }
   void add(const Vector& at, const Vector& force, const Vector& moment, const std::string& of) {
-    if (!zero(force)) all_.forces.push_back({at, force * factor_, of});
-    if (!zero(moment)) all_.moments.push_back({at, moment * factor_, of});
+    if (const Vector f = force * factor_; has_size(f)) all_.forces.push_back({at, f, of});
+    if (const Vector m = moment * factor_; has_size(m)) all_.moments.push_back({at, m, of});
   }
   void add(const ActingLine& l) {
-    if (shown(l.on) && l.to > l.from) all_.rows.push_back({l.on, l.from, l.to, l.first * factor_, l.last * factor_});
+    const Vector first = l.first * factor_, last = l.last * factor_;
+    if (shown(l.on) && l.to > l.from && (has_size(first) || has_size(last)))
+      all_.rows.push_back({l.on, l.from, l.to, first, last});
   }
   void take(const PointLoad& l) { add(s_[l.at].position, l.force, l.moment, s_[l.at].name); }
   void take(const MemberLoad& l) {
@@ -225,8 +229,8 @@ class Drawer {
     const auto tail_at = [&](double t) {
       const Vector q = r.first + (r.last - r.first) * t;
       const Spot foot = s_.at(s_.place(m, r.from + (r.to - r.from) * t));
-      const Spot seen = s_.seen(q);
-      return std::pair(foot, foot - seen * (3.6 * s_.letter() / most_line_));
+      const Spot seen = s_.seen(q / most_line_);
+      return std::pair(foot, foot - seen * (3.6 * s_.letter()));
     };
     const auto [a, a_tail] = tail_at(0);
     const auto [b, b_tail] = tail_at(1);

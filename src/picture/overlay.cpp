@@ -141,7 +141,7 @@ class Overlay {
       const Extreme& e = high.value.si >= -low.value.si ? high : low;
       const Member& m = (*l.structure)[worst->member];
       const Spot up = s_.seen(worst->up);
-      const Spot tip = s_.at(Scene::place(*l.structure, m, e.at.si())) + up * (e.value.si * reach(largest));
+      const Spot tip = s_.at(Scene::place(*l.structure, m, e.at.si())) + up * height(e.value.si, largest);
       most(k, tip, up * (e.value.si < 0 ? -1 : 1),
            worst->symbol + figure(e.value.si, unit_of, s_.options().digits, largest),
            fmt::format("in {} at {}", m.name, place_words(*l.structure, s_.units(), m, e.at.si())));
@@ -151,7 +151,7 @@ class Overlay {
                                           : "Positive on the +y (+z) side of a member; all at one scale");
   }
 
-  double reach(double largest) const { return 4.2 * s_.letter() / largest; }
+  double height(double value, double largest) const { return value / largest * (4.2 * s_.letter()); }
 
   // From the member's start over its values to its end.
   std::vector<Spot> course_line(const Structure& structure, const Member& m, const Course& c, double largest) const {
@@ -165,7 +165,7 @@ class Overlay {
         const double along = p.from + (p.to - p.from) * i / n, x = along - p.from;
         double v = 0;
         for (std::size_t k = p.powers.size(); k-- > 0;) v = v * x + p.powers[k];
-        spots.push_back(foot(along) + up * (v * reach(largest)));
+        spots.push_back(foot(along) + up * height(v, largest));
       }
     }
     spots.push_back(foot(structure.length_of(m)));

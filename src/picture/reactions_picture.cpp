@@ -72,9 +72,8 @@ class ReactionsPicture {
         components(moments, s.is_plane() ? 2 : 0, std::max(least_moment_, 1e-9 * most_moment_), s_.units().moment, "M");
     Spot tail = at;
     Spot away{0.3, 1};
-    if (!words.empty()) {
-      Spot seen = s_.seen(g.force);
-      seen = Spot{seen.x, seen.y} * (4.4 * s_.letter() / most_);
+    if (!words.empty() && most_ > 0) {
+      Spot seen = s_.seen(g.force / most_) * (4.4 * s_.letter());
       // Small ones are seen too.
       if (const double l = length(seen); l > 0 && l < 1.4 * s_.letter()) seen = seen * (1.4 * s_.letter() / l);
       tail = at - seen;

@@ -163,7 +163,9 @@ class SectionPicture : Canvas {
     most_ = 0;
     for (const auto& contour : outline_)
       for (const auto& p : contour) most_ = std::max(most_, std::abs(plane_.at(p.imag(), p.real())));
-    return most_ > 0;
+    // Below this the squares of its gradient are 0, which has no direction.
+    constexpr double nothing = 1e-150;
+    return most_ > nothing;
   }
 
   // Where the course of stress stands: square to the axis without stress, beside the section.
@@ -208,7 +210,7 @@ class SectionPicture : Canvas {
       return plane_.at(-here.y, here.x);
     };
     const auto spot = [&, e = e, n = n, off = off](double s, double v) {
-      return at(0, 0) + e * s + n * (off + reach() * v / most_);
+      return at(0, 0) + e * s + n * (off + reach() * (v / most_));
     };
     const double a = value(from), b = value(to);
     std::vector<std::pair<double, double>> parts;

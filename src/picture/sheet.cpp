@@ -182,7 +182,7 @@ class Sheet : Canvas {
       const int n = std::max(2, static_cast<int>((x(to) - x(from)) / (2.4 * letter())));
       std::vector<Spot> tails;
       for (int i = 0; i <= n; ++i) {
-        const double t = static_cast<double>(i) / n, q = a + (b - a) * t, h = 0.4 * room * q / most_row;
+        const double t = static_cast<double>(i) / n, q = a + (b - a) * t, h = 0.4 * room * (q / most_row);
         const Spot foot{x(from + (to - from) * t), y}, tail = foot + Spot{0, h};
         tails.push_back(tail);
         if (std::abs(h) > 0.5 * letter()) arrow(tail, foot, c, {"line-load"}, 1.3);
@@ -198,7 +198,7 @@ class Sheet : Canvas {
           label(given(std::abs(q), per_length), at, away, c, 60, {"line-value"}, false, 4);
     }
     for (const auto& [at, f] : singles) {
-      const double h = room * (0.45 + 0.4 * std::abs(f) / most_single) * (f < 0 ? -1 : 1);
+      const double h = room * (0.45 + 0.4 * (std::abs(f) / most_single)) * (f < 0 ? -1 : 1);
       const Spot foot{x(at), y}, tail = foot + Spot{0, h};
       arrow(tail, foot, c, {"force"}, 1.3);
       label(given(std::abs(f), units().force), tail, {0.4, f < 0 ? -1.0 : 1.0}, c, 60, {"force-value"}, false, 4);
@@ -225,7 +225,7 @@ class Sheet : Canvas {
       for (int i = 0; i <= n; ++i) {
         const double along = piece.from + (piece.to - piece.from) * i / n,
                      v = p.course.at(Length::si(along), i == n ? Side::before : Side::after).si;
-        curve.push_back({x(along), zero + sign * room * v / most});
+        curve.push_back({x(along), zero + sign * room * (v / most)});
         if (i % 2 == 0 && std::abs(v) > 1e-9 * most) hatch.lines.push_back({{x(along), zero}, curve.back()});
       }
       for (std::size_t i = 1; i < curve.size(); ++i) keep_clear(curve[i - 1], curve[i]);
@@ -245,7 +245,7 @@ class Sheet : Canvas {
       for (const auto& [a, b] : told)
         if (std::abs(a - along) < 1e-9 * L() && std::abs(b - v) <= 1e-6 * most) return;
       told.emplace_back(along, v);
-      const Spot tip{x(along), zero + sign * room * v / most};
+      const Spot tip{x(along), zero + sign * room * (v / most)};
       std::string text = number(v / p.unit.si, options().digits);
       if (with_place && along > 1e-9 * L() && along < L() * (1 - 1e-9))
         text += fmt::format(" at {}", short_number(along / units().length.si, 4));
