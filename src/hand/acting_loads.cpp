@@ -77,6 +77,7 @@ Acting acting_on(const Skeleton& skeleton, const LoadCase& loads) {
   Acting all;
   Gathering gather(skeleton, all);
   for (const Load& l : loads.loads()) std::visit(gather, l);
+  all.index(skeleton);
   return all;
 }
 

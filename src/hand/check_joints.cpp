@@ -44,8 +44,9 @@ Derivation check_joints(const Solution& solution, std::size_t load_case) {
     const MemberResult member = result[MemberId(p.member)];
     // A load at the very end of a piece belongs to it, so that its course goes through to the joint.
     Forces start = unrolled(k, p, in_piece_axes(member.at(Length::si(p.start), Side::after)));
-    for (const PlaceOn& l : m.acting.places) {
-      if (l.piece != i || l.at > 1e-9 * p.length) continue;
+    for (const std::size_t n : m.acting.places_on(i)) {
+      const PlaceOn& l = m.acting.places[n];
+      if (l.at > 1e-9 * p.length) continue;
       const Vector f = p.axes.local(l.force), turn = p.axes.local(l.moment);
       start[N] += f.x, start[Vy] -= f.y, start[Vz] -= f.z, start[T] += turn.x, start[My] -= turn.y, start[Mz] += turn.z;
     }

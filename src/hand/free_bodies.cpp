@@ -19,13 +19,13 @@ bool carries_load(const Acting& a, const Skeleton& k, std::size_t piece, std::si
     const double parts[] = {f.x, f.y, f.z, m.x};
     return std::abs(parts[component]) > 1e-12 * (length(force) + length(moment));
   };
-  for (const LineOn& l : a.lines) {
-    if (l.member != p.member || l.to <= p.start + 1e-9 * p.length || l.from >= p.start + p.length * (1 - 1e-9))
-      continue;
+  for (const std::size_t i : a.lines_on(p.member)) {
+    const LineOn& l = a.lines[i];
+    if (l.to <= p.start + 1e-9 * p.length || l.from >= p.start + p.length * (1 - 1e-9)) continue;
     if (part(l.first, l.first_moment) || part(l.last, l.last_moment)) return true;
   }
-  for (const PlaceOn& l : a.places)
-    if (l.piece == piece && part(l.force, l.moment)) return true;
+  for (const std::size_t i : a.places_on(piece))
+    if (part(a.places[i].force, a.places[i].moment)) return true;
   return false;
 }
 
@@ -310,9 +310,17 @@ std::vector<Action> forces_on(const Ledger& l, const Body& body) {
   std::vector<bool> has_joint(k.used.size(), false), has_piece(k.pieces.size(), false);
   for (const std::size_t p : body.joints) has_joint[p] = true;
   for (const std::size_t i : body.pieces) has_piece[i] = true;
-  for (std::size_t i = 0; i < k.holds.size(); ++i) {
+  // Only what touches the body, in the order of the structure.
+  std::vector<std::size_t> holds, pieces = body.pieces;
+  for (const std::size_t p : body.joints) {
+    holds.insert(holds.end(), k.holds_at[p].begin(), k.holds_at[p].end());
+    pieces.insert(pieces.end(), k.pieces_at[p].begin(), k.pieces_at[p].end());
+  }
+  std::sort(holds.begin(), holds.end());
+  std::sort(pieces.begin(), pieces.end());
+  pieces.erase(std::unique(pieces.begin(), pieces.end()), pieces.end());
+  for (const std::size_t i : holds) {
     const Hold& h = k.holds[i];
-    if (!has_joint[h.point]) continue;
     all.push_back({l.of_hold(i),
                    {},
                    k.structure->points()[h.point].position,
@@ -320,7 +328,7 @@ std::vector<Action> forces_on(const Ledger& l, const Body& body) {
                    h.turning ? h.direction : Vector{},
                    h.name});
   }
-  for (std::size_t i = 0; i < k.pieces.size(); ++i) {
+  for (const std::size_t i : pieces) {
     const Piece& p = k.pieces[i];
     for (const bool at_a : {true, false}) {
       // Cut between the piece and its joint, of which one is in the body.
@@ -343,6 +351,8 @@ std::vector<Action> forces_on(const Ledger& l, const Body& body) {
   Loads loads(l, all);
   for (const JointOn& j : a.joints)
     if (has_joint[j.point]) loads.on_joint(j);
+  // A joint alone has no length to bear others.
+  if (body.pieces.empty()) return all;
   for (const PlaceOn& p : a.places)
     if (has_piece[p.piece]) loads.at_place(p);
   for (const LineOn& line : a.lines) {

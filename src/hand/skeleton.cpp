@@ -104,6 +104,12 @@ Skeleton skeleton(const Structure& s) {
   k.used.assign(s.points().size(), false);
   add_pieces(s, k);
   add_holds(s, k);
+  k.pieces_at.resize(s.points().size()), k.holds_at.resize(s.points().size());
+  for (std::size_t i = 0; i < k.pieces.size(); ++i) {
+    k.pieces_at[k.pieces[i].a].push_back(i);
+    k.pieces_at[k.pieces[i].b].push_back(i);
+  }
+  for (std::size_t i = 0; i < k.holds.size(); ++i) k.holds_at[k.holds[i].point].push_back(i);
   k.size = std::max(s.bounds().diagonal(), 1e-9);
   return k;
 }
@@ -126,16 +132,37 @@ double at(const Course& c, double x) {
   return ((c[3] * x + c[2]) * x + c[1]) * x + c[0];
 }
 
+void Acting::index(const Skeleton& k) {
+  lines_on_.resize(k.structure->members().size());
+  for (std::size_t i = 0; i < lines.size(); ++i) lines_on_[lines[i].member].push_back(i);
+  places_on_.resize(k.pieces.size());
+  for (std::size_t i = 0; i < places.size(); ++i) places_on_[places[i].piece].push_back(i);
+}
+std::vector<std::size_t> Acting::lines_on(std::size_t member) const {
+  if (!lines_on_.empty()) return lines_on_[member];
+  std::vector<std::size_t> those;
+  for (std::size_t i = 0; i < lines.size(); ++i)
+    if (lines[i].member == member) those.push_back(i);
+  return those;
+}
+std::vector<std::size_t> Acting::places_on(std::size_t piece) const {
+  if (!places_on_.empty()) return places_on_[piece];
+  std::vector<std::size_t> those;
+  for (std::size_t i = 0; i < places.size(); ++i)
+    if (places[i].piece == piece) those.push_back(i);
+  return those;
+}
+
 PieceCourse course_of(const Skeleton& k, const Acting& acting, std::size_t index, const Forces& start) {
   const Piece& p = k.pieces[index];
   const double L = p.length, same = 1e-9 * L;
+  const std::vector<std::size_t> lines = acting.lines_on(p.member), places = acting.places_on(index);
   std::vector<double> breaks{0, L};
-  for (const LineOn& l : acting.lines)
-    if (l.member == p.member)
-      for (const double x : {l.from - p.start, l.to - p.start})
-        if (x > same && x < L - same) breaks.push_back(x);
-  for (const PlaceOn& l : acting.places)
-    if (l.piece == index && l.at > same && l.at < L - same) breaks.push_back(l.at);
+  for (const std::size_t i : lines)
+    for (const double x : {acting.lines[i].from - p.start, acting.lines[i].to - p.start})
+      if (x > same && x < L - same) breaks.push_back(x);
+  for (const std::size_t i : places)
+    if (const double x = acting.places[i].at; x > same && x < L - same) breaks.push_back(x);
   std::sort(breaks.begin(), breaks.end());
   breaks.erase(std::unique(breaks.begin(), breaks.end(), [&](double a, double b) { return b - a <= same; }),
                breaks.end());
@@ -143,8 +170,9 @@ PieceCourse course_of(const Skeleton& k, const Acting& acting, std::size_t index
   PieceCourse all;
   Forces f = start;
   const auto jump = [&](double x) {
-    for (const PlaceOn& l : acting.places) {
-      if (l.piece != index || std::abs(l.at - x) > same) continue;
+    for (const std::size_t i : places) {
+      const PlaceOn& l = acting.places[i];
+      if (std::abs(l.at - x) > same) continue;
       const Vector force = p.axes.local(l.force), moment = p.axes.local(l.moment);
       f[N] -= force.x, f[Vy] += force.y, f[Vz] += force.z;
       f[T] -= moment.x, f[My] += moment.y, f[Mz] -= moment.z;
@@ -154,9 +182,10 @@ PieceCourse course_of(const Skeleton& k, const Acting& acting, std::size_t index
     const double from = breaks[i], to = breaks[i + 1], h = to - from;
     jump(from);
     Vector q, slope, m, m_slope;
-    for (const LineOn& l : acting.lines) {
+    for (const std::size_t n : lines) {
+      const LineOn& l = acting.lines[n];
       const double begin = l.from - p.start, end = l.to - p.start;
-      if (l.member != p.member || begin > from + same || end < to - same) continue;
+      if (begin > from + same || end < to - same) continue;
       const Vector rise = p.axes.local(l.last - l.first) / (l.to - l.from);
       const Vector turn = p.axes.local(l.last_moment - l.first_moment) / (l.to - l.from);
       q += p.axes.local(l.at(from + p.start)), slope += rise;

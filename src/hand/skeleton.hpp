@@ -46,7 +46,9 @@ struct Skeleton {
   std::vector<std::size_t> first{};  // piece of each member, and one more
   std::vector<Hold> holds{};
   std::vector<bool> used{};  // points at which a member is
-  double size = 1;           // m, of the structure
+  // Pieces that end at each point, and what holds it.
+  std::vector<std::vector<std::size_t>> pieces_at{}, holds_at{};
+  double size = 1;  // m, of the structure
 
   // The internal forces that a piece has at all: in the plane N, Vy and Mz of its plane, of a bar N.
   std::vector<std::size_t> components(const Piece& piece) const;
@@ -93,6 +95,15 @@ struct Acting {
   std::vector<JointOn> joints{};
   std::vector<Strain> strains{};  // of each member; empty where none
   std::vector<double> ground{};   // movement of each hold along its direction; empty where none
+
+  // Those of `lines` on a member and those of `places` on a piece, by their numbers. Loads of a whole structure are
+  // indexed once; of a few others all are looked through.
+  void index(const Skeleton& skeleton);
+  std::vector<std::size_t> lines_on(std::size_t member) const;
+  std::vector<std::size_t> places_on(std::size_t piece) const;
+
+ private:
+  std::vector<std::vector<std::size_t>> lines_on_{}, places_on_{};
 };
 Acting acting_on(const Skeleton& skeleton, const LoadCase& loads);
 
