@@ -82,7 +82,6 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
   result.length = structure.length_of(m);
   const double turn = principal_turn(structure, m);
   double force = 0, moment = 0, movement = 0;
-  result.joints.resize(m.through.size());
   for (std::size_t i = analysis.system.spans.first[member]; i < analysis.system.spans.first[member + 1]; ++i) {
     const solver::Span& span = analysis.system.spans.all[i];
     const solver::Element& element = analysis.element(load_case, i);
@@ -98,9 +97,6 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
     for (int k = 0; k < 12; ++k)
       if (std::abs(f(k)) <= nothing * state.gross * (k % 6 < 3 ? 1 : result.length)) f(k) = 0;
     const solver::State start{-f(0), f(1), f(2), -f(3), f(4), -f(5), own(0), own(1), own(2), own(3), own(5), -own(4)};
-    JointAction *at = &result.joints[i - analysis.system.spans.first[member]], *beyond = at + 1;
-    *at = {at->force_y + f(1), at->force_z + f(2), own(1), own(2)};
-    *beyond = {f(7), f(8), own(7), own(8)};
     std::vector<CoursePiece> course =
         bent && !bent->course.empty() ? bent->course : solver::integrate(element.rigidity(), span.length, loads, start);
     const solver::State end = course.back().at(course.back().to - course.back().from);
@@ -143,8 +139,6 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
   result.moment_noise =
       std::max(rounding * std::max(moment, force * result.length), 0.1 * rounding * state.gross * result.length);
   result.movement_noise = std::max(rounding * movement, state.still);
-  result.joint_noise = 1e-10 * state.gross;
-  result.standing = 1e-9 * state.moved;
   return result;
 }
 

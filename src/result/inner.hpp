@@ -10,19 +10,11 @@
 
 namespace corvex::result {
 
-// What a joint gives to the member, and how the member moves there, in the axes in which it bends.
-struct JointAction {
-  double force_y = 0, force_z = 0, move_y = 0, move_z = 0;
-};
-
 struct Inner {
   double length = 0;
   std::vector<solver::CoursePiece> pieces;  // from and to along the member
   // Sizes below which force, moment and movement are rounding.
   double force_noise = 0, moment_noise = 0, movement_noise = 0;
-  // Below these a joint gives no force to the member; a point does not move.
-  double joint_noise = 0, standing = 0;
-  std::vector<JointAction> joints;  // of each point that the member goes through
 };
 
 Inner inner(const Structure& structure, const solver::Analysis& analysis, std::size_t load_case, std::size_t member);

@@ -29,7 +29,8 @@ std::string names_of(const Structure& s, const std::vector<MemberId>& members) {
 }
 
 Problem skipped(std::size_t count, const std::string& of) {
-  return {.text = fmt::format("{} {} could not be told apart from their neighbours", count, of),
+  return {.text = count == 1 ? fmt::format("1 of the {} could not be told apart from its neighbours", of)
+                             : fmt::format("{} of the {} could not be told apart from their neighbours", count, of),
           .severity = Problem::Severity::warning};
 }
 
