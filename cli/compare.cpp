@@ -87,7 +87,7 @@ int compare(CompareOptions o) {
       modes = as_it_stands->modes;
     }
     const bool one = o.models.size() == 1;
-    const std::string name = one ? "as it stands" : std::filesystem::path(path).stem().string();
+    const std::string name = one ? "as it stands" : made_printable(std::filesystem::path(path).stem().string());
     g.candidates.push_back(candidate(name, as_it_stands));
     const std::vector<std::string> known = document->variants();
     for (const std::string& wanted : o.variants)

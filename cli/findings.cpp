@@ -1,5 +1,6 @@
 #include "findings.hpp"
 
+#include <algorithm>
 #include <set>
 
 namespace corvex::cli {
@@ -45,11 +46,13 @@ int refuse(const Model& model, const Problems& problems) {
   }
   if (!last.empty()) say("  remedy: {}\n", last);
   // A post that only touches its rail, or a coordinate in another unit, is often why.
-  Problems causes = inspection_of(model).findings;
-  std::erase_if(causes, [](const Problem& p) {
-    return p.finding == "free-to-move" || p.finding == "unheld-load" || p.finding.empty();
-  });
-  tell_briefly(causes, model.file);
+  Problems causes = inspect_description(model.structure, model.limits).findings;
+  causes.insert(causes.end(), model.notes.begin(), model.notes.end());
+  accept(causes, model.acceptances, false);
+  std::erase_if(causes, [](const Problem& p) { return p.finding.empty(); });
+  std::stable_sort(causes.begin(), causes.end(),
+                   [](const Problem& a, const Problem& b) { return a.severity < b.severity; });
+  tell_briefly(model.located(std::move(causes)), model.file);
   return refused;
 }
 

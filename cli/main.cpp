@@ -9,6 +9,7 @@
 #include <exception>
 #include <iostream>
 #include <new>
+#include <system_error>
 
 #include "catalogue.hpp"
 #include "choose.hpp"
@@ -18,6 +19,7 @@
 #include "demo.hpp"
 #include "derive.hpp"
 #include "draw.hpp"
+#include "faults.hpp"
 #include "inspect.hpp"
 #include "memory.hpp"
 #include "modes.hpp"
@@ -162,7 +164,8 @@ void add_report(CLI::App& verb, corvex::cli::ReportCommand& o) {
   add_print_options(verb, o.units, o.digits);
   verb.add_option("-o,--output", o.output,
                   "the file: its name ends with .html, .pdf or .md (with its pictures beside it)")
-      ->type_name("FILE");
+      ->type_name("FILE")
+      ->check(corvex::cli::some_name());
 }
 
 void add_derive(CLI::App& verb, corvex::cli::DeriveCommand& o) {
@@ -201,7 +204,7 @@ void add_draw(CLI::App& verb, corvex::cli::DrawOptions& o) {
       ->allow_extra_args(false);
   verb.add_flag("--side-by-side", o.side_by_side, "the variants beside each other at one scale, in any picture");
   CLI::Option* scale = verb.add_option("--scale", o.scale, "displacements so many times as large")
-                           ->check(CLI::PositiveNumber)
+                           ->check(corvex::cli::positive(1e9))
                            ->type_name("TIMES");
   verb.add_flag("--true-scale", o.true_scale, "displacements as large as they are")->excludes(scale);
   verb.add_option("--size", o.size,
@@ -221,7 +224,8 @@ void add_draw(CLI::App& verb, corvex::cli::DrawOptions& o) {
   add_print_options(verb, o.units, o.digits);
   verb.add_option("-o,--output", o.output,
                   "the file: its name ends with .svg, .png or .pdf; SVG on standard output if not given")
-      ->type_name("FILE");
+      ->type_name("FILE")
+      ->check(corvex::cli::some_name());
 }
 
 int run(int argc, char** argv) {
@@ -241,7 +245,9 @@ int run(int argc, char** argv) {
   new_verb->add_option("--kind", no.kind, fmt::format("one of: {}", fmt::join(corvex::starter_kinds(), ", ")))
       ->type_name("KIND")
       ->capture_default_str();
-  new_verb->add_option("-o,--output", no.output, "write to this file, which must not be there yet")->type_name("FILE");
+  new_verb->add_option("-o,--output", no.output, "write to this file, which must not be there yet")
+      ->type_name("FILE")
+      ->check(corvex::cli::some_name());
 
   corvex::cli::SolveOptions so;
   CLI::App* solve_verb = app.add_subcommand(
@@ -277,7 +283,9 @@ int run(int argc, char** argv) {
   corvex::cli::CompareOptions cp;
   CLI::App* compare_verb = app.add_subcommand(
       "compare", "variants of a model, or several models, side by side, with the change against the first");
-  compare_verb->add_option("MODEL", cp.models, "model files; of a single one all its variants")->required();
+  compare_verb->add_option("MODEL", cp.models, "model files; of a single one all its variants")
+      ->required()
+      ->check(corvex::cli::some_name());
   for (const auto& [name, values, what, type] :
        {std::tuple("--variants", &cp.variants, "only these variants", "NAME"),
         {"--show", &cp.show, "a figure to show besides, in the words of a hand value: 'moment: rail, take: max'",
@@ -351,7 +359,8 @@ int run(int argc, char** argv) {
       ->type_name("PORT");
   add_print_options(*view_verb, vi.units, vi.digits);
   view_verb->add_option("-o,--output", vi.output, "write the page as one file of HTML instead of serving it")
-      ->type_name("FILE");
+      ->type_name("FILE")
+      ->check(corvex::cli::some_name());
 
   corvex::cli::CatalogueOptions co;
   CLI::App* catalogue_verb =
@@ -390,11 +399,16 @@ int run(int argc, char** argv) {
   const std::uint64_t bytes = corvex::cli::bytes_of(memory);
   if (!memory.empty() && bytes == 0)
     return refuse(fmt::format("--max-memory: '{}' is no size; write it as \"2 GB\" or \"500 MB\"", memory));
-  const double seconds = time.empty() ? 3600 : corvex::cli::seconds_of(time);
+  // A page is served until it is ended.
+  const bool serves = view_verb->parsed() && vi.output.empty();
+  const double seconds = !time.empty() ? corvex::cli::seconds_of(time) : serves ? -1 : 3600;
   if (seconds == 0)
     return refuse(fmt::format("--max-time: '{}' is no time; write it as \"90 s\", \"10 min\" or \"2 h\"", time));
   corvex::cli::bound_memory(bytes);
-  corvex::cli::bound_time(seconds);
+  if (serves)
+    vi.seconds = seconds;
+  else
+    corvex::cli::bound_time(seconds);
   if (*new_verb) return corvex::cli::begin_model(no);
   if (*solve_verb || *verify_verb) return corvex::cli::solve(so, verify_verb->parsed());
   if (*inspect_verb) return corvex::cli::inspect(in);
@@ -411,21 +425,30 @@ int run(int argc, char** argv) {
   return corvex::cli::demo(folder);
 }
 
-}  // namespace
-
-int main(int argc, char** argv) {
-  // What a model can cause is told as a problem; what is left is this.
-  // Beyond the largest size that a file may have, writing fails and the reason is told.
-  std::signal(SIGXFSZ, SIG_IGN);
-  corvex::cli::keep_a_reserve();
+// What a model can cause is told as a problem; what is left is this.
+int guarded(int argc, char** argv) {
   try {
     return run(argc, argv);
   } catch (const std::bad_alloc&) {
-    std::fputs("corvex: error: there is not enough memory for this\n", stderr);
+    std::fputs(corvex::cli::no_memory.data(), stderr);
+  } catch (const std::system_error& e) {
+    // No thread could be begun: there is no room for its stack.
+    if (e.code() == std::errc::resource_unavailable_try_again)
+      std::fputs(corvex::cli::no_memory.data(), stderr);
+    else
+      corvex::cli::say("corvex: error: {}\n", std::string(e.what()));
   } catch (const std::exception& e) {
-    std::fputs("corvex: error: a fault of the program, not of the model: ", stderr);
-    std::fputs(e.what(), stderr);
-    std::fputs("\n", stderr);
+    corvex::cli::say("corvex: error: a fault of the program, not of the model: {}\n", std::string(e.what()));
   }
   return corvex::cli::refused;
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+  // Beyond the largest size that a file may have, writing fails and the reason is told.
+  std::signal(SIGXFSZ, SIG_IGN);
+  corvex::cli::tell_faults();
+  corvex::cli::keep_a_reserve();
+  return corvex::cli::with_enough_stack([&] { return guarded(argc, argv); });
 }

@@ -14,12 +14,12 @@
 #include <string_view>
 #include <utility>
 
+#include "faults.hpp"
 #include "output.hpp"
 
 namespace corvex::cli {
 namespace {
 
-constexpr std::string_view no_memory = "corvex: error: there is not enough memory for this\n";
 constexpr std::string_view fault = "corvex: error: a fault of the program, not of the model\n";
 
 std::atomic<void*> reserve = nullptr;

@@ -110,15 +110,23 @@ int refuse(const Problems& problems) {
   return refused;
 }
 
-void tell(const Problem& problem) {
-  std::string text = describe(problem);
+void say_text(const std::string& text) {
+  std::fputs(text.c_str(), stderr);
+}
+
+std::string described(const Problem& problem) {
+  std::string text = made_printable(describe(problem));
   for (const char* word : {"error:", "warning:"})
     if (const std::size_t at = text.find(word); at != std::string::npos) {
       const std::size_t size = std::string_view(word).size();
-      text.replace(at, size, word[0] == 'e' ? mark_error(word) : mark_warning(word));
+      text.replace(at, size, (word[0] == 'e' ? mark_error(word) : mark_warning(word)).text);
       break;
     }
-  say("{}\n", text);
+  return text + "\n";
+}
+
+void tell(const Problem& problem) {
+  say_text(described(problem));
 }
 
 void tell_failure(const std::string& what) {
@@ -155,8 +163,28 @@ CLI::Validator between(int least, int most) {
           ""};
 }
 
+CLI::Validator positive(double most) {
+  return {[most](const std::string& given) {
+            double number = 0;
+            const auto [end, error] = std::from_chars(given.data(), given.data() + given.size(), number);
+            const bool whole = error == std::errc() && end == given.data() + given.size();
+            return whole && number > 0 && number <= most
+                       ? std::string()
+                       : fmt::format("'{}' is no number above 0, at most {:g}", given, most);
+          },
+          ""};
+}
+
+CLI::Validator some_name() {
+  return {[](const std::string& given) {
+            return given.empty() ? std::string("a name was expected, but it is empty") : std::string();
+          },
+          ""};
+}
+
 void add_model_options(CLI::App& verb, ModelOptions& o, bool with_path) {
-  if (with_path) verb.add_option("MODEL", o.path, "model file (YAML or JSON); - is standard input")->required();
+  if (with_path)
+    verb.add_option("MODEL", o.path, "model file (YAML or JSON); - is standard input")->required()->check(some_name());
   verb.add_option("--variant", o.variant, "as this variant of the model has it")->type_name("NAME");
   add_change_options(verb, o);
 }
@@ -207,7 +235,8 @@ void add_output_options(CLI::App& verb, OutputOptions& o, bool of_results) {
       ->type_name("N");
   verb.add_option("-o,--output", o.output,
                   "write to this file instead of standard output; a spreadsheet if it ends with .xlsx")
-      ->type_name("FILE");
+      ->type_name("FILE")
+      ->check(some_name());
 }
 
 Expected<Form, std::string> form_of(const OutputOptions& o) {

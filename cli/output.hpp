@@ -5,10 +5,14 @@
 
 #include <cstdio>
 #include <string>
+#include <string_view>
+#include <type_traits>
 
 #include "corvex/document.hpp"
 #include "corvex/expected.hpp"
 #include "corvex/file.hpp"
+#include "corvex/printable.hpp"
+#include "terminal.hpp"
 
 namespace CLI {
 class App;
@@ -28,9 +32,18 @@ inline constexpr int limit_not_met = 1, refused = 2;
 std::string write(const std::string& path, const std::string& content);
 
 // On standard error; where that cannot be written there is nobody to tell.
+void say_text(const std::string& text);
+// What is put in may come from a stranger's file or its name: what a terminal would take for an order is written out.
+template <class Value>
+auto shown_safely(const Value& value) {
+  if constexpr (std::is_convertible_v<const Value&, std::string_view>)
+    return made_printable(value);
+  else
+    return value;
+}
 template <class... Values>
-void say(fmt::format_string<Values...> text, Values&&... values) {
-  std::fputs(fmt::format(text, std::forward<Values>(values)...).c_str(), stderr);
+void say(fmt::string_view text, const Values&... values) {
+  say_text(fmt::vformat(text, fmt::make_format_args(shown_safely(values)...)));
 }
 
 // Tells why nothing was written, and answers with the exit status for that.
@@ -38,6 +51,8 @@ int refuse(const std::string& why);
 int refuse(const Problems& problems);
 // A note to the user.
 void tell(const Problem& problem);
+// The same as text, with its line end.
+std::string described(const Problem& problem);
 // What makes the exit status 1.
 void tell_failure(const std::string& what);
 // Why a command must not write to this path, where it reads these files; empty where it may.
@@ -66,6 +81,10 @@ struct OutputOptions {
 // Checks of options, with messages in the words of the rest: one of a few words, a whole number in a range.
 CLI::Validator one_of(std::vector<std::string> words);
 CLI::Validator between(int least, int most);
+// A number above 0, at most this.
+CLI::Validator positive(double most);
+// Not empty.
+CLI::Validator some_name();
 // The options that say how something is told; `of_results`: also those for many tables in units of one's own.
 void add_output_options(CLI::App& verb, OutputOptions& options, bool of_results = true);
 

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <charconv>
+#include <new>
 #include <tuple>
 
 #ifdef CORVEX_PICTURES_LIBRARY
@@ -22,7 +23,13 @@ template <class Entry, class Result = std::string, class... Given>
 Expected<Result, Problem> from_library(const char* name, const Given&... given) {
   static void* const library = dlopen(CORVEX_PICTURES_LIBRARY, RTLD_NOW | RTLD_LOCAL);
   void* const entry = library ? dlsym(library, name) : nullptr;
-  if (!entry) return Problem{std::string("the library of pictures cannot be loaded: ") + dlerror()};
+  if (!entry) {
+    const std::string why = dlerror();
+    // The loader's words for memory that it did not get.
+    for (const char* words : {"cannot map", "cannot allocate", "Cannot allocate", "failed to map", "cannot create"})
+      if (why.find(words) != std::string::npos) throw std::bad_alloc();
+    return Problem{"the library of pictures cannot be loaded: " + why};
+  }
   Expected<Result, Problem> result = Problem{};
   reinterpret_cast<Entry>(entry)(given..., result);
   return result;

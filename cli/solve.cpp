@@ -25,7 +25,7 @@ std::string record_of(const ModelOptions& model) {
   std::string what = model.path == "-" ? "standard input" : model.path;
   if (!model.variant.empty()) what += ", variant " + model.variant;
   for (const std::string& set : model.set) what += ", " + set;
-  return fmt::format("corvex {}, {}, {}", CORVEX_VERSION, what, date);
+  return fmt::format("corvex {}, {}, {}", CORVEX_VERSION, made_printable(what), date);
 }
 
 Page verify_page(const Model& model, const Verification& hand, const Style& style) {

@@ -37,14 +37,14 @@ bool terminal_has_colour() {
   return has_colour(STDOUT_FILENO);
 }
 
-std::string mark_error(const std::string& words) {
-  if (!has_colour(STDERR_FILENO)) return words;
-  return fmt::format(fmt::emphasis::bold | fmt::fg(fmt::terminal_color::red), "{}", words);
+Marked mark_error(const std::string& words) {
+  if (!has_colour(STDERR_FILENO)) return {words};
+  return {fmt::format(fmt::emphasis::bold | fmt::fg(fmt::terminal_color::red), "{}", words)};
 }
 
-std::string mark_warning(const std::string& words) {
-  if (!has_colour(STDERR_FILENO)) return words;
-  return fmt::format(fmt::fg(fmt::terminal_color::magenta), "{}", words);
+Marked mark_warning(const std::string& words) {
+  if (!has_colour(STDERR_FILENO)) return {words};
+  return {fmt::format(fmt::fg(fmt::terminal_color::magenta), "{}", words)};
 }
 
 }  // namespace corvex::cli

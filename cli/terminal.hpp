@@ -1,6 +1,8 @@
 // What the terminal can do: asked only where output goes to one. NO_COLOR is kept.
 #pragma once
 
+#include <fmt/format.h>
+
 #include <cstddef>
 #include <string>
 
@@ -12,8 +14,18 @@ std::size_t terminal_width();
 std::size_t page_width();
 bool terminal_has_colour();
 
-// Words on standard error, in colour where that is a terminal.
-std::string mark_error(const std::string& words);
-std::string mark_warning(const std::string& words);
+// Words of the program's own on standard error, in colour where that is a terminal.
+struct Marked {
+  std::string text;
+};
+Marked mark_error(const std::string& words);
+Marked mark_warning(const std::string& words);
 
 }  // namespace corvex::cli
+
+template <>
+struct fmt::formatter<corvex::cli::Marked> : fmt::formatter<std::string> {
+  auto format(const corvex::cli::Marked& words, fmt::format_context& to) const {
+    return fmt::format_to(to.out(), "{}", words.text);
+  }
+};

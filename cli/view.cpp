@@ -3,11 +3,16 @@
 #include <fmt/format.h>
 
 #include <atomic>
+#include <chrono>
 #include <csignal>
+#include <cstdlib>
+#include <memory>
 
+#include "announcer.hpp"
 #include "corvex/view.hpp"
 #include "findings.hpp"
 #include "pictures.hpp"
+#include "rights.hpp"
 #include "solved.hpp"
 
 namespace corvex::cli {
@@ -69,28 +74,48 @@ int view(const ViewCommand& o) {
   const auto overrides = overrides_of(o.model);
   if (!overrides) return refuse(overrides.error());
   // What is wrong at the start is told as by every verb; later the page tells it.
-  if (const auto document = read_document(o.model.path); !document) return refuse(document.error());
+  if (const auto document = read_document(o.model.path, FileKind::regular); !document) return refuse(document.error());
   if (!o.units.empty())
     if (const auto units = units_for_print(o.units, {}); !units) return refuse(units.error());
   std::signal(SIGINT, end);
   std::signal(SIGTERM, end);
-  const auto done =
-      served({.path = o.model.path,
-              .overrides = *overrides,
-              .units = o.units,
-              .port = o.port,
-              .digits = o.digits,
-              .ready =
-                  [&](const std::string& address) {
-                    static_cast<void>(write("", address + "\n"));
-                    say("Open it in a browser. It follows {} as it is saved; Ctrl-C ends it.\n", o.model.path);
-                  },
-              .read =
-                  [&](const Problems& problems) {
-                    for (const Problem& p : problems) tell(p);
-                  },
-              .stop = [] { return ends.load(); }});
-  return done ? 0 : refuse(done.error().text);
+  std::signal(SIGHUP, end);
+  // A reader of standard error that has gone is no reason to end.
+  std::signal(SIGPIPE, SIG_IGN);
+  give_up_writing();
+  int status = 0;
+  {
+    const auto announcer = std::make_shared<Announcer>();
+    const auto begun = std::chrono::steady_clock::now();
+    const auto is_over = [&] {
+      return o.seconds >= 0 && std::chrono::steady_clock::now() - begun > std::chrono::duration<double>(o.seconds);
+    };
+    const auto done = served(
+        {.path = o.model.path,
+         .overrides = *overrides,
+         .units = o.units,
+         .port = o.port,
+         .digits = o.digits,
+         .ready =
+             [&](const std::string& address) {
+               announcer->on_output(address + "\n");
+               announcer->on_error(fmt::format("Open it in a browser. It follows {} as it is saved; Ctrl-C ends it.\n",
+                                               made_printable(o.model.path)));
+             },
+         .read =
+             [announcer](const Problems& problems) {
+               constexpr std::size_t most = 25;
+               std::string text;
+               for (std::size_t i = 0; i < problems.size() && i < most; ++i) text += described(problems[i]);
+               if (problems.size() > most) text += fmt::format("and {} more\n", problems.size() - most);
+               if (!text.empty()) announcer->on_error(std::move(text));
+             },
+         .stop = [&] { return ends.load() || is_over(); }});
+    if (!done) announcer->on_error(fmt::format("{} {}\n", mark_error("corvex: error:"), done.error().text));
+    status = done ? 0 : refused;
+  }
+  // What is still being solved, or written to a terminal that takes nothing, does not hold the end up.
+  std::_Exit(status);
 }
 
 }  // namespace corvex::cli

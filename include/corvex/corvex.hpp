@@ -23,6 +23,7 @@
 #include "corvex/section.hpp"
 #include "corvex/solution.hpp"
 #include "corvex/stability.hpp"
+#include "corvex/stop.hpp"
 #include "corvex/structure.hpp"
 #include "corvex/sweep.hpp"
 #include "corvex/trace.hpp"

@@ -135,16 +135,23 @@ class ModelDocument {
   std::vector<std::pair<std::string, std::string>> parameters() const;
   // Names, in the order of the file.
   std::vector<std::string> variants() const;
+  // Paths of the CSV tables that the file or a variant of it names, whether they are there or not.
+  std::vector<std::string> table_files() const;
 
  private:
   friend Expected<ModelDocument, Problems> read_document_text(std::string_view text, const std::string& file);
   friend Expected<std::string, Problems> changed_text(const ModelDocument& document, const Overrides& overrides);
   friend Expected<Model, Problems> build_changed(const ModelDocument& document, const Overrides& overrides,
                                                  const char* changed_by);
+  friend Expected<ModelDocument, Problems> document_for_runs(const ModelDocument& document, const Overrides& overrides,
+                                                             const Sweep& sweep);
   std::shared_ptr<const file::Tree> tree_;
   std::string file_;
 };
-Expected<ModelDocument, Problems> read_document(const std::string& path);
+// From a file; "-" is standard input. Pipes and devices are read to their end unless only a regular file is wanted, as
+// by what reads the file again later: then nothing is waited for, and any other file is refused.
+enum class FileKind { any, regular };
+Expected<ModelDocument, Problems> read_document(const std::string& path, FileKind kind = FileKind::any);
 Expected<ModelDocument, Problems> read_document_text(std::string_view text, const std::string& file);
 Expected<Model, Problems> build(const ModelDocument& document, const Overrides& overrides = {});
 

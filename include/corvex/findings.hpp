@@ -68,6 +68,8 @@ struct Inspection {
 // What can be said without looking at results. A structure of up to 2,000 members is solved for it, since that finds
 // motions that nothing resists and loads that nothing carries; of a larger one only `solve` tells them.
 Inspection inspect(const Structure& structure, const Limits& limits = {});
+// The same without solving: of a structure that is known to have no solution.
+Inspection inspect_description(const Structure& structure, const Limits& limits = {});
 // The same of a structure that was solved.
 Inspection inspect(const Solution& solution, const Limits& limits = {});
 

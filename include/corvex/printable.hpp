@@ -13,9 +13,14 @@
 
 namespace corvex {
 
-// Empty if the text is UTF-8 without control characters, marks of writing direction and characters that do not exist;
-// else what it has, as the rest of a sentence. Line breaks and tabs are allowed unless it is to be one line.
+// Empty if the text is UTF-8 without control characters, marks of writing direction, invisible characters and codes of
+// no character; else what it has, as the rest of a sentence. Line breaks and tabs are allowed unless it is to be one
+// line.
 std::string why_not_printable(std::string_view text, bool one_line);
+
+// The text with what is not printable written out, as "<U+001B>", or "<byte FF>" where it is not UTF-8. Line breaks and
+// tabs stay.
+std::string made_printable(std::string_view text);
 
 }  // namespace corvex
 

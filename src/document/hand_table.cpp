@@ -26,8 +26,10 @@ std::string difference(double value, const Comparison& c, const NamedUnit& unit)
 std::size_t next_break(const std::string& words, std::size_t at, std::size_t widest) {
   int depth = 0;
   std::size_t end = at + 1;
-  for (; end < words.size(); ++end) {
-    const auto here = [&](const char* sign) { return words.compare(end, std::string(sign).size(), sign) == 0; };
+  // A part that is wider than this is broken at a space in any case.
+  const std::size_t last = std::min(words.size(), at + widest + 1);
+  for (; end < last; ++end) {
+    const auto here = [&](std::string_view sign) { return words.compare(end, sign.size(), sign) == 0; };
     if (depth == 0 && (here(" + ") || here(" - ") || here(" = ") || here("   ("))) break;
     depth += words[end] == '(' ? 1 : words[end] == ')' ? -1 : 0;
   }

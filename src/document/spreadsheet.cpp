@@ -4,9 +4,12 @@
 #include <xlsxwriter.h>
 
 #include <algorithm>
+#include <cerrno>
 #include <cmath>
+#include <ctime>
 #include <map>
 #include <new>
+#include <system_error>
 
 #include "corvex/page.hpp"
 #include "corvex/writing.hpp"
@@ -97,7 +100,7 @@ namespace {
 // Memory that looks like a file: the library writes to a path only.
 class FileInMemory {
  public:
-  FileInMemory() : fd_(memfd_create("spreadsheet", MFD_CLOEXEC)) {}
+  FileInMemory() : fd_(memfd_create("spreadsheet", MFD_CLOEXEC)), error_(fd_ < 0 ? errno : 0) {}
   ~FileInMemory() {
     if (fd_ >= 0) close(fd_);
   }
@@ -105,6 +108,7 @@ class FileInMemory {
   FileInMemory& operator=(const FileInMemory&) = delete;
 
   bool sound() const { return fd_ >= 0; }
+  int error() const { return error_; }
   std::string path() const { return "/proc/self/fd/" + std::to_string(fd_); }
   std::string bytes() const {
     std::string all;
@@ -118,7 +122,7 @@ class FileInMemory {
   }
 
  private:
-  int fd_;
+  int fd_, error_;
 };
 
 }  // namespace
@@ -127,12 +131,16 @@ std::string write_spreadsheet(const std::string& path, const std::string& title,
                               int digits) {
   const FileInMemory file;
   const auto failed = [&](const std::string& why) { return "'" + path + "' cannot be written: " + why; };
-  lxw_workbook* book = file.sound() ? workbook_new(file.path().c_str()) : nullptr;
-  if (!book) return failed("there is not enough memory for the spreadsheet");
+  if (!file.sound()) return failed(std::generic_category().message(file.error()));
+  lxw_workbook* book = workbook_new(file.path().c_str());
+  if (!book) throw std::bad_alloc();
   std::string name = at_most(255, title), program = "corvex";
   lxw_doc_properties properties{};
   properties.title = name.data();
   properties.comments = program.data();
+  // Not the time of the run: the same model gives the same bytes.
+  constexpr time_t year_2000 = 946'684'800;
+  properties.created = year_2000;
   workbook_set_properties(book, &properties);
   Sheets sheets(book, digits);
   std::string why;
@@ -140,9 +148,11 @@ std::string write_spreadsheet(const std::string& path, const std::string& title,
     if (why.empty()) why = sheets.add(t);
   const lxw_error error = workbook_close(book);
   if (why.empty() && error == LXW_ERROR_MEMORY_MALLOC_FAILED) throw std::bad_alloc();
-  // Everything else that can go wrong here is room for what the library writes on its way.
+  // The library writes to temporary files on its way, and tells less than the system does.
   if (why.empty() && error != LXW_NO_ERROR)
-    why = "there is no room for it in memory, or in the folder for temporary files";
+    why = errno == EMFILE || errno == ENFILE
+              ? std::generic_category().message(errno)
+              : "there is no room for it in memory, or in the folder for temporary files";
   return why.empty() ? write_file(path, file.bytes()) : failed(why);
 }
 

@@ -5,25 +5,25 @@
 #include <sys/stat.h>
 
 #include <algorithm>
+#include <filesystem>
+#include <iterator>
+#include <optional>
 #include <system_error>
 
 #include "file/descriptor.hpp"
 #include "quantity/utf8.hpp"
 
 namespace corvex::file {
-Expected<std::string, Problem> text_of_file(const std::string& path, bool may_be_stream) {
-  const bool standard_input = may_be_stream && path == "-";
-  const std::string name = standard_input ? "standard input" : path;
+namespace {
+
+namespace fs = std::filesystem;
+
+// All that an open file has; what is wrong with it is told under this name.
+Expected<std::string, Problem> text_of(const Descriptor& file, const std::string& name, bool may_be_stream) {
   const auto refused = [&](std::string why) { return problem_at({name, 0, 0}, std::move(why)); };
   const auto cannot = [&](int error) {
     return refused(fmt::format("it cannot be read: {}", std::generic_category().message(error)));
   };
-  // A pipe without a writer would be waited for before it could be refused.
-  Descriptor file(standard_input
-                      ? ::fcntl(0, F_DUPFD_CLOEXEC, 3)
-                      : ::open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NOCTTY | (may_be_stream ? 0 : O_NONBLOCK)));
-  if (!file && standard_input) return refused("it cannot be read: it is closed");
-  if (!file) return errno == ENOENT ? refused("there is no such file") : cannot(errno);
   struct stat s {};
   if (::fstat(file.get(), &s) != 0) return cannot(errno);
   if (S_ISDIR(s.st_mode)) return refused("this is a folder; a file was expected");
@@ -41,6 +41,65 @@ Expected<std::string, Problem> text_of_file(const std::string& path, bool may_be
     text.append(block, static_cast<std::size_t>(n));
     if (text.size() > largest_file) return too_large();
   }
+}
+
+// Where a path lies below a folder, both without links; nothing where it lies outside.
+std::optional<fs::path> way_below(const fs::path& folder, const fs::path& path) {
+  const fs::path way = path.lexically_relative(folder);
+  if (way.empty() || *way.begin() == "..") return std::nullopt;
+  return way;
+}
+
+// Opens without following a link, so that nothing that was checked can be replaced meanwhile. -1 where it cannot.
+Descriptor opened_below(const fs::path& folder, const fs::path& way) {
+  Descriptor at(::open(folder.c_str(), O_PATH | O_DIRECTORY | O_CLOEXEC));
+  for (auto part = way.begin(); at && part != way.end(); ++part) {
+    const bool last = std::next(part) == way.end();
+    const int how = last ? O_RDONLY | O_NONBLOCK | O_NOCTTY : O_PATH | O_DIRECTORY;
+    at = Descriptor(::openat(at.get(), part->c_str(), how | O_NOFOLLOW | O_CLOEXEC));
+  }
+  return at;
+}
+
+}  // namespace
+
+Expected<std::string, Problem> text_of_file(const std::string& path, bool may_be_stream) {
+  const bool standard_input = may_be_stream && path == "-";
+  const std::string name = standard_input ? "standard input" : path;
+  // A pipe without a writer would be waited for before it could be refused.
+  const Descriptor file(standard_input
+                            ? ::fcntl(0, F_DUPFD_CLOEXEC, 3)
+                            : ::open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NOCTTY | (may_be_stream ? 0 : O_NONBLOCK)));
+  if (file) return text_of(file, name, may_be_stream);
+  if (standard_input) return problem_at({name, 0, 0}, "it cannot be read: it is closed");
+  return problem_at({name, 0, 0}, errno == ENOENT ? "there is no such file"
+                                                  : "it cannot be read: " + std::generic_category().message(errno));
+}
+
+Expected<std::string, Problem> text_of_file_below(const std::string& path, const std::vector<std::string>& folders) {
+  const auto refused = [](std::string why) { return Problem{std::move(why)}; };
+  std::error_code error;
+  const fs::path whole = fs::absolute(path, error);
+  const fs::path real = fs::weakly_canonical(whole, error);
+  if (error) return refused("cannot be found: " + error.message());
+  for (const std::string& given : folders) {
+    const fs::path folder = fs::canonical(given, error);
+    if (error) continue;
+    const auto way = way_below(folder, real);
+    if (!way) continue;
+    const Descriptor file = opened_below(folder, *way);
+    if (file) return text_of(file, path, false);
+    if (errno == ENOENT) return problem_at({path, 0, 0}, "there is no such file");
+    if (errno == ELOOP || errno == ENOTDIR) return refused("cannot be read: it was replaced while it was opened");
+    return refused("cannot be read: " + std::generic_category().message(errno));
+  }
+  return refused(
+      "lies outside the folder of the model; tables are read from beside the model or below it, and from folders that "
+      "--tables-from names");
+}
+
+std::string table_path(const std::string& model_file, std::string_view table) {
+  return (fs::path(model_file).parent_path() / std::string(table)).string();
 }
 
 Problem why_not_text(std::string_view text, const std::string& file) {

@@ -2,6 +2,8 @@
 #pragma once
 
 #include <string>
+#include <string_view>
+#include <vector>
 
 #include "corvex/expected.hpp"
 #include "corvex/problem.hpp"
@@ -14,6 +16,14 @@ inline constexpr std::size_t largest_file = std::size_t{1} << 28;
 // "-" is standard input if `may_be_stream`, and then pipes and devices are read too; else only regular files are. The
 // size is checked before anything is read, and again while reading.
 Expected<std::string, Problem> text_of_file(const std::string& path, bool may_be_stream);
+
+// Of a regular file in one of these folders or below it; links are followed as long as they stay there. A model may
+// come from a stranger: it must not make the program read, and quote, any file of this machine. The reason follows the
+// path in a message, or has it as its place.
+Expected<std::string, Problem> text_of_file_below(const std::string& path, const std::vector<std::string>& folders);
+
+// Where a table lies that a model file names.
+std::string table_path(const std::string& model_file, std::string_view table);
 
 // Why this is not a text that Corvex reads, with line and column; an empty text where it is: UTF-8 without NUL.
 Problem why_not_text(std::string_view text, const std::string& file);

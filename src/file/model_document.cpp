@@ -1,6 +1,8 @@
 // Model files as documents that are read once and built with any parameters, variants and values.
 #include <fmt/ranges.h>
 
+#include <algorithm>
+
 #include "file/file_text.hpp"
 #include "file/patch.hpp"
 #include "file/reader.hpp"
@@ -27,6 +29,23 @@ std::vector<std::string> ModelDocument::variants() const {
   return names;
 }
 
+std::vector<std::string> ModelDocument::table_files() const {
+  std::vector<std::string> files;
+  const auto add = [&](const file::Node& within) {
+    const file::Node* tables = within.is_map() ? tree_->find(within, "tables") : nullptr;
+    for (std::size_t i = 0; tables && tables->is_map() && i < tree_->entries(*tables); ++i)
+      if (const file::Node& name = tree_->entry(*tables, i).value; name.is_text() && !name.text.empty())
+        files.push_back(file::table_path(file_, name.text));
+  };
+  add(tree_->root());
+  const file::Node* variants = tree_->find(tree_->root(), "variants");
+  for (std::size_t i = 0; variants && variants->is_map() && i < tree_->entries(*variants); ++i)
+    add(tree_->entry(*variants, i).value);
+  std::sort(files.begin(), files.end());
+  files.erase(std::unique(files.begin(), files.end()), files.end());
+  return files;
+}
+
 Expected<ModelDocument, Problems> read_document_text(std::string_view text, const std::string& file) {
   auto tree = file::Tree::parse(text, file);
   if (!tree) return tree.error();
@@ -36,8 +55,9 @@ Expected<ModelDocument, Problems> read_document_text(std::string_view text, cons
   return document;
 }
 
-Expected<ModelDocument, Problems> read_document(const std::string& path) {
-  const auto text = file::text_of_file(path, true);
+Expected<ModelDocument, Problems> read_document(const std::string& path, FileKind kind) {
+  if (path.empty()) return Problems{Problem{"the name of a model file was expected, but it is empty"}};
+  const auto text = file::text_of_file(path, kind == FileKind::any);
   if (!text) return Problems{text.error()};
   return read_document_text(*text, path == "-" ? "standard input" : path);
 }
@@ -159,6 +179,22 @@ Expected<Model, Problems> build_changed(const ModelDocument& document, const Ove
       p.text = "a value given beside the model: " + p.text;
   }
   return problems;
+}
+
+Expected<ModelDocument, Problems> document_for_runs(const ModelDocument& document, const Overrides& overrides,
+                                                    const Sweep& sweep) {
+  const auto tree = patched(document.tree_, document.file_, overrides, changed_by_set);
+  if (!tree) return tree.error();
+  Draft root = draft_of(**tree, (*tree)->root());
+  for (const char* key : {"sweeps", "variants", "hand", "show", "choose", "document"}) {
+    const std::string within = "/" + std::string(key);
+    const auto changes_it = [&](const Varied& v) { return v.name == within || v.name.starts_with(within + "/"); };
+    if (std::none_of(sweep.vary.begin(), sweep.vary.end(), changes_it)) root.erase(key);
+  }
+  ModelDocument runs;
+  runs.tree_ = Tree::from(root, {*tree});
+  runs.file_ = document.file_;
+  return runs;
 }
 
 Expected<Model, Problems> read_model_text(std::string_view text, const std::string& file) {

@@ -14,6 +14,15 @@ Draft* Draft::value(std::string_view key) {
   return nullptr;
 }
 
+void Draft::erase(std::string_view key) {
+  for (std::size_t i = 0; head.is_map() && i + 1 < children.size(); i += 2)
+    if (children[i].head.text == key) {
+      const auto at = children.begin() + static_cast<std::ptrdiff_t>(i);
+      children.erase(at, at + 2);
+      return;
+    }
+}
+
 Draft draft_of(const Tree& tree, const Node& node) {
   Draft d{node, {}};
   if (node.is_text()) return d;
@@ -40,6 +49,8 @@ Draft without_nulls(const Draft& patch) {
 }
 
 std::optional<std::size_t> index_of(const std::string& part, std::size_t count) {
+  // RFC 6901: no leading zeros.
+  if (part.size() > 1 && part.front() == '0') return std::nullopt;
   std::size_t i = 0;
   const auto [end, error] = std::from_chars(part.data(), part.data() + part.size(), i);
   if (error != std::errc() || end != part.data() + part.size() || i >= count) return std::nullopt;
@@ -95,9 +106,7 @@ void merge(Draft& target, const Draft& patch) {
     const Draft &key = patch.children[i], &value = patch.children[i + 1];
     Draft* there = target.value(key.head.text);
     if (removes(value.head)) {
-      if (!there) continue;
-      const auto at = there - target.children.data();
-      target.children.erase(target.children.begin() + at - 1, target.children.begin() + at + 1);
+      target.erase(key.head.text);
     } else if (there) {
       // Mistakes in what was changed stand at the change.
       there[-1].head.line = key.head.line, there[-1].head.column = key.head.column;

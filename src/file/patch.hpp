@@ -14,6 +14,8 @@ struct Draft {
   std::vector<Draft> children;  // keys and values of a map take turns
 
   Draft* value(std::string_view key);
+  // Removes the entry of a map, where there is one.
+  void erase(std::string_view key);
 };
 Draft draft_of(const Tree& tree, const Node& node);
 
@@ -34,5 +36,9 @@ namespace corvex {
 // As build(); messages name what was changed, led by these words.
 Expected<Model, Problems> build_changed(const ModelDocument& document, const Overrides& overrides,
                                         const char* changed_by);
+// The document with its variant and values, without what the runs of a sweep do not read: lists of what is varied, hand
+// calculations, other variants. Building it takes a time that does not depend on the number of runs.
+Expected<ModelDocument, Problems> document_for_runs(const ModelDocument& document, const Overrides& overrides,
+                                                    const Sweep& sweep);
 
 }  // namespace corvex

@@ -18,8 +18,6 @@ class TableReader {
   TablesBeside::Rows read_rows(const Node& n, std::string_view kind,
                                const std::vector<std::vector<std::string>>& columns);
 
-  std::string why_not_beside(const std::filesystem::path& path) const;
-
   const Tree* tree_;
   Errors& errors_;
   const std::vector<std::string>& folders_;
@@ -37,42 +35,27 @@ void TableReader::run(const Node& n) {
         {{"name", "from", "to", "section", "material", "kind"}, {"name", "from", "to", "section", "material"}});
 }
 
-// A model may come from a stranger: it must not make the program read, and quote, any file of this machine.
-std::string TableReader::why_not_beside(const std::filesystem::path& path) const {
-  std::error_code error;
-  const auto real = std::filesystem::weakly_canonical(path, error);
-  if (error) return "cannot be found: " + error.message();
-  std::vector<std::filesystem::path> folders{std::filesystem::path(errors_.file()).parent_path() / "."};
-  folders.insert(folders.end(), folders_.begin(), folders_.end());
-  for (const auto& folder : folders) {
-    const auto beyond = real.lexically_relative(std::filesystem::weakly_canonical(folder, error));
-    if (!error && !beyond.empty() && *beyond.begin() != "..") return {};
-  }
-  return "lies outside the folder of the model; tables are read from beside the model or below it, and from folders that "
-         "--tables-from names";
-}
-
 // Rows with their cells in the order of these columns; the table has one of these sets, in any order.
 TablesBeside::Rows TableReader::read_rows(const Node& n, std::string_view kind,
                                           const std::vector<std::vector<std::string>>& columns) {
   tables_.named.insert(std::string(kind));
   if (!errors_.is_text(n, "the file of a table")) return {};
-  const std::filesystem::path path = std::filesystem::path(errors_.file()).parent_path() / std::string(n.text);
-  if (const std::string why = why_not_beside(path); !why.empty()) {
-    errors_.fail(n, fmt::format("'{}' {}", n.text, why));
-    return {};
-  }
-  const auto text = text_of_file(path.string(), false);
+  const std::string path = table_path(errors_.file(), n.text);
+  std::vector<std::string> folders{std::filesystem::path(errors_.file()).parent_path() / "."};
+  folders.insert(folders.end(), folders_.begin(), folders_.end());
+  const auto text = text_of_file_below(path, folders);
   if (!text) {
-    errors_.fail(n, fmt::format("'{}': {}", path.string(), text.error().text));
+    const bool has_place = !text.error().place.file.empty();
+    errors_.fail(
+        n, fmt::format("'{}'{} {}", has_place ? path : std::string(n.text), has_place ? ":" : "", text.error().text));
     return {};
   }
-  auto table = read_table(*text, path.string());
+  auto table = read_table(*text, path);
   if (!table) {
     for (const Problem& p : table.error()) errors_.add(p);
     return {};
   }
-  tables_.files[std::string(kind)] = path.string();
+  tables_.files[std::string(kind)] = path;
   tables_.texts.push_back(std::move(table.value()));
   const Table& t = tables_.texts.back();
 
@@ -84,7 +67,7 @@ TablesBeside::Rows TableReader::read_rows(const Node& n, std::string_view kind,
     return cell;
   };
   const auto told = [&](const Cell& at, std::string what) {
-    errors_.add(problem_at({path.string(), static_cast<int>(at.line), static_cast<int>(at.column)}, std::move(what)));
+    errors_.add(problem_at({path, static_cast<int>(at.line), static_cast<int>(at.column)}, std::move(what)));
     return TablesBeside::Rows{};
   };
   std::vector<std::string> heads;

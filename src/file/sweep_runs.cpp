@@ -15,8 +15,10 @@ std::string written(const SweptValue& v) {
 Expected<std::vector<SweepRun>, Problems> sweep(const ModelDocument& document, const Overrides& overrides,
                                                 const Sweep& wanted, const SweepOptions& options) {
   if (const auto as_it_stands = build(document, overrides); !as_it_stands) return as_it_stands.error();
+  const auto runs = document_for_runs(document, overrides, wanted);
+  if (!runs) return runs.error();
   const auto candidate = [&](const Picks& picks) -> Candidate {
-    Overrides with = overrides;
+    Overrides with{.parameters = overrides.parameters, .table_folders = overrides.table_folders};
     for (std::size_t i = 0; i < picks.size(); ++i) {
       const Varied& v = wanted.vary[i];
       const std::string value = written(v.values[picks[i]]);
@@ -25,7 +27,7 @@ Expected<std::vector<SweepRun>, Problems> sweep(const ModelDocument& document, c
       else
         with.parameters[v.name] = value;
     }
-    auto model = build_changed(document, with, "");
+    auto model = build_changed(*runs, with, "");
     if (!model) return {.structure = Structure::plane(wanted.name), .refused = model.error()};
     return {.structure = std::move(model->structure),
             .limits = std::move(model->limits),

@@ -171,9 +171,11 @@ struct FileWriter::Staged {
  private:
   int write_beside(std::string_view given, const struct stat& old) {
     const std::string folder = folder_of(target);
-    file = Descriptor(::open(folder.c_str(), O_TMPFILE | O_WRONLY | O_CLOEXEC, 0600));
+    // An unnamed file gets its name by /proc; where that is not there, a named one is used.
+    static const bool has_proc = ::access("/proc/self/fd", X_OK) == 0;
+    if (has_proc) file = Descriptor(::open(folder.c_str(), O_TMPFILE | O_WRONLY | O_CLOEXEC, 0600));
     if (!file) {
-      if (errno != EOPNOTSUPP && errno != EISDIR && errno != ENOENT) return errno;
+      if (has_proc && errno != EOPNOTSUPP && errno != EISDIR && errno != ENOENT) return errno;
       name = random_name(folder);
       file = Descriptor(::open(name.c_str(), O_CREAT | O_EXCL | O_WRONLY | O_CLOEXEC, 0600));
       if (!file) {

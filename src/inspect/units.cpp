@@ -55,7 +55,11 @@ class Coordinates {
       int axis = 0;
       for (int k = 1; k < 3; ++k)
         if (std::abs(d.*axes[k]) > std::abs(d.*axes[axis])) axis = k;
-      tell(p, axis, fmt::format("lies {:.0f} times as far out as the other points", away[p] / usual));
+      constexpr double counted = 1e9;
+      const double times = away[p] / usual;
+      tell(p, axis,
+           times < counted ? fmt::format("lies {:.0f} times as far out as the other points", times)
+                           : std::string("lies far beyond all other points"));
       far_.push_back(p);
     }
   }

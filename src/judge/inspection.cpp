@@ -88,6 +88,10 @@ void add(Inspection& inspection, const Problems& problems) {
 
 }  // namespace
 
+Inspection inspect_description(const Structure& structure, const Limits& limits) {
+  return examined(structure, limits);
+}
+
 Inspection inspect(const Structure& structure, const Limits& limits) {
   constexpr std::size_t few = 2000;
   Inspection result = examined(structure, limits);

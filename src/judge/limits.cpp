@@ -138,6 +138,7 @@ class Checker {
 
   template <class Do>
   void each_member(const Limit& l, const Do& what) {
+    stop_point();
     for (const MemberRef& m : l.on) what(*s_.find(m));
     if (!l.on.empty()) return;
     for (std::size_t i = 0; i < s_.members().size(); ++i) what(MemberId{i});

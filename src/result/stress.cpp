@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "corvex/stop.hpp"
 #include "result/polynomial.hpp"
 
 namespace corvex::result {
@@ -96,6 +97,7 @@ bool loaded(const CoursePiece& p) {
 }  // namespace
 
 StressCourse::StressCourse(const Structure& structure, const Member& member, const Inner& inner) : inner_(inner) {
+  stop_point();
   const Section& section = structure.section_of(member);
   area_ = section.area().si();
   if (member.kind == MemberKind::link) {

@@ -4,6 +4,8 @@
 #include <cmath>
 #include <numbers>
 
+#include "corvex/stop.hpp"
+
 namespace corvex::section {
 
 Potential::Potential(const Region& region, double grading, int order)
@@ -38,6 +40,7 @@ Potential::Potential(const Region& region, double grading, int order)
   }
   twin_ = swapped();
   for (int i = 0; i < images(); ++i) {
+    stop_point();
     angle_.emplace_back(size, size);
     fill_angles(i, angle_.back());
   }

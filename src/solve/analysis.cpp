@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "corvex/stop.hpp"
 #include "solve/balance.hpp"
 #include "solve/case_states.hpp"
 #include "solve/large_order.hpp"
@@ -68,6 +69,7 @@ class Run {
     if (!solved) return solved.error();
     Problems problems;
     for (std::size_t i = 0; i < cases.size(); ++i) {
+      stop_point();
       const SolveWith at_first_order = [&](Elements elements) { return solve_one(cases[i], std::move(elements)); };
       auto found = find_slack(s_, a_.system, at_first_order, cases[i], std::move(solved.value()[i]));
       if (found) look_for_ambiguity(cases[i], *found);

@@ -8,6 +8,7 @@
 
 #include "algebra/dense.hpp"
 #include "algebra/products.hpp"
+#include "corvex/stop.hpp"
 #include "solve/bracing.hpp"
 #include "solve/matrix.hpp"
 #include "solve/mode_search.hpp"
@@ -303,6 +304,7 @@ FoundModes vibration_modes(const ModeInput& input) {
   std::vector<InnerShapes> inner(f.spans.all.size());
   for (std::size_t i = 0; i < inner.size(); ++i) inner[i] = needed_at(i, 0);
   for (int round = 0; round < most_rounds; ++round) {
+    stop_point();
     const Pencil p = pencil_of(f, input, inner);
     const Shares at_rest{1, stressed ? 1.0 : 0.0, 0}, mass{0, 0, 1};
     const VectorXd diagonal = p.diagonal(at_rest);

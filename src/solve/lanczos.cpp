@@ -6,6 +6,7 @@
 
 #include "algebra/dense.hpp"
 #include "algebra/products.hpp"
+#include "corvex/stop.hpp"
 #include "solve/factor.hpp"
 
 namespace corvex::solver {
@@ -145,6 +146,7 @@ void Lanczos::run(const Wanted& wanted) {
   const Index most = std::min(p_.size - known_, 20 * count + 300), patience = 3 * count + 20;
   Index look = std::max(count + 2, done_ - known_);
   for (;;) {
+    stop_point();
     const bool last = size_ == done_ || done_ - known_ >= most;
     const Index n = done_ - known_;
     if (n == 0 && last) return;

@@ -11,6 +11,7 @@
 #include "algebra/dense.hpp"
 #include "algebra/products.hpp"
 #include "corvex/number.hpp"
+#include "corvex/stop.hpp"
 #include "solve/axes_matrix.hpp"
 #include "solve/bent_state.hpp"
 #include "solve/large_rod.hpp"
@@ -87,22 +88,32 @@ class Large {
   Expected<Solved, Problems> operator()() {
     if (Problems problems = refused(); !problems.empty()) return problems;
     // Where a series does not reach its last digit the pieces are halved.
-    constexpr int halvings = 6;
-    for (int parts = 2, k = 0; k < halvings; ++k, parts *= 2) {
+    constexpr int most_parts = 64;
+    for (int parts = 2; parts <= most_parts;) {
       cut(parts);
       switch (follow_load()) {
         case Way::done: return finished();
         case Way::ends: return Problems{limit_point()};
+        case Way::endless: return Problems{too_large()};
         case Way::coarse: break;
       }
+      // A member bends over lengths of √(EI/P): the pieces that it needs grow with the root of the load. Where the
+      // whole load would need far more than there may be, nothing is gained by more of them.
+      constexpr double margin = 4;
+      const double wanted = parts / std::sqrt(coarse_at_);
+      if (wanted > margin * most_parts) return Problems{too_large()};
+      for (parts *= 2; parts < std::min<double>(wanted / 2, most_parts);) parts *= 2;
     }
-    return Problems{limit_point()};
+    return Problems{too_large()};
   }
   // The share of the load at which equilibrium ended.
   double reached() const { return steps_.empty() ? 0 : load_; }
 
  private:
-  enum class Way { done, ends, coarse };
+  enum class Way { done, ends, coarse, endless };
+  static constexpr double shortest = 1e-9;  // share of the load
+  // Of pieces, for each span: rods that bend through several turns take up to 6,000.
+  static constexpr std::size_t most_evaluations = 8'000;
 
   Problems refused() const {
     Problems problems;
@@ -305,7 +316,8 @@ class Large {
       K.block<3, 3>(0, 6) = K.block<3, 3>(6, 0) = -k;
       return;
     }
-    const RodEnds e = ends_of(p.rod, load, a, p.start);
+    ++evaluations_;
+    const RodEnds e = ends_of(p.rod, load, a, p.start, s_.is_plane());
     std::vector<int> pose, force;
     for (const int d : dims_) pose.push_back(d), force.push_back(6 + d);
     const auto part = [&](const std::vector<int>& rows, const std::vector<int>& columns) -> MatrixXd {
@@ -514,6 +526,7 @@ class Large {
     VectorXd whole;
     std::vector<bool> were_slack;
     for (int round = 0; round < most_rounds; ++round) {
+      stop_point();
       Tangent all = assembled(load);
       if (unknowns_ == 0) return true;
       Eigen::SparseMatrix<double> K(unknowns_, unknowns_);
@@ -562,12 +575,21 @@ class Large {
   // The first step stays where the structure is nearly linear, so that it does not leap over a limit point to another
   // branch: the force EA ψ²/2 that the turn ψ of a piece in compression would bring, if it were held at its length,
   // stays below a twentieth of its axial force. Both are found under a very small load.
+  //
+  // 0 where nothing is found under a billionth of the load either: going through all steps between would find nothing.
   double first_step() {
     constexpr double usual = 0.1, small = 1e-6, least = 1e-6, little = 0.05, along = 0.05;
     const auto nodes = nodes_;
     const auto pieces = pieces_;
     double step = usual;
-    if (balanced(small)) {
+    const bool found = balanced(small);
+    if (!found) {
+      nodes_ = nodes, pieces_ = pieces;
+      step = balanced(shortest) ? shortest : 0;
+      nodes_ = nodes, pieces_ = pieces;
+      return step;
+    }
+    {
       double largest = 0;
       const auto force = [&](const Piece& p) { return p.link ? std::abs(p.pull) : p.start.n.norm(); };
       for (const Piece& p : pieces_) largest = std::max(largest, force(p));
@@ -586,11 +608,13 @@ class Large {
   }
 
   Way follow_load() {
-    constexpr double longest = 0.1, shortest = 1e-9;
+    constexpr double longest = 0.1;
     steps_.clear();
     load_ = 0;
     double step = first_step();
+    if (step == 0) return Way::ends;
     while (load_ < 1) {
+      if (evaluations_ > most_evaluations * system_.spans.all.size()) return Way::endless;
       const auto nodes = nodes_;
       const auto pieces = pieces_;
       const double next = load_ + step > 1 - 1e-12 ? 1 : load_ + step;
@@ -602,7 +626,10 @@ class Large {
         if (step < shortest) return Way::ends;
         continue;
       }
-      if (!reaches_last_digit(next)) return Way::coarse;
+      if (!reaches_last_digit(next)) {
+        coarse_at_ = next;
+        return Way::coarse;
+      }
       load_ = next;
       double moved = 0;
       for (std::size_t p = 0; p < s_.points().size(); ++p)
@@ -649,11 +676,22 @@ class Large {
     return {};
   }
 
+  Problem too_large() const {
+    const std::string& name = case_.loads->name();
+    Problem p{
+        fmt::format("in case '{}' large displacements cannot be followed beyond {} of the load: it is far too large "
+                    "for the structure",
+                    name, short_number(load_, 3)),
+        {Subject::Kind::load_case, name}};
+    p.remedy = "check the sizes and units of the loads";
+    return as_finding("buckles", std::move(p));
+  }
+
   Problem limit_point() const {
     const std::string& name = case_.loads->name();
     std::string text =
         steps_.empty()
-            ? fmt::format("in case '{}' no equilibrium is found under a small share of the load", name)
+            ? fmt::format("in case '{}' no equilibrium is found under a billionth of the load", name)
             : fmt::format("in case '{}' equilibrium ends at {} of the load: there {}", name, short_number(load_, 6),
                           overloaded_.empty() ? "the structure buckles or snaps through"
                                               : fmt::format("link '{}' buckles between its ends", overloaded_));
@@ -868,7 +906,9 @@ class Large {
   std::vector<Piece> pieces_;
   std::vector<EndLoad> end_loads_;
   int unknowns_ = 0;
+  std::size_t evaluations_ = 0;
   double load_ = 0, off_ = 0;
+  double coarse_at_ = 1;  // the share of the load for which the pieces were too long
   std::vector<std::pair<double, double>> steps_;
   std::string overloaded_;  // the link that buckled in the last step that was tried
   Vector6 ends_[2];

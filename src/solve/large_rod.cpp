@@ -2,6 +2,7 @@
 
 #include <Eigen/Geometry>
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <numbers>
 
@@ -10,8 +11,6 @@ namespace {
 
 using Eigen::Matrix3d;
 using Eigen::Vector3d;
-// Changes with the start: its turn, its force, its moment. (A movement only moves all of it.)
-using Columns = Eigen::Matrix<double, 3, 9>;
 
 Matrix3d cross_matrix(const Vector3d& v) {
   Matrix3d m;
@@ -19,9 +18,12 @@ Matrix3d cross_matrix(const Vector3d& v) {
   return m;
 }
 
-// [columns]× v for each column: −[v]× columns.
-Columns across(const Columns& columns, const Vector3d& v) {
-  return -cross_matrix(v) * columns;
+// columns × v for each column.
+template <int N>
+Eigen::Matrix<double, 3, N> across(const Eigen::Matrix<double, 3, N>& columns, const Vector3d& v) {
+  Eigen::Matrix<double, 3, N> all;
+  for (Eigen::Index i = 0; i < N; ++i) all.col(i) = columns.col(i).cross(v);
+  return all;
 }
 
 // Everything of one power of t.
@@ -98,55 +100,74 @@ RodCourse course(const RodPiece& piece, double load, const RodPose& start, const
   return series(piece, load, start, force).c;
 }
 
+namespace {
+
+// Changes with the start, of which there are nine: its turn, its force, its moment. (A movement only moves all of it.)
+// These are wanted:
+template <int N>
+using Wanted = std::array<int, N>;
+
 // The equations above, varied: with the turn δθ of the section, R Γ changes by δθ × R Γ + R δΓ, and
 //   δr' = δθ × r' + R F Rᵀ (δn − δθ × n)   δθ' = R C Rᵀ (δm − δθ × m)   δn' = 0   δm' = −δr' × n − r' × δn
-RodEnds ends_of(const RodPiece& p, double load, const RodPose& start, const RodForce& force) {
-  constexpr int terms = RodCourse::terms;
-  const RodSeries s = series(p, load, start, force);
+template <int N>
+void vary(const RodPiece& p, const RodSeries& s, const Wanted<N>& wanted, RodEnds& e) {
+  using Columns = Eigen::Matrix<double, 3, N>;
+  constexpr std::size_t terms = RodCourse::terms;
   const RodCourse& c = s.c;
-  const double h = p.length;
   const Columns none = Columns::Zero();
-  std::vector<Columns> r{none}, turn{none}, m{none};
-  turn[0].leftCols<3>().setIdentity();
-  Columns n = none;
-  n.middleCols<3>(3).setIdentity();
-  m[0].rightCols<3>().setIdentity();
+  std::array<Columns, terms + 1> r, turn, m;
   // δn − δθ × n and δm − δθ × m; δΓ and δK; δr'.
-  std::vector<Columns> of_n, of_m, strain, curve, way;
-  for (std::size_t k = 0; k < static_cast<std::size_t>(terms); ++k) {
-    of_n.push_back(k == 0 ? n : none), of_m.push_back(m[k]);
+  std::array<Columns, terms> of_n, of_m, strain, curve, way;
+  r[0] = turn[0] = m[0] = none;
+  Columns n = none;
+  for (int i = 0; i < N; ++i) {
+    const int what = wanted[static_cast<std::size_t>(i)];
+    (what < 3 ? turn[0] : what < 6 ? n : m[0])(what % 3, i) = 1;
+  }
+  for (std::size_t k = 0; k < terms; ++k) {
+    of_n[k] = k == 0 ? n : none, of_m[k] = m[k];
     for (std::size_t j = 0; j <= k; ++j) {
-      of_n[k] -= across(turn[j], c.n[k - j]);
-      of_m[k] -= across(turn[j], c.m[k - j]);
+      of_n[k] -= across<N>(turn[j], c.n[k - j]);
+      of_m[k] -= across<N>(turn[j], c.m[k - j]);
     }
-    strain.push_back(none), curve.push_back(none);
+    strain[k] = curve[k] = none;
     for (std::size_t j = 0; j <= k; ++j) {
       strain[k] += c.R[j].transpose() * of_n[k - j];
       curve[k] += c.R[j].transpose() * of_m[k - j];
     }
-    strain[k] = p.F * strain[k], curve[k] = p.C * curve[k];
-    way.push_back(none);
+    strain[k] = (p.F * strain[k]).eval(), curve[k] = (p.C * curve[k]).eval();
+    way[k] = none;
     Columns turning = none;
     for (std::size_t j = 0; j <= k; ++j) {
-      way[k] += across(turn[j], s.term[k - j].way) + c.R[j] * strain[k - j];
+      way[k] += across<N>(turn[j], s.term[k - j].way) + c.R[j] * strain[k - j];
       turning += c.R[j] * curve[k - j];
     }
-    Columns moment = -cross_matrix(s.term[k].way) * n;
-    for (std::size_t j = 0; j <= k; ++j) moment -= across(way[j], c.n[k - j]);
-    const double by = h / static_cast<double>(k + 1);
-    r.push_back(by * way[k]), turn.push_back(by * turning), m.push_back(by * moment);
+    Columns moment = across<N>(n, s.term[k].way);
+    for (std::size_t j = 0; j <= k; ++j) moment -= across<N>(way[j], c.n[k - j]);
+    const double by = p.length / static_cast<double>(k + 1);
+    r[k + 1] = by * way[k], turn[k + 1] = by * turning, m[k + 1] = by * moment;
   }
-  const auto sum = [&](const std::vector<Columns>& all) {
+  const auto put = [&](int row, const Columns& v) {
+    for (int i = 0; i < N; ++i) e.by.block<3, 1>(row, 3 + wanted[static_cast<std::size_t>(i)]) = v.col(i);
+  };
+  const auto sum = [&](const std::array<Columns, terms + 1>& all) {
     Columns v = none;
     for (std::size_t k = all.size(); k-- > 0;) v += all[k];
     return v;
   };
-  RodEnds e{c.pose(1), c.force(1), Eigen::Matrix<double, 12, 12>::Zero()};
+  put(0, sum(r)), put(3, sum(turn)), put(6, n), put(9, sum(m));
+}
+
+}  // namespace
+
+RodEnds ends_of(const RodPiece& p, double load, const RodPose& start, const RodForce& force, bool plane) {
+  const RodSeries s = series(p, load, start, force);
+  RodEnds e{s.c.pose(1), s.c.force(1), Eigen::Matrix<double, 12, 12>::Zero()};
   e.by.topLeftCorner<3, 3>().setIdentity();
-  e.by.block<3, 9>(0, 3) = sum(r);
-  e.by.block<3, 9>(3, 3) = sum(turn);
-  e.by.block<3, 9>(6, 3) = n;
-  e.by.block<3, 9>(9, 3) = sum(m);
+  if (plane)
+    vary<4>(p, s, {2, 3, 4, 8}, e);
+  else
+    vary<9>(p, s, {0, 1, 2, 3, 4, 5, 6, 7, 8}, e);
   return e;
 }
 

@@ -51,7 +51,8 @@ struct RodEnds {
   RodForce force;
   Eigen::Matrix<double, 12, 12> by;
 };
-RodEnds ends_of(const RodPiece& piece, double load, const RodPose& start, const RodForce& force);
+// In the plane z = 0 only what stays in it is filled in.
+RodEnds ends_of(const RodPiece& piece, double load, const RodPose& start, const RodForce& force, bool plane);
 
 // The turn about an axis by its length, and back (from −π to π).
 Eigen::Matrix3d turned_by(const Eigen::Vector3d& turn);

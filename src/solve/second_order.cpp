@@ -9,6 +9,7 @@
 #include "algebra/dense.hpp"
 #include "algebra/products.hpp"
 #include "corvex/number.hpp"
+#include "corvex/stop.hpp"
 #include "solve/accuracy.hpp"
 #include "solve/axes_matrix.hpp"
 #include "solve/bent_span.hpp"
@@ -67,6 +68,7 @@ class Displaced {
     Mixing mixing;
     double before = 0;
     for (int round = 0; round < most_rounds; ++round) {
+      stop_point();
       const Step at = step();
       if (!at.problems.empty()) return at.problems;
       if (!at.ok) break;

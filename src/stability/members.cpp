@@ -6,6 +6,7 @@
 #include <numbers>
 
 #include "corvex/stability.hpp"
+#include "corvex/stop.hpp"
 #include "section/stability_figures.hpp"
 #include "stability/estimate.hpp"
 #include "stability/restraint.hpp"
@@ -28,7 +29,7 @@ namespace stability {
 namespace {
 
 // The largest distance of the place where a load of the case acts from the shear centre.
-double lever(const Structure& s, const LoadCase& loads, const Member& m, const section::StabilityFigures& f) {
+double lever(const Structure& s, const LoadCase& loads, const section::StabilityFigures& f) {
   double most = 0;
   const double c = std::cos(f.angle), r = std::sin(f.angle);
   const double centre_y = c * f.centre_u - r * f.centre_v, centre_z = r * f.centre_u + c * f.centre_v;
@@ -37,7 +38,6 @@ double lever(const Structure& s, const LoadCase& loads, const Member& m, const s
     const bool at = t.place == Through::Place::at;
     most = std::max(most, std::hypot((at ? t.y.si() : 0) - centre_y, (at ? t.z.si() : 0) - centre_z));
   };
-  (void)m;
   for (const Load& load : loads.loads())
     std::visit(
         [&](const auto& l) {
@@ -76,6 +76,7 @@ class MemberCheck {
     const auto figures = section::stability_figures(s_.section_of(m_));
     if (!figures) return uncovered(all, missing_figures(), "give its section I and J, or a shape");
     figures_ = *figures;
+    lever_ = lever(s_, loads_, figures_);
     if (s_.is_plane() && !plane_ends_are_held(held, all)) return;
     std::vector<Restraint> places = twist_places(held);
     if (places.front().twist == 0 && places.back().twist == 0 && !held.twist_along)
@@ -159,7 +160,7 @@ class MemberCheck {
     in.twist_start = i == 0 ? a.twist : a.twist / 2;
     in.twist_end = i + 2 == places ? b.twist : b.twist / 2;
     in.twist_along = held.twist_along;
-    in.lever = lever(s_, loads_, m_, figures_);
+    in.lever = lever_;
     sample(in, a.at, b.at);
     double P = 0;
     for (const auto& at : in.samples) P = std::max(P, at.P);
@@ -222,6 +223,7 @@ class MemberCheck {
   const double linear_;
   const solver::JointStiffness* joints_;
   section::StabilityFigures figures_;
+  double lever_ = 0;  // of the loads about the shear centre
 };
 
 }  // namespace
@@ -241,8 +243,10 @@ MemberEstimates member_buckling(const Solution& solution, std::string_view load_
     joints.emplace(s, slack);
   }
   MemberEstimates all;
-  for (std::size_t i = 0; i < s.members().size(); ++i)
+  for (std::size_t i = 0; i < s.members().size(); ++i) {
+    stop_point();
     stability::MemberCheck(s, MemberId(i), result[MemberId(i)], loads, linear, joints ? &*joints : nullptr).run(all);
+  }
   std::stable_sort(all.members.begin(), all.members.end(),
                    [](const MemberBuckling& a, const MemberBuckling& b) { return a.factor < b.factor; });
   return all;

@@ -10,6 +10,10 @@
 namespace corvex {
 namespace {
 
+std::string how_long(double length) {
+  return std::isfinite(length) ? fmt::format("{:.4g} m long", length) : "longer than can be computed";
+}
+
 class MemberChecks : Checks {
  public:
   using Checks::Checks;
@@ -104,7 +108,7 @@ class MemberChecks : Checks {
       return false;
     }
     if (L < shortest || L > longest) {
-      add(fmt::format("'{}' is {:.4g} m long: out of range", m.name, L), subject, "through");
+      add(fmt::format("'{}' is {}: out of range", m.name, how_long(L)), subject, "through");
       return false;
     }
     double before = 0;
@@ -144,7 +148,7 @@ class MemberChecks : Checks {
     }
     const double moved = length(s_.axis_end(m) - s_.axis_start(m));
     if (moved > shortest && moved < longest) return true;
-    add(fmt::format("between its rigid arms '{}' is {:.4g} m long: out of range", m.name, moved), subject, "offset");
+    add(fmt::format("between its rigid arms '{}' is {}: out of range", m.name, how_long(moved)), subject, "offset");
     return false;
   }
 

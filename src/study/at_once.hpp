@@ -10,6 +10,8 @@
 #include <thread>
 #include <vector>
 
+#include "corvex/stop.hpp"
+
 namespace corvex::study {
 
 inline unsigned threads_for(unsigned wanted) {
@@ -24,9 +26,12 @@ void at_once(std::size_t count, unsigned threads, const Work& work) {
   std::atomic<std::size_t> next{0};
   std::exception_ptr thrown;
   std::mutex mutex;
+  const std::stop_token stop = StopScope::current();
   const auto run = [&](unsigned thread) {
+    const StopScope scope(stop);
     for (std::size_t i = next++; i < count; i = next++) {
       try {
+        stop_point();
         work(i, thread);
       } catch (...) {
         const std::lock_guard lock(mutex);

@@ -45,13 +45,13 @@ Problems check(const Sweep& s) {
       problems.push_back(
           sweep_fault(fmt::format("values that change together are as many: '{}' has {} and '{}' has {}",
                                   s.vary.front().name, s.vary.front().values.size(), v.name, v.values.size())));
-    for (const SweptValue& value : v.values)
-      if (value.quantity && v.is_number() && value.quantity->dimension != v.values.front().quantity->dimension) {
-        problems.push_back(
-            sweep_fault(fmt::format("the values of '{}' are of different kinds: {} and {}", v.name,
-                                    name(v.values.front().quantity->dimension), name(value.quantity->dimension))));
-        break;
-      }
+    if (!v.is_number()) continue;
+    const Dimension& kind = v.values.front().quantity->dimension;
+    const auto other = std::find_if(v.values.begin(), v.values.end(),
+                                    [&](const SweptValue& value) { return value.quantity->dimension != kind; });
+    if (other != v.values.end())
+      problems.push_back(sweep_fault(fmt::format("the values of '{}' are of different kinds: {} and {}", v.name,
+                                                 name(kind), name(other->quantity->dimension))));
   }
   if (const double runs = possible_runs(s); problems.empty() && runs > static_cast<double>(most_sweep_runs))
     problems.push_back(sweep_fault(

@@ -7,6 +7,7 @@
 #include "corvex/figures.hpp"
 #include "corvex/modes.hpp"
 #include "corvex/number.hpp"
+#include "corvex/stop.hpp"
 #include "corvex/trace.hpp"
 #include "view/data.hpp"
 #include "view/tables.hpp"
@@ -65,7 +66,10 @@ class CaseData {
   Json members() {
     Json all = Json::array();
     const int evenly = places_of_a_member(s_.members().size());
-    for (std::size_t i = 0; i < s_.members().size(); ++i) all.push_back(member(result_[MemberId(i)], evenly));
+    for (std::size_t i = 0; i < s_.members().size(); ++i) {
+      stop_point();
+      all.push_back(member(result_[MemberId(i)], evenly));
+    }
     return all;
   }
   Json points() const {
@@ -133,7 +137,7 @@ class CaseData {
 
 }  // namespace
 
-Json stress_data(const Viewed& v, std::size_t index, const std::function<bool()>& stop) {
+Json stress_data(const Viewed& v, std::size_t index) {
   const Structure& s = v.solution.structure();
   const CaseResult result = v.solution[index];
   const int evenly = places_of_a_member(s.members().size());
@@ -146,7 +150,7 @@ Json stress_data(const Viewed& v, std::size_t index, const std::function<bool()>
   };
   Json all = Json::array();
   for (std::size_t i = 0; i < s.members().size(); ++i) {
-    if (stop && stop()) return nullptr;
+    stop_point();
     const MemberResult m = result[MemberId(i)];
     Json places = Json::array();
     for (const TracePlace& p : places_of(m, evenly))

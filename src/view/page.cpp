@@ -16,10 +16,8 @@ std::string for_script(const Json& json) {
   return out;
 }
 
-namespace {
-
 // Only this program runs, and it asks nobody but the server that it came from.
-std::string policy() {
+std::string page_policy() {
   const std::string_view program = asset_program();
   GChecksum* sum = g_checksum_new(G_CHECKSUM_SHA256);
   g_checksum_update(sum, reinterpret_cast<const guchar*>(program.data()), static_cast<gssize>(program.size()));
@@ -29,14 +27,12 @@ std::string policy() {
   g_checksum_free(sum);
   gchar* base = g_base64_encode(digest, size);
   const std::string text = fmt::format(
-      "<meta http-equiv=\"Content-Security-Policy\" content=\"default-src 'none'; script-src 'sha256-{}'; style-src "
-      "'unsafe-inline'; connect-src 'self'; base-uri 'none'; form-action 'none'\"/>",
+      "default-src 'none'; script-src 'sha256-{}'; style-src 'unsafe-inline'; connect-src 'self'; base-uri 'none'; "
+      "form-action 'none'",
       base);
   g_free(base);
   return text;
 }
-
-}  // namespace
 
 std::string page_with(const std::string& title, const std::string& data) {
   std::string page = std::string(asset_page());
@@ -44,7 +40,7 @@ std::string page_with(const std::string& title, const std::string& data) {
     const std::size_t at = page.find(mark);
     if (at != std::string::npos) page.replace(at, mark.size(), text);
   };
-  put("{{policy}}", policy());
+  put("{{policy}}", "<meta http-equiv=\"Content-Security-Policy\" content=\"" + page_policy() + "\"/>");
   put("{{style}}", asset_style());
   // Line ends are part of what the policy allows.
   put("\n{{program}}\n", asset_program());

@@ -2,14 +2,34 @@
 #include <fmt/format.h>
 #include <pthread.h>
 
+#include <atomic>
 #include <catch2/catch.hpp>
 #include <cmath>
 #include <corvex/corvex.hpp>
 #include <corvex/file.hpp>
 #include <corvex/writing.hpp>
+#include <cstdlib>
 #include <filesystem>
 #include <fstream>
 #include <functional>
+#include <new>
+#include <thread>
+
+// Counted, to see how work grows.
+namespace {
+std::atomic<std::size_t> allocated{0};
+}
+void* operator new(std::size_t size) {
+  ++allocated;
+  if (void* p = std::malloc(size > 0 ? size : 1)) return p;
+  throw std::bad_alloc();
+}
+void operator delete(void* p) noexcept {
+  std::free(p);
+}
+void operator delete(void* p, std::size_t) noexcept {
+  std::free(p);
+}
 
 namespace tests_of_file_hostile {
 
@@ -305,6 +325,69 @@ TEST_CASE("An outline that would take hours is refused with the reason, one of a
   const auto model = read_model_text(hostile, "m.yaml");
   REQUIRE(model.ok());
   CHECK_THAT(solve(model->structure).problems().front().text, Contains("2000 pieces") && Contains("up to 1000"));
+}
+
+TEST_CASE("A link that is swapped while a table is read never leads out of the folder") {
+  namespace fs = std::filesystem;
+  std::string name = (fs::temp_directory_path() / "corvex-swap-XXXXXX").string();
+  REQUIRE(mkdtemp(name.data()));
+  const fs::path outer = name, folder = outer / "model";
+  fs::create_directories(folder / "real");
+  fs::create_directories(outer / "secret");
+  std::ofstream(outer / "secret/p.csv") << "SECRET,OF,ANOTHER\n";
+  std::ofstream(folder / "real/p.csv") << "name,x,y\nA,0,0\nB,2,0\n";
+  std::ofstream(folder / "m.yaml")
+      << "corvex: 1\nunits: {length: m, force: kN}\ntables: {points: way/p.csv}\nsections: "
+         "{t: SHS 60x60x4}\nmembers: {b: {through: [A, B], section: t, material: "
+         "S235}}\nsupports: {A: fixed}\nloads: {x: [{at: B, force: {down: 1}}]}\n";
+  std::atomic<bool> ended{false};
+  // Now the link leads beside the model, now out of its folder.
+  std::thread swap([&] {
+    for (int i = 0; !ended; ++i) {
+      const fs::path link = folder / ("link" + std::to_string(i % 2));
+      std::error_code ignored;
+      fs::create_directory_symlink(i % 2 ? "real" : "../secret", link, ignored);
+      fs::rename(link, folder / "way", ignored);
+    }
+  });
+  int read = 0, refused = 0;
+  for (int i = 0; i < 4000; ++i) {
+    const auto model = read_model((folder / "m.yaml").string());
+    model.ok() ? ++read : ++refused;
+    if (!model)
+      for (const Problem& p : model.error()) {
+        INFO(p.text);
+        REQUIRE(p.text.find("SECRET") == std::string::npos);
+      }
+  }
+  ended = true;
+  swap.join();
+  CHECK(read > 0);
+  CHECK(refused > 0);
+  fs::remove_all(outer);
+}
+
+TEST_CASE("A sweep does not read its list again for each run") {
+  // What a run allocates does not depend on how many there are.
+  const auto allocations = [](int runs) {
+    const auto document = read_document_text(
+        "corvex: 1\nunits: {length: m, force: kN}\nparameters: {w: 4 mm}\npoints: {A: [0, 0], B: [2, 0]}\nsections: {t: "
+        "{shape: square tube, width: 60 mm, wall: w}}\nmembers: {b: {through: [A, B], section: t, material: "
+        "S235}}\nsupports: {A: fixed}\nloads: {x: [{at: B, force: {down: 1}}]}\nsweeps: {n: {vary: {w: {from: 2 mm, to: 5 "
+        "mm, count: " +
+            std::to_string(runs) + "}}, show: [{mass: total}]}}\n",
+        "m.yaml");
+    REQUIRE(document.ok());
+    const auto model = build(*document);
+    REQUIRE(model.ok());
+    const std::size_t before = allocated;
+    const auto all = sweep(*document, {}, model->sweeps.front(), {.threads = 1});
+    REQUIRE(all.ok());
+    REQUIRE(all->size() == static_cast<std::size_t>(runs));
+    return static_cast<double>(allocated - before) / runs;
+  };
+  const double few = allocations(100), many = allocations(800);
+  CHECK(many < 1.2 * few);
 }
 
 }  // namespace tests_of_file_hostile

@@ -142,6 +142,9 @@ TEST_CASE("Examples of solution.hpp, diagram.hpp, hand.hpp") {
   {
 #include "solution.inc"
   } check("solution");
+  {
+#include "stop.inc"
+  } check("stop");
   const corvex::Solution solution = corvex::solve(trestle);
   {
 #include "acting.inc"

@@ -362,15 +362,15 @@ TEST_CASE("Random frames bend far as a second model of short straight pieces doe
 
 TEST_CASE("Frames of every kind bend far in the same way with a point more in each member") {
 #ifdef CORVEX_SHORT_ROWS
-  constexpr unsigned last = 2;
+  constexpr unsigned last = 1, first_plane = 9;
 #else
-  constexpr unsigned last = 4;
+  constexpr unsigned last = 4, first_plane = 7;
 #endif
   // In the tenth plane frame the method once lost its way, and ended at another equilibrium far off. In the ninth
   // equilibrium ends at 0.555 of a case, which steps of a quarter of the load once leapt over.
   int compared = 0;
   for (const bool plane : {true, false})
-    for (unsigned seed = plane ? 7 : 1; seed <= (plane ? 10 : last); ++seed) {
+    for (unsigned seed = plane ? first_plane : 1; seed <= (plane ? 10 : last); ++seed) {
       INFO((plane ? "plane" : "space") << " frame " << seed);
       const test::Plan plan = test::rich_plan(seed, plane);
       Structure whole = test::build(plan), more = test::build(test::with_points_between(plan));
@@ -390,7 +390,7 @@ TEST_CASE("Frames of every kind bend far in the same way with a point more in ea
         ++compared;
       }
     }
-  CHECK(compared > 6);
+  CHECK(compared >= static_cast<int>(last + 10 - first_plane));
 }
 
 }  // namespace tests_of_solve_large_displacements

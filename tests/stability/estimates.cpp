@@ -304,8 +304,13 @@ Structure random_frame(Random& random, bool& all_held) {
 
 TEST_CASE("Plane frames looked at in space: no verdict is met whose true factor is below the limit") {
   Random random(20261201);
+#ifdef CORVEX_SHORT_ROWS
+  constexpr int frames = 12;
+#else
+  constexpr int frames = 60;
+#endif
   int met = 0, unheld = 0;
-  for (int i = 0; i < 60; ++i) {
+  for (int i = 0; i < frames; ++i) {
     INFO("frame " << i);
     bool all_held = true;
     const Structure s = random_frame(random, all_held);
@@ -336,8 +341,8 @@ TEST_CASE("Plane frames looked at in space: no verdict is met whose true factor 
     const auto below = check_limits(solution, {{.kind = Limit::Kind::buckling, .required = estimated * 0.9}});
     if (below->verdicts.front().state == Verdict::State::met) ++met;
   }
-  CHECK(met > 20);
-  CHECK(unheld > 3);
+  CHECK(met > frames / 3);
+  CHECK(unheld >= frames / 15);
 }
 
 }  // namespace tests_of_stability_estimates

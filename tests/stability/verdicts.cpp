@@ -330,8 +330,13 @@ TEST_CASE("Shallow frames: not met beyond the limit point of large displacements
 }
 
 TEST_CASE("Arches of straight beams: not met beyond their limit point") {
+#ifdef CORVEX_SHORT_ROWS
+  constexpr int arches = 2;
+#else
+  constexpr int arches = 6;
+#endif
   Random random(5);
-  for (int i = 0; i < 6; ++i) {
+  for (int i = 0; i < arches; ++i) {
     INFO("arch " << i);
     Structure s = Structure::plane("arch");
     const auto id = s.section("bar", Section(SquareTube{.width = 40_mm, .wall = 3_mm}));

@@ -10,6 +10,23 @@ import {element, findingsPanel, handPanel, limitsPanel, memberPanel, resultsPane
 const $ = (id) => document.getElementById(id);
 const embedded = $('data').textContent.trim();
 const served = embedded === '';
+
+// What the server answers. It is asked again a few times where it is busy: only a server that stays away has ended.
+async function ask(path, query) {
+  const given = Object.entries(query).filter(([, value]) => value !== null);
+  const address = `${path}?${given.map(([key, value]) => `${key}=${encodeURIComponent(value)}`).join('&')}`;
+  for (let tries = 1; ; ++tries) {
+    try {
+      const answer = await fetch(address);
+      if (!answer.ok) throw new Error(answer.statusText);
+      return await answer.json();
+    } catch (error) {
+      if (tries === 4) throw error;
+      await new Promise((resolve) => setTimeout(resolve, 250 * tries));
+    }
+  }
+}
+
 const panels = {summary: ['Summary', summaryPanel], results: ['Results', resultsPanel], member: ['Member', memberPanel], findings: ['Findings', findingsPanel], limits: ['Limits', limitsPanel], hand: ['Hand calculation', handPanel]};
 
 class App {
@@ -25,7 +42,7 @@ class App {
     this.moving = false;
     this.phase = 1;
     this.dark = matchMedia('(prefers-color-scheme: dark)').matches;
-    this.variant = '';
+    this.variant = served ? null : ''; // null: the one that the server begins with
     this.version = 0;
     this.frame = 0;
   }
@@ -104,8 +121,9 @@ class App {
     for (const i of wanted) {
       if (this.loads.has(i)) continue;
       if (!served) continue;
-      const answer = await (await fetch(`case?variant=${encodeURIComponent(this.variant)}&index=${i}`)).json();
-      if (answer.case) this.loads.set(i, answer.case);
+      const {loads} = this;
+      const answer = await ask('case', {variant: this.variant, index: i});
+      if (answer.case && loads === this.loads) loads.set(i, answer.case);
     }
     this.needStress(wanted);
   }
@@ -117,7 +135,7 @@ class App {
       const load = loads.get(i);
       if (!served || !load || load.stress || load.asked) continue;
       load.asked = true;
-      const answer = await (await fetch(`stress?variant=${encodeURIComponent(variant)}&index=${i}`)).json();
+      const answer = await ask('stress', {variant, index: i});
       if (!answer.stress || loads !== this.loads) return;
       load.stress = answer.stress;
       if (this.place) this.showPlace();
@@ -127,11 +145,15 @@ class App {
 
   async fetchModel(keepView) {
     const name = this.model && !this.isEnvelope() ? this.model.cases[this.index].name : '';
-    const answer = await (await fetch(`model?variant=${encodeURIComponent(this.variant)}&case=${encodeURIComponent(name)}`)).json();
+    const {variant} = this;
+    const answer = await ask('model', {variant, case: name});
+    // Another variant was chosen meanwhile: its answer is still to come.
+    if (variant !== this.variant) return;
     this.version = answer.version;
     this.showProblems([...answer.problems, ...(answer.refused ?? [])]);
     if (!answer.model) return;
     this.loads = new Map([[answer.case.index, answer.case]]);
+    this.variant ??= answer.model.variant;
     this.take(answer.model, keepView);
     if (!this.loads.has(this.index) || this.isEnvelope()) await this.need(this.index);
     this.refresh();
@@ -141,7 +163,7 @@ class App {
   async follow() {
     for (;;) {
       try {
-        const news = await (await fetch(`news?version=${this.version}`)).json();
+        const news = await ask('news', {version: this.version});
         if (news.version !== this.version) await this.fetchModel(Boolean(this.model));
       } catch {
         this.showProblems([{severity: 'error', text: 'The program has ended: start it again and load this page anew.', line: 0, remedy: ''}]);
