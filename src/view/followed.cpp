@@ -21,15 +21,15 @@ namespace {
 
 using namespace std::chrono_literals;
 
-// What a reading or a variant came to.
-struct Found {
-  std::shared_ptr<Shown> shown{};
-  Problems problems{};
-};
-
 }  // namespace
 
 class Followed::Shared : public std::enable_shared_from_this<Followed::Shared> {
+  // What a reading or a variant came to.
+  struct Found {
+    std::shared_ptr<Shown> shown{};
+    Problems problems{};
+  };
+
  public:
   Shared(const ViewServer& options, std::function<void()> changed) : o_(options), changed_(std::move(changed)) {}
 
