@@ -42,7 +42,7 @@ bool is_end_of_stack(const siginfo_t* info) {
 }
 
 // Only what a signal handler may do.
-void tell_fault(int signal, siginfo_t* info, void*) {
+[[maybe_unused]] void tell_fault(int signal, siginfo_t* info, void*) {
   if (!memory_is_left() || (signal == SIGSEGV && is_end_of_stack(info))) {
     put_words(no_memory);
     _exit(refused);

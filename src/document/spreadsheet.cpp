@@ -8,6 +8,7 @@
 #include <cmath>
 #include <ctime>
 #include <map>
+#include <memory>
 #include <new>
 #include <system_error>
 
@@ -147,11 +148,18 @@ std::string write_spreadsheet(const std::string& path, const std::string& title,
   for (const DataTable& t : tables)
     if (why.empty()) why = sheets.add(t);
   const lxw_error error = workbook_close(book);
-  if (why.empty() && error == LXW_ERROR_MEMORY_MALLOC_FAILED) throw std::bad_alloc();
+  const int system = errno;
+  // The library has several words for memory that it did not get.
+  const auto memory_is_left = [] {
+    constexpr std::size_t some = 4 << 20;
+    return std::unique_ptr<char[]>(new (std::nothrow) char[some]) != nullptr;
+  };
+  const bool no_memory = error == LXW_ERROR_MEMORY_MALLOC_FAILED || system == ENOMEM;
+  if (why.empty() && error != LXW_NO_ERROR && (no_memory || !memory_is_left())) throw std::bad_alloc();
   // The library writes to temporary files on its way, and tells less than the system does.
   if (why.empty() && error != LXW_NO_ERROR)
-    why = errno == EMFILE || errno == ENFILE
-              ? std::generic_category().message(errno)
+    why = system == EMFILE || system == ENFILE
+              ? std::generic_category().message(system)
               : "there is no room for it in memory, or in the folder for temporary files";
   return why.empty() ? write_file(path, file.bytes()) : failed(why);
 }
