@@ -15,7 +15,8 @@
 #include <new>
 #include <thread>
 
-// Counted, to see how work grows.
+// Counted, to see how work grows. Sanitizers have allocations of their own.
+#ifndef CORVEX_SHORT_ROWS
 namespace {
 std::atomic<std::size_t> allocated{0};
 }
@@ -30,6 +31,7 @@ void operator delete(void* p) noexcept {
 void operator delete(void* p, std::size_t) noexcept {
   std::free(p);
 }
+#endif
 
 namespace tests_of_file_hostile {
 
@@ -367,6 +369,7 @@ TEST_CASE("A link that is swapped while a table is read never leads out of the f
   fs::remove_all(outer);
 }
 
+#ifndef CORVEX_SHORT_ROWS
 TEST_CASE("A sweep does not read its list again for each run") {
   // What a run allocates does not depend on how many there are.
   const auto allocations = [](int runs) {
@@ -389,5 +392,6 @@ TEST_CASE("A sweep does not read its list again for each run") {
   const double few = allocations(100), many = allocations(800);
   CHECK(many < 1.2 * few);
 }
+#endif
 
 }  // namespace tests_of_file_hostile
