@@ -22,12 +22,6 @@ using Clock = std::chrono::steady_clock;
 
 namespace {
 
-#ifdef CORVEX_SHORT_ROWS
-constexpr Seconds soon = 3s;
-#else
-constexpr Seconds soon = 1s;
-#endif
-
 // One request from parts that are right, wrong, too long or no text at all.
 class Mutations {
  public:

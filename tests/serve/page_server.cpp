@@ -59,11 +59,11 @@ bool Client::send(std::string_view bytes) {
   return socket_ >= 0;
 }
 
-std::string Client::receive(Seconds most) {
+std::string Client::received(Seconds most, const std::function<bool(const std::string&)>& is_whole) {
   const auto end = Clock::now() + std::chrono::duration_cast<Clock::duration>(most);
   std::string all;
   char block[1 << 16];
-  while (socket_ >= 0 && can_read(socket_, end)) {
+  while (socket_ >= 0 && !is_whole(all) && can_read(socket_, end)) {
     const ssize_t n = ::recv(socket_, block, sizeof block, 0);
     if (n <= 0) break;
     all.append(block, static_cast<std::size_t>(n));
@@ -71,20 +71,15 @@ std::string Client::receive(Seconds most) {
   return all;
 }
 
+std::string Client::receive(Seconds most) {
+  return received(most, [](const std::string&) { return false; });
+}
+
 std::string Client::answer(Seconds most) {
-  const auto end = Clock::now() + std::chrono::duration_cast<Clock::duration>(most);
-  std::string all;
-  char block[1 << 16];
-  while (socket_ >= 0 && can_read(socket_, end)) {
-    const ssize_t n = ::recv(socket_, block, sizeof block, 0);
-    if (n <= 0) break;
-    all.append(block, static_cast<std::size_t>(n));
-    const std::size_t head = all.find("\r\n\r\n");
-    if (head == std::string::npos) continue;
-    const std::size_t length = all.find("Content-Length: ");
-    if (length < head && all.size() >= head + 4 + std::stoul(all.substr(length + 16))) break;
-  }
-  return all;
+  return received(most, [](const std::string& all) {
+    const std::size_t head = all.find("\r\n\r\n"), length = all.find("Content-Length: ");
+    return head != std::string::npos && length < head && all.size() >= head + 4 + std::stoul(all.substr(length + 16));
+  });
 }
 
 PageServer::PageServer(const std::filesystem::path& folder, const std::string& model, const ServerOptions& options)

@@ -3,6 +3,7 @@
 
 #include <chrono>
 #include <filesystem>
+#include <functional>
 #include <nlohmann/json.hpp>
 #include <optional>
 #include <string>
@@ -12,6 +13,15 @@ namespace corvex::test {
 
 using Seconds = std::chrono::duration<double>;
 using namespace std::chrono_literals;
+
+// Within a second; where every access is watched things take longer.
+#ifdef CORVEX_SHORT_ROWS
+inline constexpr bool watched = true;
+inline constexpr Seconds soon = 5s;
+#else
+inline constexpr bool watched = false;
+inline constexpr Seconds soon = 1s;
+#endif
 
 // A connection to a port of this machine, closed with this object.
 class Client {
@@ -30,6 +40,9 @@ class Client {
   std::string answer(Seconds most = 5s);
 
  private:
+  // Until this holds of what has come.
+  std::string received(Seconds most, const std::function<bool(const std::string&)>& is_whole);
+
   int socket_ = -1;
 };
 
