@@ -145,7 +145,8 @@ TEST_CASE("A variant that takes long to solve holds nothing up, and may be left 
   slow.send("GET /" + server.token() +
             "/model?variant=heavy HTTP/1.1\r\nHost: 127.0.0.1:" + std::to_string(server.port()) + "\r\n\r\n");
   std::this_thread::sleep_for(300ms);
-  CHECK(server.model("", soon));
+  // Its figures are worked out for each answer, here while another variant is solved.
+  CHECK(server.model("", watched ? 10s : soon));
   CHECK(server.model("?variant=light", watched ? 120s : 20s));
   CHECK(server.get("", soon).starts_with("HTTP/1.1 200"));
   // A model that takes as long is mended before it is solved.
@@ -212,8 +213,7 @@ TEST_CASE("Variants that are asked for do not add up in memory") {
   for (int i = 0; i < 20; ++i) REQUIRE(server.model("?variant=v" + std::to_string(i)));
   const double before = server.highest_memory();
   for (int i = 20; i < 200; ++i) REQUIRE(server.model("?variant=v" + std::to_string(i)));
-  // A sanitizer keeps what was freed for a while.
-  if (!watched) CHECK(server.highest_memory() < before + 10);
+  CHECK(server.highest_memory() < before + (watched ? 60 : 10));
   // What is no variant is told.
   const auto none = server.model("?variant=none");
   REQUIRE(none);

@@ -88,8 +88,10 @@ PageServer::PageServer(const std::filesystem::path& folder, const std::string& m
   REQUIRE(::pipe2(out, O_CLOEXEC) == 0);
   REQUIRE(::pipe2(err, O_CLOEXEC) == 0);
   const std::string program = options.program_name.empty() ? CORVEX_PROGRAM : options.program_name;
-  const std::string command = fmt::format("cd '{}' && {} exec '{}' view {} {}", folder.string(), options.before,
-                                          program, model, options.arguments);
+  // What was freed is kept for a while by a sanitizer: little of it, so that memory can be bounded.
+  const std::string command =
+      fmt::format("cd '{}' && export ASAN_OPTIONS=quarantine_size_mb=8; {} exec '{}' view {} {}", folder.string(),
+                  options.before, program, model, options.arguments);
   process_ = ::fork();
   REQUIRE(process_ >= 0);
   if (process_ == 0) {
