@@ -25,7 +25,7 @@ struct Announcer::Shared {
     while (!text.empty()) {
       const ssize_t n = ::write(descriptor, text.data(), text.size());
       if (n < 0 && errno == EINTR) continue;
-      // Where it cannot be written there is nobody to tell.
+      // A closed stream has no reader: the text is dropped.
       if (n <= 0) return;
       text.remove_prefix(static_cast<std::size_t>(n));
     }

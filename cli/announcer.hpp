@@ -1,4 +1,4 @@
-// Tells things on standard output and standard error without waiting for whoever reads them.
+// Writes messages to standard output and standard error without waiting for their reader.
 #pragma once
 
 #include <memory>
@@ -6,9 +6,9 @@
 
 namespace corvex::cli {
 
-// Texts are written in order by a thread of its own. Where nobody reads them (a full pipe, a terminal that was stopped)
-// those beyond the first hundred are left out, and how many is told. The thread outlives this where it cannot write: a
-// program that ends must not wait for it.
+// A separate thread writes the texts in order. If nobody reads them (a full pipe, a stopped terminal), texts beyond the
+// first hundred are dropped and their number is reported. The thread outlives this object if it cannot write, so that
+// the end of the program does not wait for it.
 class Announcer {
  public:
   Announcer();

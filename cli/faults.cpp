@@ -19,11 +19,11 @@ namespace {
 constexpr std::size_t enough_stack = 8 << 20;
 
 void put_words(std::string_view words) {
-  const auto ignored = ::write(STDERR_FILENO, words.data(), words.size());
+  const auto ignored = ::write(crash_descriptor, words.data(), words.size());
   static_cast<void>(ignored);
 }
 
-// Whether the machine still gives what a library may have asked for last: a stack for a thread.
+// Whether the largest block that a library usually asks for, the stack of a thread, can still be allocated.
 bool memory_is_left() {
   void* const room = ::mmap(nullptr, enough_stack, PROT_READ | PROT_WRITE, MAP_PRIVATE | MAP_ANONYMOUS, -1, 0);
   if (room == MAP_FAILED) return false;
@@ -35,21 +35,20 @@ bool memory_is_left() {
 std::uintptr_t stack_begin = 0, stack_size = 0;
 
 bool is_end_of_stack(const siginfo_t* info) {
-  // What has been used of it is there: only what would make it longer than allowed can fail.
+  // Pages in use cannot fault: only growth beyond the limit can.
   const auto at = reinterpret_cast<std::uintptr_t>(info->si_addr);
   constexpr std::uintptr_t beyond = 1 << 20;
   return stack_size > 0 && at < stack_begin && at + beyond + stack_size > stack_begin;
 }
 
 // Only what a signal handler may do.
-[[maybe_unused]] void tell_fault(int signal, siginfo_t* info, void*) {
+[[maybe_unused]] void report_fault(int signal, siginfo_t* info, void*) {
   if (!memory_is_left() || (signal == SIGSEGV && is_end_of_stack(info))) {
     put_words(no_memory);
     _exit(refused);
   }
   put_words("corvex: error: a fault of the program, not of the model\n");
-  // Comes again when this returns, and ends the program.
-  std::signal(signal, SIG_DFL);
+  // The handler is reset (SA_RESETHAND): the signal, delivered when this returns, ends the program.
   raise(signal);
 }
 
@@ -65,11 +64,11 @@ void* on_thread(void* given) {
 
 }  // namespace
 
-// Sanitizers tell faults themselves.
+// Sanitizers report faults themselves.
 #if defined(__SANITIZE_ADDRESS__) || defined(__SANITIZE_THREAD__)
-void tell_faults() {}
+void report_faults() {}
 #else
-void tell_faults() {
+void report_faults() {
   static std::byte stack[1 << 16];
   stack_t own{};
   own.ss_sp = stack, own.ss_size = sizeof stack;
@@ -78,7 +77,7 @@ void tell_faults() {
   if (getrlimit(RLIMIT_STACK, &limit) == 0 && limit.rlim_cur != RLIM_INFINITY) stack_size = limit.rlim_cur;
   stack_begin = reinterpret_cast<std::uintptr_t>(__builtin_frame_address(0));
   struct sigaction action {};
-  action.sa_sigaction = tell_fault;
+  action.sa_sigaction = report_fault;
   action.sa_flags = SA_SIGINFO | SA_ONSTACK | SA_RESETHAND;
   for (const int signal : {SIGSEGV, SIGBUS, SIGABRT, SIGTRAP, SIGILL, SIGFPE}) sigaction(signal, &action, nullptr);
 }
@@ -87,7 +86,7 @@ void tell_faults() {
 int with_enough_stack(const std::function<int()>& run) {
   rlimit limit{};
   const bool bounded = getrlimit(RLIMIT_STACK, &limit) == 0 && limit.rlim_cur != RLIM_INFINITY;
-  // Threads of libraries have stacks as large as the shell allows, also where that is little or very much.
+  // Threads of other libraries get a fixed stack instead of one as large as the limit of the shell.
   constexpr std::size_t for_others = 2 << 20;
   pthread_attr_t usual;
   pthread_attr_init(&usual);

@@ -49,7 +49,10 @@ int refuse(const Model& model, const Problems& problems) {
   Problems causes = inspect_description(model.structure, model.limits).findings;
   causes.insert(causes.end(), model.notes.begin(), model.notes.end());
   accept(causes, model.acceptances, false);
-  std::erase_if(causes, [](const Problem& p) { return p.finding.empty(); });
+  const auto is_reported = [&](const Problem& p) {
+    return std::any_of(problems.begin(), problems.end(), [&](const Problem& told) { return told.text == p.text; });
+  };
+  std::erase_if(causes, [&](const Problem& p) { return p.finding.empty() || is_reported(p); });
   std::stable_sort(causes.begin(), causes.end(),
                    [](const Problem& a, const Problem& b) { return a.severity < b.severity; });
   tell_briefly(model.located(std::move(causes)), model.file);

@@ -448,7 +448,7 @@ int guarded(int argc, char** argv) {
 int main(int argc, char** argv) {
   // Beyond the largest size that a file may have, writing fails and the reason is told.
   std::signal(SIGXFSZ, SIG_IGN);
-  corvex::cli::tell_faults();
+  corvex::cli::report_faults();
   corvex::cli::keep_a_reserve();
   return corvex::cli::with_enough_stack([&] { return guarded(argc, argv); });
 }

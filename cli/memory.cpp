@@ -41,7 +41,7 @@ void give_the_reserve_up() {
     words = no_memory;
   } catch (...) {
   }
-  const auto ignored = ::write(STDERR_FILENO, words.data(), words.size());
+  const auto ignored = ::write(crash_descriptor, words.data(), words.size());
   static_cast<void>(ignored);
   _exit(refused);
 }

@@ -14,6 +14,7 @@
 
 #include "corvex/formula.hpp"
 #include "corvex/writing.hpp"
+#include "faults.hpp"
 #include "terminal.hpp"
 
 namespace corvex::cli {
@@ -21,19 +22,31 @@ namespace {
 
 namespace fs = std::filesystem;
 
-// The library for spreadsheets tells its failures on standard error; here the answer tells them.
-template <class Call>
-std::string without_words(const Call& call) {
-  std::fflush(stderr);
-  const int kept = dup(STDERR_FILENO), nowhere = open("/dev/null", O_WRONLY | O_CLOEXEC);
-  if (kept >= 0 && nowhere >= 0) dup2(nowhere, STDERR_FILENO);
-  std::string why = call();
-  std::fflush(stderr);
-  if (kept >= 0 && nowhere >= 0) dup2(kept, STDERR_FILENO);
-  if (kept >= 0) close(kept);
-  if (nowhere >= 0) close(nowhere);
-  return why;
-}
+// Discards standard error for its lifetime: the library for spreadsheets prints its failures there, which the caller
+// reports in its own words. A crash is still reported.
+class ErrorsDiscarded {
+ public:
+  ErrorsDiscarded() : kept_(dup(STDERR_FILENO)), nowhere_(open("/dev/null", O_WRONLY | O_CLOEXEC)) {
+    std::fflush(stderr);
+    if (kept_ < 0 || nowhere_ < 0) return;
+    crash_descriptor = kept_;
+    dup2(nowhere_, STDERR_FILENO);
+  }
+  ~ErrorsDiscarded() {
+    std::fflush(stderr);
+    if (kept_ >= 0 && nowhere_ >= 0) {
+      dup2(kept_, STDERR_FILENO);
+      crash_descriptor = STDERR_FILENO;
+    }
+    if (kept_ >= 0) close(kept_);
+    if (nowhere_ >= 0) close(nowhere_);
+  }
+  ErrorsDiscarded(const ErrorsDiscarded&) = delete;
+  ErrorsDiscarded& operator=(const ErrorsDiscarded&) = delete;
+
+ private:
+  int kept_, nowhere_;
+};
 
 bool ends_with(const std::string& text, std::string_view end) {
   return text.size() > end.size() && text.compare(text.size() - end.size(), end.size(), end) == 0;
@@ -170,7 +183,7 @@ CLI::Validator positive(double most) {
             const bool whole = error == std::errc() && end == given.data() + given.size();
             return whole && number > 0 && number <= most
                        ? std::string()
-                       : fmt::format("'{}' is no number above 0, at most {:g}", given, most);
+                       : fmt::format("'{}': a number above 0 and at most {:g} was expected", given, most);
           },
           ""};
 }
@@ -287,7 +300,11 @@ int put_page(const Page& page, const std::string& title, Form form, const Output
   const Style style = style_of(o);
   if (form == Form::spreadsheet) {
     const auto tables = data_tables(page);
-    const std::string why = without_words([&] { return write_spreadsheet(o.output, title, tables, style.digits); });
+    std::string why;
+    {
+      const ErrorsDiscarded discarded;
+      why = write_spreadsheet(o.output, title, tables, style.digits);
+    }
     return why.empty() ? 0 : refuse(why);
   }
   if (form == Form::markdown) return put_text(page_markdown(page, style.digits), o);

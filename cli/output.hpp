@@ -7,6 +7,7 @@
 #include <string>
 #include <string_view>
 #include <type_traits>
+#include <utility>
 
 #include "corvex/document.hpp"
 #include "corvex/expected.hpp"
@@ -33,7 +34,8 @@ std::string write(const std::string& path, const std::string& content);
 
 // On standard error; where that cannot be written there is nobody to tell.
 void say_text(const std::string& text);
-// What is put in may come from a stranger's file or its name: what a terminal would take for an order is written out.
+// Values may come from a foreign file or its name: control characters are written out, so that a terminal does not
+// execute them.
 template <class Value>
 auto shown_safely(const Value& value) {
   if constexpr (std::is_convertible_v<const Value&, std::string_view>)
@@ -42,8 +44,8 @@ auto shown_safely(const Value& value) {
     return value;
 }
 template <class... Values>
-void say(fmt::string_view text, const Values&... values) {
-  say_text(fmt::vformat(text, fmt::make_format_args(shown_safely(values)...)));
+void say(fmt::format_string<decltype(shown_safely(std::declval<const Values&>()))...> text, const Values&... values) {
+  say_text(fmt::format(text, shown_safely(values)...));
 }
 
 // Tells why nothing was written, and answers with the exit status for that.

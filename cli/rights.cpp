@@ -8,7 +8,7 @@
 namespace corvex::cli {
 
 void give_up_writing() {
-  // Handled and granted nowhere.
+  // These rights are restricted, and no rule grants them anywhere.
   landlock_ruleset_attr rules{};
   rules.handled_access_fs = LANDLOCK_ACCESS_FS_WRITE_FILE | LANDLOCK_ACCESS_FS_EXECUTE | LANDLOCK_ACCESS_FS_REMOVE_DIR |
                             LANDLOCK_ACCESS_FS_REMOVE_FILE | LANDLOCK_ACCESS_FS_MAKE_CHAR |

@@ -1,10 +1,10 @@
-// Rights that the program gives up.
+// Gives up rights of the process.
 #pragma once
 
 namespace corvex::cli {
 
-// From now on this thread and those that it starts can neither write, make or remove a file nor run another program,
-// where the kernel has Landlock; else nothing changes. Files that are open stay as they are.
+// This thread and those that it starts later can no longer write, create or remove files, nor start programs. Open
+// files are not affected. Has no effect on kernels without Landlock.
 void give_up_writing();
 
 }  // namespace corvex::cli

@@ -80,7 +80,7 @@ int view(const ViewCommand& o) {
   std::signal(SIGINT, end);
   std::signal(SIGTERM, end);
   std::signal(SIGHUP, end);
-  // A reader of standard error that has gone is no reason to end.
+  // A closed standard error must not end the program.
   std::signal(SIGPIPE, SIG_IGN);
   give_up_writing();
   int status = 0;
@@ -114,7 +114,7 @@ int view(const ViewCommand& o) {
     if (!done) announcer->on_error(fmt::format("{} {}\n", mark_error("corvex: error:"), done.error().text));
     status = done ? 0 : refused;
   }
-  // What is still being solved, or written to a terminal that takes nothing, does not hold the end up.
+  // Threads that still solve, or write to a stopped terminal, must not delay the end.
   std::_Exit(status);
 }
 

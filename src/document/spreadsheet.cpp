@@ -38,7 +38,7 @@ std::string sheet_name(std::string name) {
 
 class Sheets {
  public:
-  Sheets(lxw_workbook* book, int digits) : book_(book), digits_(digits), head_(workbook_add_format(book)) {
+  Sheets(lxw_workbook* book, int digits) : book_(book), digits_(digits), head_(new_format(book)) {
     format_set_bold(head_);
     format_set_bottom(head_, LXW_BORDER_THIN);
     format_set_text_wrap(head_);
@@ -49,11 +49,12 @@ class Sheets {
     if (t.rows.size() + 1 > most_rows)
       return "the table '" + t.name + "' has more rows than a sheet holds; --csv has no such bound";
     lxw_worksheet* sheet = workbook_add_worksheet(book_, sheet_name(t.name).c_str());
-    if (!sheet) return "the sheet '" + t.name + "' cannot be made";
+    // The names are valid: only memory can be missing.
+    if (!sheet) throw std::bad_alloc();
     std::vector<std::size_t> widest(t.heads.size(), 8);
     const auto columns = static_cast<lxw_col_t>(t.heads.size());
     for (lxw_col_t c = 0; c < columns; ++c) {
-      worksheet_write_string(sheet, 0, c, t.heads[c].c_str(), head_);
+      checked(worksheet_write_string(sheet, 0, c, t.heads[c].c_str(), head_));
       widest[c] = std::max(widest[c], std::min<std::size_t>(width(t.heads[c]), 14));
     }
     for (std::size_t r = 0; r < t.rows.size(); ++r)
@@ -61,9 +62,9 @@ class Sheets {
         const Cell& cell = t.rows[r][c];
         const auto row = static_cast<lxw_row_t>(r + 1);
         if (cell.value && std::isfinite(*cell.value))
-          worksheet_write_number(sheet, row, c, *cell.value + 0.0, format_of(*cell.value));
+          checked(worksheet_write_number(sheet, row, c, *cell.value + 0.0, format_of(*cell.value)));
         else if (!cell.words.empty())
-          worksheet_write_string(sheet, row, c, at_most(most_text, cell.words).c_str(), nullptr);
+          checked(worksheet_write_string(sheet, row, c, at_most(most_text, cell.words).c_str(), nullptr));
         widest[c] = std::max(widest[c], std::min<std::size_t>(width(cell.words), 60));
       }
     for (lxw_col_t c = 0; c < columns; ++c)
@@ -75,14 +76,24 @@ class Sheets {
   }
 
  private:
-  // So many digits are shown; all of them are there.
+  static void checked(lxw_error error) {
+    if (error == LXW_ERROR_MEMORY_MALLOC_FAILED) throw std::bad_alloc();
+  }
+
+  static lxw_format* new_format(lxw_workbook* book) {
+    lxw_format* format = workbook_add_format(book);
+    if (!format) throw std::bad_alloc();
+    return format;
+  }
+
+  // The cell holds every digit and shows `digits_` of them.
   lxw_format* format_of(double value) {
     int decimals = 0;
     if (const double size = std::abs(value); size > 0)
       decimals = std::clamp(digits_ - 1 - static_cast<int>(std::floor(std::log10(size) + 1e-12)), 0, 15);
     lxw_format*& format = formats_[decimals];
     if (!format) {
-      format = workbook_add_format(book_);
+      format = new_format(book_);
       format_set_num_format(format, decimals == 0 ? "0" : ("0." + std::string(decimals, '0')).c_str());
     }
     return format;
@@ -133,7 +144,8 @@ std::string write_spreadsheet(const std::string& path, const std::string& title,
   const FileInMemory file;
   const auto failed = [&](const std::string& why) { return "'" + path + "' cannot be written: " + why; };
   if (!file.sound()) return failed(std::generic_category().message(file.error()));
-  lxw_workbook* book = workbook_new(file.path().c_str());
+  std::unique_ptr<lxw_workbook, decltype(&lxw_workbook_free)> book(workbook_new(file.path().c_str()),
+                                                                   &lxw_workbook_free);
   if (!book) throw std::bad_alloc();
   std::string name = at_most(255, title), program = "corvex";
   lxw_doc_properties properties{};
@@ -142,12 +154,12 @@ std::string write_spreadsheet(const std::string& path, const std::string& title,
   // Not the time of the run: the same model gives the same bytes.
   constexpr time_t year_2000 = 946'684'800;
   properties.created = year_2000;
-  workbook_set_properties(book, &properties);
-  Sheets sheets(book, digits);
+  workbook_set_properties(book.get(), &properties);
+  Sheets sheets(book.get(), digits);
   std::string why;
   for (const DataTable& t : tables)
     if (why.empty()) why = sheets.add(t);
-  const lxw_error error = workbook_close(book);
+  const lxw_error error = workbook_close(book.release());
   const int system = errno;
   // The library has several words for memory that it did not get.
   const auto memory_is_left = [] {

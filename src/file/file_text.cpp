@@ -18,7 +18,7 @@ namespace {
 
 namespace fs = std::filesystem;
 
-// All that an open file has; what is wrong with it is told under this name.
+// The content of an open file; `name` is used in errors.
 Expected<std::string, Problem> text_of(const Descriptor& file, const std::string& name, bool may_be_stream) {
   const auto refused = [&](std::string why) { return problem_at({name, 0, 0}, std::move(why)); };
   const auto cannot = [&](int error) {
@@ -43,14 +43,14 @@ Expected<std::string, Problem> text_of(const Descriptor& file, const std::string
   }
 }
 
-// Where a path lies below a folder, both without links; nothing where it lies outside.
+// The path relative to a folder that contains it, both without links; nothing if it is outside.
 std::optional<fs::path> way_below(const fs::path& folder, const fs::path& path) {
   const fs::path way = path.lexically_relative(folder);
   if (way.empty() || *way.begin() == "..") return std::nullopt;
   return way;
 }
 
-// Opens without following a link, so that nothing that was checked can be replaced meanwhile. -1 where it cannot.
+// Opens without following links, so that no checked part of the path can be replaced in between. Closed on failure.
 Descriptor opened_below(const fs::path& folder, const fs::path& way) {
   Descriptor at(::open(folder.c_str(), O_PATH | O_DIRECTORY | O_CLOEXEC));
   for (auto part = way.begin(); at && part != way.end(); ++part) {

@@ -17,12 +17,12 @@ inline constexpr std::size_t largest_file = std::size_t{1} << 28;
 // size is checked before anything is read, and again while reading.
 Expected<std::string, Problem> text_of_file(const std::string& path, bool may_be_stream);
 
-// Of a regular file in one of these folders or below it; links are followed as long as they stay there. A model may
-// come from a stranger: it must not make the program read, and quote, any file of this machine. The reason follows the
-// path in a message, or has it as its place.
+// The text of a regular file in one of these folders or below it. Links are followed as long as they lead there. (A
+// foreign model must not make the program read, and quote, any file of this machine.) An error either begins with the
+// words that follow the path in a message, or has the path as its place.
 Expected<std::string, Problem> text_of_file_below(const std::string& path, const std::vector<std::string>& folders);
 
-// Where a table lies that a model file names.
+// The path of a table that a model file names.
 std::string table_path(const std::string& model_file, std::string_view table);
 
 // Why this is not a text that Corvex reads, with line and column; an empty text where it is: UTF-8 without NUL.

@@ -24,7 +24,7 @@ using namespace std::chrono_literals;
 }  // namespace
 
 class Followed::Shared : public std::enable_shared_from_this<Followed::Shared> {
-  // What a reading or a variant came to.
+  // The outcome of reading the model or of solving a variant.
   struct Found {
     std::shared_ptr<Shown> shown{};
     Problems problems{};
@@ -103,7 +103,7 @@ class Followed::Shared : public std::enable_shared_from_this<Followed::Shared> {
     }
   }
 
-  // Work on a model, with what its failing is told as.
+  // Runs work on a model; exceptions become problems.
   Found found(std::stop_token stop, const std::function<Found()>& work) const {
     const StopScope scope(std::move(stop));
     try {

@@ -11,7 +11,7 @@
 
 namespace corvex::view {
 
-// A variant that was solved, with what the page is told of it.
+// A solved variant, with its data for the page.
 struct Shown {
   Viewed viewed;
   std::string model{};     // model_data() as text

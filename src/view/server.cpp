@@ -94,7 +94,7 @@ class PageServer {
     if (request.path == "/stress")
       return part(request, std::move(reply), slow_, "stress",
                   [](const Shown& s, std::size_t i) { return view::stress_data(s.viewed, i); });
-    reply(view::web_text(404, "there is no such page\n"));
+    reply(view::web_text(404, "page not found\n"));
   }
 
   void page(WebReply reply) {

@@ -1,4 +1,4 @@
-// What tells that a file was saved again, also by a program that puts another file, a link or a pipe in its place.
+// Detects that a file was saved or replaced, also by another file, a link or a pipe.
 #pragma once
 
 #include <chrono>
@@ -16,7 +16,7 @@ struct Stamp {
 
   bool operator==(const Stamp&) const = default;
 };
-// Never waits, whatever stands there.
+// Never blocks, whatever kind of file the path leads to.
 Stamp stamp_of(const std::string& path);
 
 // A file that is looked at again and again. It must be made before the file is read.

@@ -185,7 +185,7 @@ class Connection : public std::enable_shared_from_this<Connection> {
     if (error == http::error::body_limit) return write(web_text(413, without_content), true);
     const bool malformed = error.category() == http::make_error_code(http::error::bad_method).category();
     if (malformed && error != http::error::end_of_stream && error != http::error::partial_message)
-      return write(web_text(400, "this is no request\n"), true);
+      return write(web_text(400, "malformed request\n"), true);
     close();
   }
 
@@ -216,7 +216,7 @@ class Connection : public std::enable_shared_from_this<Connection> {
     WebRequest asked;
     const auto target = request.target();
     if (!parse_target(std::string_view(target.data(), target.size()), asked.path, asked.query))
-      return write(web_text(400, "this is no address\n"), true);
+      return write(web_text(400, "malformed address\n"), true);
     const std::size_t end = std::min(asked.path.find('/', 1), asked.path.size());
     if (!same_secret(std::string_view(asked.path).substr(1, end - 1), secret_))
       return write(web_text(404, "not allowed\n"), true);

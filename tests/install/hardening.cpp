@@ -1,5 +1,5 @@
-// How the binaries of the build and of the packages are made: nothing is loaded from a folder that is not theirs, and
-// what compilers and linkers do against attacks was done.
+// The binaries of the build and of the packages: they load libraries from their own folders only, and are compiled and
+// linked with the usual hardening.
 #include <fmt/format.h>
 
 #include <set>
@@ -61,7 +61,7 @@ TEST_CASE("No binary of the build looks for libraries in the current folder") {
   const auto all = binaries(CORVEX_BUILD);
   CHECK(all.size() > 10);
   check_run_paths(shop, all);
-  // A library beside the model is not loaded. (It would tell so.)
+  // A library in the folder of the model is not loaded. (It would print a line.)
   shop.write("evil.c",
              "#include <stdio.h>\n__attribute__((constructor)) static void run(void) { puts(\"loaded\"); }\n");
   for (const char* name : {"libdmumps_seq-5.5.so", "libcorvex.so.0", "libcorvex-pictures.so.0", "libfmt.so.9"})

@@ -1,5 +1,5 @@
-// A served page follows its model through everything that can stand in its place, answers whatever is under way, and
-// ends at once when it is asked to.
+// The live page follows its model through every kind of replacement, answers while work is under way, and ends at once
+// when asked to.
 #include <linux/landlock.h>
 #include <sys/stat.h>
 #include <sys/syscall.h>
@@ -182,7 +182,7 @@ TEST_CASE("The page is served until it is ended, not for the time that other com
   CHECK(server.is_running());
   std::this_thread::sleep_for(2s);
   CHECK_FALSE(server.is_running());
-  // Without the option there is no timer: its signal has no handler that would tell of an hour.
+  // Without the option no timer is set: its signal keeps the default action.
   PageServer unbounded(folder.path(), "m.yaml");
   CHECK(unbounded.end(SIGALRM) == 128 + SIGALRM);
 }
