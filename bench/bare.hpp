@@ -5,7 +5,7 @@
 #include <Eigen/Core>
 #include <memory>
 
-#include "solve/matrix.hpp"
+#include "linear_system/matrix.hpp"
 
 namespace bench {
 

@@ -15,15 +15,15 @@
 #include <thread>
 #include <vector>
 
+#include "analysis/equilibrium.hpp"
+#include "analysis/reusable.hpp"
+#include "analysis/system.hpp"
 #include "child.hpp"
 #include "corvex/picture.hpp"
 #include "derivations.hpp"
 #include "models.hpp"
 #include "modes.hpp"
 #include "sections.hpp"
-#include "solve/equilibrium.hpp"
-#include "solve/reusable.hpp"
-#include "solve/system.hpp"
 #include "studies.hpp"
 
 extern char** environ;

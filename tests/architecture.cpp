@@ -4,6 +4,7 @@
 #include <catch2/catch.hpp>
 #include <filesystem>
 #include <fstream>
+#include <set>
 #include <string>
 #include <vector>
 
@@ -13,17 +14,19 @@ namespace {
 
 namespace fs = std::filesystem;
 
-// In the order of the house; solve, inspect and hand do not know each other.
-const std::vector<std::string> rooms = {"quantity", "algebra",   "section", "structure", "inspect", "solve",
-                                        "result",   "stability", "hand",    "judge",     "study",   "file",
-                                        "document", "picture",   "report",  "view"};
-const std::size_t core_ends = 11;
+// Lowest first. The solver (beam to analysis), inspect and hand do not know each other.
+const std::vector<std::string> rooms = {"quantity", "algebra",       "section",   "structure", "inspect",
+                                        "beam",     "linear_system", "mechanism", "modes",     "analysis",
+                                        "result",   "stability",     "hand",      "judge",     "study",
+                                        "file",     "document",      "picture",   "report",    "view"};
+const std::size_t core_ends = 15;
+const std::set<std::string> solver = {"beam", "linear_system", "mechanism", "modes", "analysis"};
 
 std::size_t room_of(const std::string& name) {
   return static_cast<std::size_t>(std::find(rooms.begin(), rooms.end(), name) - rooms.begin());
 }
 
-// What is included, as written: "solve/span.hpp" with its quotes, <fstream> with its brackets.
+// What is included, as written: "beam/span.hpp" with its quotes, <fstream> with its brackets.
 std::vector<std::string> includes(const fs::path& file) {
   std::ifstream in(file);
   std::vector<std::string> all;
@@ -56,8 +59,9 @@ TEST_CASE("A room includes only rooms above it") {
       INFO(file << " includes " << name);
       REQUIRE(room_of(other) < rooms.size());
       CHECK(room_of(other) <= room_of(own));
-      const auto apart = [](const std::string& r) { return r == "inspect" || r == "solve" || r == "hand"; };
-      CHECK((own == other || !apart(own) || !apart(other)));
+      const auto part = [](const std::string& r) { return solver.contains(r) ? std::string("solver") : r; };
+      const auto apart = [&](const std::string& r) { return r == "inspect" || part(r) == "solver" || r == "hand"; };
+      CHECK((part(own) == part(other) || !apart(own) || !apart(other)));
     }
   });
 }

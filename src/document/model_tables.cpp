@@ -147,7 +147,7 @@ void add_model(Page& page, const ModelUnits& units, const Structure& structure) 
 }
 
 // The force and the moment that one end of a member gives to its joint: at the start the resultant of the stress on the
-// section's face along +x, at the end the opposite (solve/course.hpp has the signs).
+// section's face along +x, at the end the opposite (beam/course.hpp has the signs).
 Table ends_table(const CaseFigures& c, const Selection& selection) {
   const Structure& s = c.structure();
   const ModelUnits& u = c.units();

@@ -1,10 +1,10 @@
 // What can be said of a structure without results.
 #include <set>
 
+#include "analysis/system.hpp"
 #include "corvex/findings.hpp"
 #include "inspect/findings.hpp"
-#include "solve/freedoms.hpp"
-#include "solve/system.hpp"
+#include "linear_system/freedoms.hpp"
 
 namespace corvex {
 namespace {

@@ -1,7 +1,7 @@
 #include "result/critical.hpp"
 
+#include "modes/mode_shapes.hpp"
 #include "result/stressing.hpp"
-#include "solve/mode_shapes.hpp"
 
 namespace corvex::result {
 namespace {

@@ -5,8 +5,8 @@
 #include <memory>
 #include <mutex>
 
+#include "analysis/analysis.hpp"
 #include "corvex/solution.hpp"
-#include "solve/analysis.hpp"
 
 namespace corvex::result {
 

@@ -3,7 +3,7 @@
 #include <cmath>
 #include <utility>
 
-#include "solve/element.hpp"
+#include "beam/element.hpp"
 #include "structure/rigidity.hpp"
 
 namespace corvex::result {

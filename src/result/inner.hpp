@@ -4,9 +4,9 @@
 #include <algorithm>
 #include <vector>
 
+#include "analysis/analysis.hpp"
+#include "beam/course.hpp"
 #include "corvex/diagram.hpp"
-#include "solve/analysis.hpp"
-#include "solve/course.hpp"
 
 namespace corvex::result {
 

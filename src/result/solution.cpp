@@ -4,7 +4,10 @@
 #include <cmath>
 #include <stdexcept>
 
+#include "analysis/balance.hpp"
+#include "analysis/reusable.hpp"
 #include "corvex/number.hpp"
+#include "inspect/description.hpp"
 #include "result/critical.hpp"
 #include "result/data.hpp"
 #include "result/inner.hpp"
@@ -13,8 +16,6 @@
 #include "result/stress.hpp"
 #include "result/stretches.hpp"
 #include "result/warping_stress.hpp"
-#include "solve/balance.hpp"
-#include "solve/reusable.hpp"
 
 namespace corvex {
 namespace {
@@ -412,7 +413,8 @@ Solution::Solution(std::shared_ptr<const result::Data> data) : data_(std::move(d
 const Problems& Solution::notes() const& {
   const result::Data& data = present(data_);
   std::call_once(data.notes_once, [&] {
-    data.notes = data.analysis.notes;
+    data.notes = inspection::notes_of_description(data.structure);
+    data.notes.insert(data.notes.end(), data.analysis.notes.begin(), data.analysis.notes.end());
     for (Problem& p : result::notes_of_results(*this)) data.notes.push_back(std::move(p));
   });
   return data.notes;

@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "solve/rigid_arm.hpp"
+#include "beam/rigid_arm.hpp"
 #include "structure/combined.hpp"
 
 namespace corvex::result {

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "corvex/solution.hpp"
-#include "solve/eigen_modes.hpp"
+#include "modes/eigen_modes.hpp"
 
 namespace corvex::result {
 

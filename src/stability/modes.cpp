@@ -9,8 +9,8 @@
 #include <numbers>
 
 #include "corvex/formula.hpp"
+#include "modes/mode_shapes.hpp"
 #include "result/stressing.hpp"
-#include "solve/mode_shapes.hpp"
 #include "stability/out_of_plane.hpp"
 #include "structure/combined.hpp"
 #include "structure/words.hpp"

@@ -7,7 +7,7 @@
 #include <vector>
 
 #include "corvex/solution.hpp"
-#include "solve/joint_stiffness.hpp"
+#include "linear_system/joint_stiffness.hpp"
 
 namespace corvex::stability {
 

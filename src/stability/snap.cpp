@@ -5,8 +5,8 @@
 #include <algorithm>
 #include <cmath>
 
-#include "solve/large_order.hpp"
-#include "solve/reusable.hpp"
+#include "analysis/large_order.hpp"
+#include "analysis/reusable.hpp"
 #include "structure/combined.hpp"
 
 namespace corvex::stability {

@@ -1,0 +1,36 @@
+#include "analysis/reusable.hpp"
+
+namespace corvex::solver {
+namespace {
+
+std::vector<std::pair<std::size_t, std::size_t>> ends_of(const Spans& spans) {
+  std::vector<std::pair<std::size_t, std::size_t>> ends;
+  ends.reserve(spans.all.size());
+  for (const Span& s : spans.all) ends.emplace_back(s.a, s.b);
+  return ends;
+}
+
+}  // namespace
+
+void Reusable::number(const Spans& spans, Freedoms& f) {
+  auto joined = ends_of(spans);
+  if (pattern && f.status == freedoms.status && joined == ends) {
+    f.equation = freedoms.equation;
+    f.equations = freedoms.equations;
+    f.first_equation = freedoms.first_equation;
+    return;
+  }
+  pattern.emplace(spans, f);
+  freedoms = f;
+  ends = std::move(joined);
+  K = {};
+  factor.reset();
+}
+
+void Reusable::assemble(const System& system, const std::vector<Element>& elements) {
+  if (single_use) factor.reset();
+  single_use = false;
+  pattern->assemble(system.spans, elements, system.freedoms, K);
+}
+
+}  // namespace corvex::solver

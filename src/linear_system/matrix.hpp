@@ -1,0 +1,68 @@
+// The stiffness matrix: lower triangle in compressed columns, assembled straight into place.
+#pragma once
+
+#include <Eigen/Core>
+#include <vector>
+
+#include "beam/element.hpp"
+#include "linear_system/freedoms.hpp"
+#include "linear_system/ordering.hpp"
+
+namespace corvex::solver {
+
+struct LowerMatrix {
+  int n = 0;
+  std::vector<int> first;  // of each column; one more at the end
+  std::vector<int> row;
+  std::vector<double> value;
+  // What the diagonal of each freedom is small against: the largest diagonal of the movements, or of the
+  // rotations, of its point. Told apart from rounding by it: a link that should stand square to a freedom
+  // gives it 1e-32 of that.
+  std::vector<double> reference;
+  // Multiplications that a factorisation takes; 0 where not known.
+  double operations = 0;
+
+  Eigen::VectorXd diagonal() const;
+  // this · x, with the upper triangle by symmetry.
+  Eigen::MatrixXd times(const Eigen::MatrixXd& x) const;
+  // The same with rows and columns of some freedoms replaced by those of the unit matrix.
+  LowerMatrix grounded(const std::vector<int>& freedoms) const;
+};
+
+// Points of the structure that have free freedoms, joined where a span joins them.
+struct PointGraph {
+  Graph graph;
+  std::vector<std::size_t> point;  // of each vertex
+  std::vector<int> weight;         // free freedoms of each vertex
+};
+PointGraph point_graph(const Spans& spans, const Freedoms& f);
+
+// Places for all entries, once for a topology; then the numbers, as often as they change.
+class Pattern {
+ public:
+  // Orders and numbers the free freedoms of `f`.
+  Pattern(const Spans& spans, Freedoms& f);
+
+  // The stiffness of all spans. `f` is numbered as the pattern was made; K is empty, or was made by this pattern.
+  void assemble(const Spans& spans, const std::vector<Element>& elements, const Freedoms& f, LowerMatrix& K);
+  // The same of these stiffnesses of the spans, in global axes and the movements of their points.
+  void assemble(const Spans& spans, const std::vector<Matrix12>& stiffness, const Freedoms& f, LowerMatrix& K);
+
+ private:
+  template <class OfSpan>
+  void gather(const Spans& spans, const OfSpan& stiffness, const Freedoms& f, LowerMatrix& K);
+  void add_block(LowerMatrix& K, const Freedoms& f, std::size_t p, std::size_t q, int block, const Matrix12& element,
+                 int row_offset, int column_offset) const;
+
+  LowerMatrix empty_;       // with its places, until the first matrix takes them over
+  std::vector<int> place_;  // of each point in the order, −1 without freedoms
+  std::vector<int> block_;  // of each span: where the rows of its later point begin in the columns of the other
+};
+
+// From the ends of a span's rigid arms to its points.
+Matrix12 at_points(Matrix12 at_ends, const Span& span);
+
+// Pattern and numbers in one.
+LowerMatrix assemble_all(const Spans& spans, const std::vector<Element>& elements, Freedoms& f);
+
+}  // namespace corvex::solver
