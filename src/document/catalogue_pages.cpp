@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "corvex/document.hpp"
+#include "corvex/number.hpp"
 #include "document/case_figures.hpp"
 #include "document/number.hpp"
 
@@ -34,7 +35,7 @@ class Dimensions {
   std::string operator()(const Tee& s) { return flanged(s).text_; }
   std::string operator()(const Channel& s) {
     flanged(s).add("toe", s.toe);
-    if (s.slope > 0) text_ += fmt::format(", flanges sloping by {:.3g} %", s.slope * 100);
+    if (s.slope > 0) text_ += fmt::format(", flanges sloping by {} %", short_number(s.slope * 100, 3));
     return text_;
   }
   std::string operator()(const AngleProfile& s) {

@@ -85,7 +85,7 @@ std::string csv(const DataTable& table, int digits) {
   for (const auto& row : table.rows)
     line(row, [&](const Cell& c) {
       if (!c.value) return quoted(c.words);
-      return digits > 0 ? number(*c.value, digits) : fmt::format("{:.15g}", *c.value + 0.0);
+      return digits > 0 ? number(*c.value, digits) : short_number(*c.value, most_digits);
     });
   return text;
 }

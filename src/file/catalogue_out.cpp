@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "corvex/file.hpp"
+#include "corvex/number.hpp"
 #include "file/json.hpp"
 
 namespace corvex {
@@ -69,12 +70,12 @@ std::string catalogue_csv(const std::vector<Profile>& profiles, const CatalogueF
     if (format.whole || is_quick(f)) text += fmt::format(",{} [{}]", f.name, unit_for_section(f, format.units).text);
   text += ",note\n";
   for (const Profile& p : profiles) {
-    text += fmt::format("{},{},{:.{}g}", cell(p.designation), cell(p.standard),
-                        mass_per_metre(p.section, format.density) / (inches ? lb_per_ft : 1), n);
+    text += fmt::format("{},{},{}", cell(p.designation), cell(p.standard),
+                        short_number(mass_per_metre(p.section, format.density) / (inches ? lb_per_ft : 1), n));
     for (const SectionFigure& f : section_figures()) {
       if (!format.whole && !is_quick(f)) continue;
       const auto v = f.value(p.section);
-      text += v ? fmt::format(",{:.{}g}", *v / unit_for_section(f, format.units).si + 0.0, n) : ",";
+      text += v ? "," + short_number(*v / unit_for_section(f, format.units).si, n) : ",";
     }
     text += "," + cell(p.note) + "\n";
   }
@@ -127,14 +128,16 @@ std::string materials_csv(const std::vector<Material>& materials) {
   std::string text =
       "material,source,E [MPa],poisson,density [kg/m^3],expansion [1/K],thickness up to [mm],yield [MPa],tensile [MPa],note\n";
   const auto mpa = [](const std::optional<Stress>& s) {
-    return s ? fmt::format("{:.6g}", s->in(units::MPa)) : std::string();
+    return s ? fmt::format("{}", short_number(s->in(units::MPa), 6)) : std::string();
   };
   for (const Material& m : materials)
     for (const Strength& s : m.by_thickness)
-      text += fmt::format("{},{},{:.6g},{},{},{:.6g},{},{},{},{}\n", cell(m.name), cell(m.source), m.E.in(units::MPa),
-                          m.poisson, m.density ? fmt::format("{:.6g}", m.density->si()) : "", m.expansion.si(),
-                          s.up_to.si() < 1000 ? fmt::format("{:.6g}", s.up_to.in(units::mm)) : "", mpa(s.yield),
-                          mpa(s.tensile), cell(m.note));
+      text += fmt::format("{},{},{},{},{},{},{},{},{},{}\n", cell(m.name), cell(m.source),
+                          short_number(m.E.in(units::MPa), 6), m.poisson,
+                          m.density ? fmt::format("{}", short_number(m.density->si(), 6)) : "",
+                          short_number(m.expansion.si(), 6),
+                          s.up_to.si() < 1000 ? fmt::format("{}", short_number(s.up_to.in(units::mm), 6)) : "",
+                          mpa(s.yield), mpa(s.tensile), cell(m.note));
   return text;
 }
 

@@ -1,10 +1,10 @@
 // Lines of a derivation with their numbers put in.
 #include <fmt/format.h>
 
-#include <charconv>
 #include <cmath>
 
 #include "corvex/file.hpp"
+#include "corvex/number.hpp"
 
 namespace corvex {
 namespace {
@@ -19,12 +19,9 @@ NamedUnit unit_of(const Quantity& q, const ModelUnits& units) {
 
 std::string derived_value(const Quantity& q, const ModelUnits& units, int digits) {
   const NamedUnit unit = unit_of(q, units);
-  const std::string rounded = fmt::format("{:.{}e}", q.si / unit.si, digits - 1);
-  double value = 0;
-  std::from_chars(rounded.data(), rounded.data() + rounded.size(), value);
-  if (value == 0) value = 0;  // never -0
+  const std::string value = short_number(q.si / unit.si, digits);
   // What only divides ("1/K") follows its number as it is.
-  if (unit.text.empty()) return fmt::format("{}", value);
+  if (unit.text.empty()) return value;
   return fmt::format("{} {}", value, unit.text.front() == '1' ? unit.text.substr(1) : unit.text);
 }
 

@@ -1,9 +1,9 @@
 #include <fmt/format.h>
 
-#include <charconv>
 #include <cmath>
 
 #include "corvex/file.hpp"
+#include "corvex/number.hpp"
 
 namespace corvex {
 namespace {
@@ -67,11 +67,9 @@ NamedUnit unit_for(const Dimension& d, const ModelUnits& u) {
 std::string numbers_put_in(const WorkedFormula& formula, const ModelUnits& units, int digits) {
   return with_numbers(formula, [&](const Quantity& q) {
     const NamedUnit unit = unit_for(q.dimension, units);
-    const std::string rounded = fmt::format("{:.{}e}", q.si / unit.si, digits - 1);
-    double value = 0;
-    std::from_chars(rounded.data(), rounded.data() + rounded.size(), value);
+    const std::string value = short_number(q.si / unit.si, digits);
     // What only divides ("1/K") follows its number as it is.
-    if (unit.text.empty()) return fmt::format("{}", value);
+    if (unit.text.empty()) return value;
     return unit.text.front() == '1' ? fmt::format("{} {}", value, unit.text.substr(1))
                                     : fmt::format("{} {}", value, unit.text);
   });

@@ -9,6 +9,7 @@
 
 #include "corvex/file.hpp"
 #include "corvex/formula.hpp"
+#include "corvex/number.hpp"
 
 namespace corvex {
 namespace {
@@ -31,7 +32,7 @@ std::string in_units(double si, std::initializer_list<const char*> units) {
     const auto one = evaluate(fmt::format("1 {}", unit), Scope());
     // Numbers as people write them first: 60 mm, not 0.060000000000000005 m.
     for (const int digits : {6, 9, 12, 15}) {
-      const std::string text = fmt::format("{:.{}g} {}", si / one->quantity.si, digits, unit);
+      const std::string text = fmt::format("{} {}", short_number(si / one->quantity.si, digits), unit);
       if (const auto back = evaluate(text, Scope()); back && back->quantity.si == si) return text;
     }
   }

@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "corvex/modes.hpp"
+#include "corvex/number.hpp"
 #include "hand/names.hpp"
 #include "quantity/ascii.hpp"
 
@@ -236,7 +237,8 @@ class Work {
                                     name(e->quantity.dimension)));
     }
     if (!(x >= -1e-9 * L && x <= L * (1 + 1e-9)))
-      return fail("at", fmt::format("{:.6g} m is not on member '{}', which is {:.6g} m long", x, f.of, L));
+      return fail("at", fmt::format("{} m is not on member '{}', which is {} m long", short_number(x, 6), f.of,
+                                    short_number(L, 6)));
     w.target.at = Length::si(std::clamp(x, 0.0, L));
     if (f.take == Take::start || f.take == Take::end)
       fail("take", "a place is given by 'at' already");

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "corvex/number.hpp"
+
 namespace corvex {
 
 const std::vector<FindingKind>& finding_kinds() {
@@ -151,11 +153,11 @@ Problem& Findings::add(const char* finding, Subject subject, std::string text, s
 }
 
 std::string in_mm(double metres) {
-  return fmt::format("{:.4g} mm", metres * 1e3 + 0.0);
+  return fmt::format("{} mm", short_number(metres * 1e3, 4));
 }
 
 std::string in_kN(double newtons) {
-  return fmt::format("{:.4g} kN", newtons / 1e3 + 0.0);
+  return fmt::format("{} kN", short_number(newtons / 1e3, 4));
 }
 
 }  // namespace inspection

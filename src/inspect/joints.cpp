@@ -3,6 +3,7 @@
 #include <cmath>
 #include <set>
 
+#include "corvex/number.hpp"
 #include "inspect/at_points.hpp"
 #include "inspect/box_tree.hpp"
 #include "inspect/findings.hpp"
@@ -183,9 +184,10 @@ class Joints {
   }
 
   void tell_crossing(const std::pair<std::size_t, std::size_t>& pair, const Vector& at) {
-    const std::string place = s_.is_plane() ? fmt::format("({:.4g}, {:.4g}) mm", at.x * 1e3 + 0.0, at.y * 1e3 + 0.0)
-                                            : fmt::format("({:.4g}, {:.4g}, {:.4g}) mm", at.x * 1e3 + 0.0,
-                                                          at.y * 1e3 + 0.0, at.z * 1e3 + 0.0);
+    const std::string place = s_.is_plane()
+                                  ? fmt::format("({}, {}) mm", short_number(at.x * 1e3, 4), short_number(at.y * 1e3, 4))
+                                  : fmt::format("({}, {}, {}) mm", short_number(at.x * 1e3, 4),
+                                                short_number(at.y * 1e3, 4), short_number(at.z * 1e3, 4));
     f_.add("crossing", f_.member(pair.second),
            fmt::format("{} and {} cross at {} and are not joined", member_name(pair.first), member_name(pair.second),
                        place),

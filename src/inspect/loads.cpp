@@ -3,6 +3,7 @@
 #include <cmath>
 #include <map>
 
+#include "corvex/number.hpp"
 #include "inspect/findings.hpp"
 
 namespace corvex::inspection {
@@ -207,8 +208,8 @@ class Gravity {
             fmt::format("write gravity: down, or along {}", s_.up() == Up::y ? "-y" : "-z"));
       else if (size > 3 * gn || (weight && size < gn / 3))
         f_.add("gravity-size", subject,
-               fmt::format("gravity in case '{}' is {:.4g} m/s^2, {:.3g} times that of the earth", c.name(), size,
-                           size / gn),
+               fmt::format("gravity in case '{}' is {} m/s^2, {} times that of the earth", c.name(),
+                           short_number(size, 4), short_number(size / gn, 3)),
                "write gravity: down, or the acceleration with its unit: 9.81 m/s^2");
       if (downwards <= 0.5 * size) continue;
       if (weighs_[number])

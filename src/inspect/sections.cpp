@@ -4,6 +4,7 @@
 #include <cmath>
 #include <set>
 
+#include "corvex/number.hpp"
 #include "inspect/findings.hpp"
 
 namespace corvex::inspection {
@@ -77,15 +78,15 @@ struct Proportions {
     const double A = g.A.si();
     for (const auto& [I, key] : {std::pair(g.Iy, "Iy"), {g.Iz, "Iz"}})
       if (I && (I->si() > 400 * A * A || I->si() < A * A / 400))
-        return Fault{key, fmt::format("a radius of gyration of {} beside an area of {:.4g} mm^2",
-                                      in_mm(std::sqrt(I->si() / A)), A * 1e6)};
+        return Fault{key, fmt::format("a radius of gyration of {} beside an area of {} mm^2",
+                                      in_mm(std::sqrt(I->si() / A)), short_number(A * 1e6, 4))};
     for (const auto& [I, W, key] : {std::tuple(g.Iy, g.Wy, "Wy"), {g.Iz, g.Wz, "Wz"}}) {
       if (!I || !W) continue;
       // The outermost fibre lies 1 to 4 radii of gyration from the middle.
       const double fibres = I->si() / W->si() / std::sqrt(I->si() / A);
       if (fibres < 0.9 || fibres > 6)
-        return Fault{key, fmt::format("its outermost fibre would lie {} from the middle, {:.2g} radii of gyration",
-                                      in_mm(I->si() / W->si()), fibres)};
+        return Fault{key, fmt::format("its outermost fibre would lie {} from the middle, {} radii of gyration",
+                                      in_mm(I->si() / W->si()), short_number(fibres, 2))};
     }
     return std::nullopt;
   }
@@ -212,10 +213,10 @@ void check_limits(Findings& f, const Limits& limits) {
     switch (l.kind) {
       case Limit::Kind::safety: {
         if (v < 1)
-          suspect("safety", fmt::format("a safety of {:.4g} allows stress beyond the strength", v),
+          suspect("safety", fmt::format("a safety of {} allows stress beyond the strength", short_number(v, 4)),
                   "write a number over 1");
         else if (v > 30)
-          suspect("safety", fmt::format("a safety of {:.4g} is unusually high", v), "check the number");
+          suspect("safety", fmt::format("a safety of {} is unusually high", short_number(v, 4)), "check the number");
         if (covers_ties_alone(s, limits))
           suspect("on", "limits of safety cover members in tension or compression alone, and no beam",
                   "leave out 'on', or name the beams too");
@@ -249,10 +250,11 @@ void check_limits(Findings& f, const Limits& limits) {
           break;
         }
         if (v >= 1)
-          suspect("sag", fmt::format("a sag of {:.4g} times the span", v),
-                  fmt::format("write 1/{:.4g} if that was meant", v));
+          suspect("sag", fmt::format("a sag of {} times the span", short_number(v, 4)),
+                  fmt::format("write 1/{} if that was meant", short_number(v, 4)));
         else if (v > 1.0 / 20 || v < 1.0 / 20000)
-          suspect("sag", fmt::format("a sag of 1/{:.4g} of the span is unusual", 1 / v), "write it as 1/300");
+          suspect("sag", fmt::format("a sag of 1/{} of the span is unusual", short_number(1 / v, 4)),
+                  "write it as 1/300");
         break;
       case Limit::Kind::movement: {
         const double size = s.bounds().diagonal();
@@ -274,11 +276,12 @@ void check_limits(Findings& f, const Limits& limits) {
       }
       case Limit::Kind::buckling:
         if (v < 1)
-          suspect("buckling", fmt::format("a load factor of {:.4g} allows buckling", v), "write a number over 1");
+          suspect("buckling", fmt::format("a load factor of {} allows buckling", short_number(v, 4)),
+                  "write a number over 1");
         break;
       case Limit::Kind::frequency:
         if (!l.band_end && (v < 0.5 || v > 1e4))
-          suspect("frequency", fmt::format("a frequency of {:.4g} Hz is unusual", v), "check its unit");
+          suspect("frequency", fmt::format("a frequency of {} Hz is unusual", short_number(v, 4)), "check its unit");
         break;
       case Limit::Kind::figure:
       case Limit::Kind::range: break;

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <set>
 
+#include "corvex/number.hpp"
 #include "inspect/findings.hpp"
 
 namespace corvex::inspection {
@@ -27,12 +28,12 @@ void check_factors(Findings& f) {
         text = fmt::format("combination '{}' has case '{}' with the factor 0", c.name, part.name());
         remedy = "give it its factor, or leave it out";
       } else if (has_gravity(part) && t.factor < 0) {
-        text = fmt::format("combination '{}' turns the self-weight in case '{}' round: its factor is {:.4g}", c.name,
-                           part.name(), t.factor);
+        text = fmt::format("combination '{}' turns the self-weight in case '{}' round: its factor is {}", c.name,
+                           part.name(), short_number(t.factor, 4));
         remedy = "weight keeps its direction: write a positive factor";
       } else if (has_gravity(part) && t.factor < least_of_weight) {
-        text = fmt::format("combination '{}' has only {:.4g} of the self-weight in case '{}'", c.name, t.factor,
-                           part.name());
+        text = fmt::format("combination '{}' has only {} of the self-weight in case '{}'", c.name,
+                           short_number(t.factor, 4), part.name());
         remedy = "permanent loads have factors about 1 (0.9 to 1.35)";
       } else {
         continue;
@@ -94,9 +95,8 @@ class Sizes {
     const double weight = density->si() * s_.section_of(m).area().si() * gravity;
     if (length(q) >= little * weight || !told_.emplace("line", c.name()).second) return;
     f_.add("load-suspect", subject,
-           fmt::format(
-               "in case '{}' the line load of {:.3g} N/m on '{}' is small beside the weight of the member, {:.3g} N/m",
-               c.name(), length(q), m.name, weight),
+           fmt::format("in case '{}' the line load of {} N/m on '{}' is small beside the weight of the member, {} N/m",
+                       c.name(), short_number(length(q), 3), m.name, short_number(weight, 3)),
            "check its unit")
         .others.push_back({Subject::Kind::member, m.name});
   }
@@ -112,8 +112,8 @@ class Sizes {
     if (!(size > 0) || !(force > 0) || size >= little * force * s_.bounds().diagonal()) return;
     if (!told_.emplace("moment", c.name()).second) return;
     f_.add("load-suspect", subject,
-           fmt::format("in case '{}' the moment of {:.3g} N·m is small beside a force of {:.3g} N in a structure of {}",
-                       c.name(), size, force, in_mm(s_.bounds().diagonal())),
+           fmt::format("in case '{}' the moment of {} N·m is small beside a force of {} N in a structure of {}",
+                       c.name(), short_number(size, 3), short_number(force, 3), in_mm(s_.bounds().diagonal())),
            "check its unit");
   }
 
@@ -177,7 +177,7 @@ void check_analysis(Findings& f) {
        {std::tuple("sway", given->sway, "1/200"), std::tuple("bow", given->bow, "1/250")})
     if (size > large)
       f.add("imperfection-suspect", {Subject::Kind::structure, ""},
-            fmt::format("a {} of 1/{:.3g} is unusually large", what, 1 / size),
+            fmt::format("a {} of 1/{} is unusually large", what, short_number(1 / size, 3)),
             fmt::format("a usual value is {}", usual))
           .key = "analysis";
 }
@@ -186,8 +186,8 @@ void check_allowable(Findings& f) {
   for (const Material& m : f.structure().materials())
     if (m.allowable && m.yield && m.allowable->si() > m.yield->si() * (1 + 1e-9))
       f.add("strength-suspect", {Subject::Kind::material, m.name},
-            fmt::format("material '{}' allows {:.4g} MPa, more than its yield strength of {:.4g} MPa", m.name,
-                        m.allowable->in(units::MPa), m.yield->in(units::MPa)),
+            fmt::format("material '{}' allows {} MPa, more than its yield strength of {} MPa", m.name,
+                        short_number(m.allowable->in(units::MPa), 4), short_number(m.yield->in(units::MPa), 4)),
             "an allowable stress is below the yield strength")
           .key = "allowable";
 }

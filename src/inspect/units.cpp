@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "corvex/number.hpp"
 #include "inspect/findings.hpp"
 
 namespace corvex::inspection {
@@ -154,25 +155,27 @@ class Materials {
     const double E = m_.E.si();
     // From soft plastics to diamond; in between nearly everything has some material.
     if (E < 5e7 || E > 1.2e12)
-      tell("E", fmt::format("E = {:.4g} GPa is what no usual material has", E / 1e9));
+      tell("E", fmt::format("E = {} GPa is what no usual material has", short_number(E / 1e9, 4)));
     else if (of && (E < of->E_from || E > of->E_to))
-      tell("E", fmt::format("E = {:.4g} GPa is unusual for {}, whose density {:.0f} kg/m^3 it has", E / 1e9, of->words,
-                            density));
+      tell("E", fmt::format("E = {} GPa is unusual for {}, whose density {:.0f} kg/m^3 it has",
+                            short_number(E / 1e9, 4), of->words, density));
     if (density > 0 && (density < 20 || density > 23000))
-      tell("density", fmt::format("a density of {:.4g} kg/m^3 is what no usual material has", density));
+      tell("density", fmt::format("a density of {} kg/m^3 is what no usual material has", short_number(density, 4)));
     for (const auto& [strength, key] : {std::pair(m_.yield, "yield"), {m_.allowable, "allowable"}}) {
       if (!strength) continue;
       const double MPa = strength->si() / 1e6;
       const bool yield = *key == 'y';
       if (strength->si() < 1e6 * (yield ? 1 : 0.2) || strength->si() > 5e9 || strength->si() > E / 15)
-        tell(key, fmt::format("a strength of {:.4g} MPa is unusual beside E = {:.4g} GPa", MPa, E / 1e9));
+        tell(key, fmt::format("a strength of {} MPa is unusual beside E = {} GPa", short_number(MPa, 4),
+                              short_number(E / 1e9, 4)));
       else if (of && (strength->si() > of->yield_to || (yield && strength->si() < of->yield_from)))
-        tell(key, fmt::format("a yield strength of {:.4g} MPa is unusual for {}", MPa, of->words));
+        tell(key, fmt::format("a yield strength of {} MPa is unusual for {}", short_number(MPa, 4), of->words));
     }
     if (const double a = std::abs(m_.expansion.si()); a > 0 && (a > 5e-4 || a < 5e-7))
-      tell("expansion", fmt::format("an expansion of {:.3g} 1/K is what no usual material has", a));
+      tell("expansion", fmt::format("an expansion of {} 1/K is what no usual material has", short_number(a, 3)));
     if (m_.G && (m_.G->si() > E || m_.G->si() < E / 30))
-      tell("G", fmt::format("G = {:.4g} GPa is unusual beside E = {:.4g} GPa", m_.G->si() / 1e9, E / 1e9));
+      tell("G", fmt::format("G = {} GPa is unusual beside E = {} GPa", short_number(m_.G->si() / 1e9, 4),
+                            short_number(E / 1e9, 4)));
   }
 
  private:
@@ -220,8 +223,8 @@ class LoadSizes {
     for (const PointMass& m : s_.point_masses())
       if (9.80665 * m.mass > at_point_[m.at.index].force && at_point_[m.at.index].force > 0)
         f_.add("unit-suspect", {Subject::Kind::mass, s_[m.at].name},
-               fmt::format("the mass of {:.4g} kg at {} weighs more than its members bear in plain tension", m.mass,
-                           s_[m.at].name),
+               fmt::format("the mass of {} kg at {} weighs more than its members bear in plain tension",
+                           short_number(m.mass, 4), s_[m.at].name),
                "check its unit")
             .others.push_back(f_.point(m.at));
     compare(forces_, "force");
@@ -254,7 +257,7 @@ class LoadSizes {
       tell(load(c, i), f_.point(l.at), fmt::format("the force of {} on {}", in_kN(length(l.force)), s_[l.at].name));
     else if (length(l.moment) > most.moment && most.moment > 0)
       tell(load(c, i), f_.point(l.at),
-           fmt::format("the moment of {:.4g} kN·m on {}", length(l.moment) / 1e3, s_[l.at].name));
+           fmt::format("the moment of {} kN·m on {}", short_number(length(l.moment) / 1e3, 4), s_[l.at].name));
   }
   void look(const LoadCase& c, std::size_t i, const MemberLoad& l) {
     sums_[c.name()].sizes += length(l.force);
@@ -267,14 +270,15 @@ class LoadSizes {
     if (length(l.force) > most.force)
       tell(load(c, i), on, fmt::format("the force of {} on {}", in_kN(length(l.force)), on.name));
     else if (length(l.moment) > most.moment && most.moment > 0)
-      tell(load(c, i), on, fmt::format("the moment of {:.4g} kN·m on {}", length(l.moment) / 1e3, on.name));
+      tell(load(c, i), on,
+           fmt::format("the moment of {} kN·m on {}", short_number(length(l.moment) / 1e3, 4), on.name));
   }
   void look(const LoadCase& c, std::size_t i, const LineLoad& l) {
     const Member& m = s_[l.on];
     const double q = std::max(length(l.first), length(l.last)), L = s_.length_of(m);
     const double loaded = std::max(0.0, l.to.value_or(L) - l.from);
     sums_[c.name()].sizes += (length(l.first) + length(l.last)) / 2 * loaded;
-    const std::string words = fmt::format("the line load of {:.4g} kN/m on {}", q / 1e3, m.name);
+    const std::string words = fmt::format("the line load of {} kN/m on {}", short_number(q / 1e3, 4), m.name);
     if (q > 0) lines_.push_back({load(c, i), f_.member(l.on.index), q, words});
     // Between points, held at both ends of the longest piece, nothing bends less than q·L²/24.
     double longest = 0;
@@ -297,7 +301,8 @@ class LoadSizes {
     const double most = std::max(std::abs(l.plus), std::abs(l.minus));
     if (most > 1500)
       unusual(load(c, i), f_.member(l.on.index),
-              fmt::format("the change of temperature of {} by {:.4g} K is more than steel bears", s_[l.on].name, most));
+              fmt::format("the change of temperature of {} by {} K is more than steel bears", s_[l.on].name,
+                          short_number(most, 4)));
   }
   void look(const LoadCase& c, std::size_t i, const ShortenLoad& l) {
     sums_[c.name()].other = true;
@@ -337,8 +342,8 @@ class LoadSizes {
       const auto is = [&](const Subject& s) { return s.name == l.subject.name && s.entry == l.subject.entry; };
       if (std::any_of(told_.begin(), told_.end(), is)) continue;
       unusual(l.subject, l.on,
-              fmt::format("{} in case '{}' is {:.3g} times the usual {} of this model", l.words, l.subject.name,
-                          l.size / usual, kind));
+              fmt::format("{} in case '{}' is {} times the usual {} of this model", l.words, l.subject.name,
+                          short_number(l.size / usual, 3), kind));
       told_.push_back(l.subject);
     }
   }

@@ -7,6 +7,7 @@
 
 #include "algebra/dense.hpp"
 #include "algebra/products.hpp"
+#include "corvex/number.hpp"
 #include "mechanism/motion_words.hpp"
 
 namespace corvex::solver {
@@ -168,8 +169,9 @@ class RigidPart {
     if (s_.is_plane()) {
       const double turn = free(5, 0) / size_;
       if (std::abs(turn) * size_ > 1e-9)
-        return fmt::format("{} about the place ({:.4g} m, {:.4g} m){}", who, tidy(middle_.x - free(1, 0) / turn),
-                           tidy(middle_.y + free(0, 0) / turn), end);
+        return fmt::format("{} about the place ({} m, {} m){}", who,
+                           short_number(tidy(middle_.x - free(1, 0) / turn), 4),
+                           short_number(tidy(middle_.y + free(0, 0) / turn), 4), end);
     }
     const Vector turn{free(3, 0), free(4, 0), free(5, 0)};
     if (free.cols() == 1 && length(turn) > 1e-9)

@@ -56,17 +56,18 @@ void through_centroid(const Solution& solution, Problems& notes) {
     const SectionProperties& p = s.section_of(s[m]).properties();
     const auto safety = r.safety_against(Stress::si(*bent)), twisted_safety = r.safety_against(Stress::si(*both));
     const char* without = leaves_out_warping(twisted, m) ? ", without the stress of restrained warping" : "";
-    const std::string figures =
-        safety && twisted_safety
-            ? fmt::format("safety {:.3g}; {:.3g} if the loads act at the centroid{}", *safety, *twisted_safety, without)
-            : fmt::format("worst stress {:.4g} MPa; {:.4g} MPa if the loads act at the centroid", *bent / 1e6,
-                          *both / 1e6);
-    notes.push_back(about(
-        "shear-centre",
-        fmt::format("{}: {}. Loads act through the shear centre of the section, {:.3g} mm from its centroid, unless "
-                    "they say 'through: centroid'",
-                    s[m].name, figures, std::hypot(p.shear_centre_y.in(units::mm), p.shear_centre_z.in(units::mm))),
-        {s[m].name}, Problem::Severity::warning));
+    const std::string figures = safety && twisted_safety
+                                    ? fmt::format("safety {}; {} if the loads act at the centroid{}",
+                                                  short_number(*safety, 3), short_number(*twisted_safety, 3), without)
+                                    : fmt::format("worst stress {} MPa; {} MPa if the loads act at the centroid",
+                                                  short_number(*bent / 1e6, 4), short_number(*both / 1e6, 4));
+    notes.push_back(
+        about("shear-centre",
+              fmt::format("{}: {}. Loads act through the shear centre of the section, {} mm from its centroid, unless "
+                          "they say 'through: centroid'",
+                          s[m].name, figures,
+                          short_number(std::hypot(p.shear_centre_y.in(units::mm), p.shear_centre_z.in(units::mm)), 3)),
+              {s[m].name}, Problem::Severity::warning));
   }
 }
 

@@ -5,6 +5,7 @@
 #include <charconv>
 #include <cmath>
 
+#include "corvex/number.hpp"
 #include "quantity/ascii.hpp"
 
 namespace corvex::section {
@@ -112,7 +113,7 @@ std::optional<Designation> take_apart(std::string_view text) {
 }
 
 std::string plain(double value) {
-  return fmt::format("{:.6g}", value);
+  return fmt::format("{}", short_number(value, 6));
 }
 
 }  // namespace corvex::section

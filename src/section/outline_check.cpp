@@ -6,6 +6,7 @@
 #include <cmath>
 #include <complex>
 
+#include "corvex/number.hpp"
 #include "section/panels.hpp"
 #include "section/region.hpp"
 
@@ -17,7 +18,7 @@ using Polygon = std::vector<Complex>;
 constexpr std::size_t most_points = 1000;
 
 std::string told(Complex p) {
-  return fmt::format("({:.6g}, {:.6g}) mm", p.real() * 1e3, p.imag() * 1e3);
+  return fmt::format("({}, {}) mm", short_number(p.real() * 1e3, 6), short_number(p.imag() * 1e3, 6));
 }
 
 double distance(Complex p, Complex a, Complex b) {

@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "corvex/number.hpp"
 #include "corvex/section.hpp"
 #include "section/outline_check.hpp"
 
@@ -105,13 +106,13 @@ class Checker {
   // Only once all dimensions make sense by themselves.
   void below(const char* key, Length value, Length room, const char* what) {
     if (faults_.empty() && value.si() > 0 && value >= room)
-      fault(key, fmt::format("'{}' does not fit: {:.4g} mm is not below {} of {:.4g} mm", key, value.in(units::mm),
-                             what, room.in(units::mm)));
+      fault(key, fmt::format("'{}' does not fit: {} mm is not below {} of {} mm", key,
+                             short_number(value.in(units::mm), 4), what, short_number(room.in(units::mm), 4)));
   }
   void wall_fits(Length wall, Length outside, const char* what) {
     if (faults_.empty() && wall.si() * 2 >= outside.si())
-      fault("wall", fmt::format("a wall of {:.4g} mm leaves no hole in a {} of {:.4g} mm; it must be below half of it",
-                                wall.in(units::mm), what, outside.in(units::mm)));
+      fault("wall", fmt::format("a wall of {} mm leaves no hole in a {} of {} mm; it must be below half of it",
+                                short_number(wall.in(units::mm), 4), what, short_number(outside.in(units::mm), 4)));
   }
   void corner_fits(Length corner, std::optional<Length> inside, Length outside, Length wall, const char* what) {
     radius("corner", corner);
@@ -119,12 +120,12 @@ class Checker {
     if (!faults_.empty()) return;
     const Length within = inside.value_or(Length::si(std::max(0.0, (corner - wall).si())));
     if (corner * 2 > outside || within * 2 > outside - wall * 2)
-      fault("corner", fmt::format("a corner of {:.4g} mm is more than half of a {} of {:.4g} mm", corner.in(units::mm),
-                                  what, outside.in(units::mm)));
+      fault("corner", fmt::format("a corner of {} mm is more than half of a {} of {} mm",
+                                  short_number(corner.in(units::mm), 4), what, short_number(outside.in(units::mm), 4)));
     // Across the corner the wall must not be cut through: the inside arc would reach beyond the outside one.
     else if ((wall.si() - corner.si() + within.si()) * std::sqrt(2.0) + corner.si() - within.si() <= 0)
-      fault("corner", fmt::format("a corner of {:.4g} mm cuts through the wall of {:.4g} mm", corner.in(units::mm),
-                                  wall.in(units::mm)));
+      fault("corner", fmt::format("a corner of {} mm cuts through the wall of {} mm",
+                                  short_number(corner.in(units::mm), 4), short_number(wall.in(units::mm), 4)));
   }
 
   std::vector<ShapeFault> faults_;

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "corvex/number.hpp"
 #include "structure/acting_load.hpp"
 #include "structure/checks.hpp"
 #include "structure/held.hpp"
@@ -99,7 +100,9 @@ class LoadChecks : Checks {
 
   void check_position(double at, double L, MemberId id, const Subject& subject, const char* key) {
     if (at >= -1e-9 * L && at <= L * (1 + 1e-9)) return;
-    add(fmt::format("{:.6g} m is not on member '{}', which is {:.6g} m long", at, s_[id].name, L), subject, key);
+    add(fmt::format("{} m is not on member '{}', which is {} m long", short_number(at, 6), s_[id].name,
+                    short_number(L, 6)),
+        subject, key);
   }
 
   // In the member's own axes as well nothing may leave the plane.
@@ -141,7 +144,9 @@ class LoadChecks : Checks {
     const double to = l.to.value_or(*L);
     check_position(to, *L, l.on, subject, "to");
     if (!(to > l.from))
-      add(fmt::format("the load ends at {:.6g} m, not after its beginning at {:.6g} m", to, l.from), subject, "to");
+      add(fmt::format("the load ends at {} m, not after its beginning at {} m", short_number(to, 6),
+                      short_number(l.from, 6)),
+          subject, "to");
     if (l.per == Per::plan && *L > 0 && plan_share(s_, s_[l.on]) < 1e-9)
       add(fmt::format("'{}' stands upright and has no ground plan: nothing of the load acts on it", s_[l.on].name),
           subject, "per");
@@ -185,8 +190,9 @@ class LoadChecks : Checks {
     const auto L = length_on(l.on, subject);
     if (!L) return;
     if (!std::isfinite(l.by) || std::abs(l.by) >= *L)
-      add(fmt::format("'{}' is {:.6g} m long and cannot be shortened by {:.6g} m", s_[l.on].name, *L, l.by), subject,
-          "shorten");
+      add(fmt::format("'{}' is {} m long and cannot be shortened by {} m", s_[l.on].name, short_number(*L, 6),
+                      short_number(l.by, 6)),
+          subject, "shorten");
   }
 
   void check(const SettleLoad& l, const Subject& subject) {

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "corvex/number.hpp"
 #include "section/worked.hpp"
 #include "structure/checks.hpp"
 
@@ -11,7 +12,7 @@ namespace corvex {
 namespace {
 
 std::string how_long(double length) {
-  return std::isfinite(length) ? fmt::format("{:.4g} m long", length) : "longer than can be computed";
+  return std::isfinite(length) ? fmt::format("{} m long", short_number(length, 4)) : "longer than can be computed";
 }
 
 class MemberChecks : Checks {
@@ -118,7 +119,7 @@ class MemberChecks : Checks {
       const double beside = length(cross(r, b - a)) / L;
       const std::string& name = s_[m.through[i]].name;
       if (beside > 1e-6 * L) {
-        add(fmt::format("point {} lies {:.4g} m beside the straight line from {} to {}", name, beside,
+        add(fmt::format("point {} lies {} m beside the straight line from {} to {}", name, short_number(beside, 4),
                         s_[m.through.front()].name, s_[m.through.back()].name),
             subject, "through");
         return false;
@@ -170,9 +171,9 @@ class MemberChecks : Checks {
             subject, "section");
     }
     if (s_.is_plane() && leans_out(m)) {
-      add(fmt::format("rolled by {:.4g} deg, section '{}' would bend out of the plane: in a plane structure an uneven "
+      add(fmt::format("rolled by {} deg, section '{}' would bend out of the plane: in a plane structure an uneven "
                       "section can be rolled by quarter turns only; describe the structure in space instead",
-                      m.roll * 180 / std::numbers::pi, section_name),
+                      short_number(m.roll * 180 / std::numbers::pi, 4), section_name),
           subject, "roll");
     }
   }

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "corvex/number.hpp"
 #include "corvex/printable.hpp"
 #include "structure/checks.hpp"
 
@@ -56,7 +57,8 @@ class PartChecks : Checks {
     if (!(m.E.si() > 0)) add(fmt::format("material '{}' needs E, greater than zero", m.name), subject, "E");
     for (const auto& [modulus, key] : {std::pair(m.E, "E"), {m.shear_modulus(), "G"}})
       if (modulus.si() > 0 && (modulus.si() > stiffest || modulus.si() < softest))
-        add(fmt::format("{:.4g} Pa is out of range: between {:g} and {:g} Pa", modulus.si(), softest, stiffest),
+        add(fmt::format("{} Pa is out of range: between {:g} and {:g} Pa", short_number(modulus.si(), 4), softest,
+                        stiffest),
             subject, key);
     if (!m.G && !(m.poisson > -1 && m.poisson <= 0.5))
       add("Poisson's ratio lies between -1 and 0.5", subject, "poisson");

@@ -4,6 +4,8 @@
 
 #include <cmath>
 
+#include "corvex/number.hpp"
+
 namespace corvex {
 
 std::string list(const std::vector<std::string>& names, std::size_t most) {
@@ -23,8 +25,9 @@ std::string direction(const Structure& structure, Vector v) {
   for (int i = 0; i < 3; ++i)
     if (std::abs(parts[i]) > 1 - 1e-9) return std::string(1, "xyz"[i]);
   const auto clean = [](double c) { return std::abs(c) < 1e-6 ? 0.0 : c; };
-  if (structure.is_plane()) return fmt::format("({:.3g}, {:.3g})", clean(v.x), clean(v.y));
-  return fmt::format("({:.3g}, {:.3g}, {:.3g})", clean(v.x), clean(v.y), clean(v.z));
+  if (structure.is_plane()) return fmt::format("({}, {})", short_number(clean(v.x), 3), short_number(clean(v.y), 3));
+  return fmt::format("({}, {}, {})", short_number(clean(v.x), 3), short_number(clean(v.y), 3),
+                     short_number(clean(v.z), 3));
 }
 
 }  // namespace corvex

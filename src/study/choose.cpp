@@ -10,6 +10,7 @@
 
 #include "corvex/findings.hpp"
 #include "corvex/formula.hpp"
+#include "corvex/number.hpp"
 #include "study/at_once.hpp"
 #include "study/by_mass.hpp"
 
@@ -81,9 +82,9 @@ class Search {
     }
     if (possible > most_possible)
       problems.push_back(
-          refusal(fmt::format("{:.3g} choices are more than can be tried (10 million): narrow the lists by height "
+          refusal(fmt::format("{} choices are more than can be tried (10 million): narrow the lists by height "
                               "and width",
-                              possible)));
+                              short_number(possible, 3))));
     else
       choice_.possible = static_cast<std::size_t>(possible);
     const Problems wrong = s_.validate();

@@ -1,27 +1,32 @@
-// Numbers as the program prints them (src/quantity/number.cpp), in the units of the model.
+// Numbers as the program prints them (include/corvex/number.hpp), in the units of the model.
 
+const mostWithTies = 6, roundOff = 4e-13;
+
+// Significant digits, 1 to 15, rounded once; ties away from zero, up to 6 digits also those that round-off has lowered.
 export function number(value, digits) {
   if (value === null || value === undefined || !Number.isFinite(value)) return '–';
   if (value === 0) return '0';
-  const v = value * (1 + 4e-13);
-  const rounded = v.toExponential(digits - 1);
-  const [mantissa, power] = rounded.split('e');
+  const raised = value * (1 + roundOff);
+  const v = digits <= mostWithTies && Number.isFinite(raised) ? raised : value;
+  const [mantissa, power] = v.toExponential(digits - 1).split('e');
   const exponent = Number(power);
   if (exponent < -4 || exponent > 9) {
     const sign = exponent < 0 ? '-' : '+';
     return `${mantissa}e${sign}${String(Math.abs(exponent)).padStart(2, '0')}`;
   }
-  if (exponent >= digits) {
-    const unit = 10 ** (exponent - digits + 1);
-    return (Math.round(v / unit) * unit).toFixed(0);
-  }
-  return v.toFixed(digits - 1 - exponent);
+  const sign = mantissa.startsWith('-') ? '-' : '';
+  const text = mantissa.replace(/[-.]/g, '');
+  if (exponent >= digits - 1) return sign + text + '0'.repeat(exponent - digits + 1);
+  if (exponent < 0) return `${sign}0.${'0'.repeat(-exponent - 1)}${text}`;
+  return `${sign}${text.slice(0, exponent + 1)}.${text.slice(exponent + 1)}`;
 }
 
+// Without trailing zeros behind the point.
 export function shortNumber(value, digits) {
-  const text = number(value, digits);
-  if (!text.includes('.') || text.includes('e')) return text;
-  return text.replace(/0+$/, '').replace(/\.$/, '');
+  const [mantissa, power] = number(value, digits).split('e');
+  if (!mantissa.includes('.')) return number(value, digits);
+  const short = mantissa.replace(/0+$/, '').replace(/\.$/, '');
+  return power ? `${short}e${power}` : short;
 }
 
 // What is only rounding beside the largest of its kind is 0.
