@@ -62,14 +62,14 @@ std::vector<Written> pictures_of(const Model& model, const Solution& solution, c
 }
 
 // The report of a model as a page; of the first model as a PDF too.
-std::string reports(const ModelDocument& document, const Model& model, const Solution& solution,
+std::string reports(const ModelDocument& document, const Model& model, const Evaluation& evaluation,
                     const std::string& name, const fs::path& folder, std::vector<Written>& files) {
   ReportOptions options{.name = name};
   options.variants = compared_variants(document, model, {});
   for (const auto& [format, end] :
        {std::pair(ReportFormat::html, "-report.html"), {ReportFormat::pdf, "-report.pdf"}}) {
     if (format == ReportFormat::pdf && name != demo_models[0].name) continue;
-    const auto made = reported(model, solution, options, format);
+    const auto made = reported(model, evaluation, options, format);
     if (!made) return made.error().text;
     files.push_back({folder / (name + end), made->text});
   }
@@ -101,21 +101,14 @@ int demo(const std::string& folder) {
     if (!document) return refuse(describe(document.error().front()));
     const auto model = build(*document);
     if (!model) return refuse(describe(model.error().front()));
-    const Solution solution = solve(model->structure);
-    if (!solution.ok()) return refuse(describe(solution.problems().front()));
-    const auto hand = verify(solution, model->hand);
-    if (!hand) return refuse(describe(hand.error().front()));
+    const Evaluation evaluation = evaluate(*model);
+    if (!evaluation.ok()) return refuse(describe(evaluation.problems().front()));
+    const Solution& solution = evaluation.solution;
     files.push_back({path, std::string(d.text)});
-    const auto limits = check_limits(solution, model->limits);
-    if (!limits) return refuse(describe(limits.error().front()));
     files.push_back({fs::path(path).replace_extension(".txt"),
-                     page_text(solve_page(model->units, solution, *hand, *limits, *select(solution, {}), {}), {})});
-    files.push_back({fs::path(path).replace_extension(".json"),
-                     results_json(solution, {.places = 11,
-                                             .hand = *hand,
-                                             .limits = *limits,
-                                             .findings = findings_of(*model, solution, *limits, *hand, true),
-                                             .units = model->units})});
+                     page_text(solve_page(model->units, evaluation, *select(solution, {}), {}), {})});
+    files.push_back(
+        {fs::path(path).replace_extension(".json"), results_json(evaluation, {.places = 11, .units = model->units})});
     std::string why;
     const std::vector<Written> pictures = pictures_of(*model, solution, fs::path(path).replace_extension(), why);
     if (!why.empty()) return refuse(why);
@@ -140,10 +133,10 @@ int demo(const std::string& folder) {
         tables += fmt::format(" <a href=\"{0}\">{0}</a>", for_page(file));
     }
     page += "</div>\n";
-    const std::string why_not = reports(*document, *model, solution, std::string(d.name), folder, files);
+    const std::string why_not = reports(*document, *model, evaluation, std::string(d.name), folder, files);
     if (!why_not.empty()) return refuse(why_not);
     // The first has no name: it is shown when the page is opened.
-    all.push_back({all.empty() ? "" : model->structure.title(), *model, solution});
+    all.push_back({all.empty() ? "" : model->structure.title(), *model, evaluation});
     if (!tables.empty()) page += fmt::format("<p>Tried out:{}</p>\n", tables);
     told += fmt::format("\n{}\n", d.look_at);
     told += fmt::format("  model {}, results {}.txt and .json\n", path.string(),

@@ -112,7 +112,7 @@ int draw(const DrawOptions& o) {
     if (!o.only.empty() && shown->members[i]) picture.only.push_back(MemberId{i});
   if ((picture.of == PictureOf::sheet || picture.of == PictureOf::section) && picture.only.size() != 1)
     return refuse(fmt::format("a {} is of one member: say which, as --only 'NAME'", o.what));
-  picture.findings = findings_of(model, solution, {}, {}, true);
+  picture.findings = evaluate(model, solution).findings;
   tell_briefly(picture.findings, o.model.path);
   Expected<std::string, Problem> bytes = Problem{};
   if (o.variants.empty()) {

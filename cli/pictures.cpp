@@ -49,9 +49,9 @@ Expected<std::string, Problem> drawn(const Sweep& sweep, const std::vector<Sweep
   return from_library<SweepEntry>(sweep_entry, sweep, runs, title, options, format);
 }
 
-Expected<Report, Problem> reported(const Model& model, const Solution& solution, const ReportOptions& options,
+Expected<Report, Problem> reported(const Model& model, const Evaluation& evaluation, const ReportOptions& options,
                                    ReportFormat format) {
-  return from_library<ReportEntry, Report>(report_entry, model, solution, options, format);
+  return from_library<ReportEntry, Report>(report_entry, model, evaluation, options, format);
 }
 
 Expected<std::string, Problem> derivation_written(const Model& model, const Derivation& derivation,
@@ -80,9 +80,9 @@ Expected<std::string, Problem> drawn(const Sweep& sweep, const std::vector<Sweep
                                      const PictureOptions& options, ImageFormat format) {
   return draw(sweep, runs, title, options, format);
 }
-Expected<Report, Problem> reported(const Model& model, const Solution& solution, const ReportOptions& options,
+Expected<Report, Problem> reported(const Model& model, const Evaluation& evaluation, const ReportOptions& options,
                                    ReportFormat format) {
-  return report(model, solution, options, format);
+  return report(model, evaluation, options, format);
 }
 Expected<std::string, Problem> derivation_written(const Model& model, const Derivation& derivation,
                                                   const std::vector<BothWays>& both, const DerivationOptions& options,

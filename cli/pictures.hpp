@@ -16,7 +16,7 @@ Expected<std::string, Problem> drawn(const Sweep& sweep, const std::vector<Sweep
                                      const PictureOptions& options, ImageFormat format);
 
 // A report, by the same library.
-Expected<Report, Problem> reported(const Model& model, const Solution& solution, const ReportOptions& options,
+Expected<Report, Problem> reported(const Model& model, const Evaluation& evaluation, const ReportOptions& options,
                                    ReportFormat format);
 
 // The live page, likewise: as one file, and served.

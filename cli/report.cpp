@@ -73,7 +73,7 @@ int report(const ReportCommand& o) {
   std::optional<ModelDocument> document;
   const auto solved = read_and_solve(o.model, reading, progress, &document);
   if (!solved) return refused;
-  const auto& [model, solution] = *solved;
+  const Model& model = solved->model;
   const auto refuse = [&](const auto& why) {
     progress.done();
     return cli::refuse(why);
@@ -88,8 +88,11 @@ int report(const ReportCommand& o) {
     progress.doing("solving the variants");
     options.variants = compared_variants(*document, model, *overrides_of(o.model));
   }
+  progress.doing("working out limits and the hand calculation");
+  const Evaluation evaluation = evaluate(model, solved->solution);
+  if (!evaluation.ok()) return refuse(evaluation.problems());
   progress.doing("writing the report");
-  const auto made = reported(model, solution, options, *format);
+  const auto made = reported(model, evaluation, options, *format);
   if (!made) return refuse(made.error().text);
   for (const auto& [name, bytes] : made->pictures) {
     const std::string path = (std::filesystem::path(o.output).parent_path() / name).string();
@@ -97,9 +100,9 @@ int report(const ReportCommand& o) {
   }
   if (const std::string why = written(o.output, *made); !why.empty()) return refuse(why);
   progress.done();
-  tell_briefly(made->findings, o.model.path);
-  if (made->hand.all_agree() && made->limits.all_met()) return 0;
-  tell_failures(made->limits, made->hand, model.units);
+  tell_briefly(evaluation.findings, o.model.path);
+  if (evaluation.passes()) return 0;
+  tell_failures(evaluation.limits, evaluation.hand, model.units);
   return limit_not_met;
 }
 

@@ -34,6 +34,12 @@ Page verify_page(const Model& model, const Verification& hand, const Style& styl
   return page;
 }
 
+// What is for other programs is whole.
+Choice whole_for_programs(Choice wanted, Form form, const OutputOptions& output) {
+  wanted.all = wanted.all || !output.csv_folder.empty() || (form != Form::table && form != Form::markdown);
+  return wanted;
+}
+
 }  // namespace
 
 int solve(SolveOptions o, bool hand_only) {
@@ -59,50 +65,41 @@ int solve(SolveOptions o, bool hand_only) {
   if (hand_only && model.hand.expect.empty())
     return refuse(std::string("the model has nothing to verify: write what you worked out under hand: expect:"));
   progress.doing("working out limits and the hand calculation");
-  const auto hand = verify(solution, model.hand);
-  if (!hand) return refuse(model.located(hand.error()));
-  // Hand values of other cases are not shown; those that differ are told all the same.
-  Verification shown_hand = *hand;
-  if (!o.wanted.cases.empty() && o.wanted.cases != std::vector<std::string>{"envelope"}) {
-    if (const auto known = select(solution, o.wanted); !known) return refuse(known.error());
-    std::erase_if(shown_hand.comparisons, [&](const Comparison& c) {
-      return std::find(o.wanted.cases.begin(), o.wanted.cases.end(), c.load_case) == o.wanted.cases.end();
-    });
-    if (hand_only && shown_hand.comparisons.empty()) return refuse(std::string("no hand value is of this case"));
-  }
-  const auto limits = check_limits(solution, hand_only ? Limits{} : model.limits);
-  if (!limits) return refuse(model.located(limits.error()));
-  // What is for other programs is whole.
-  Choice wanted = o.wanted;
-  wanted.all = wanted.all || !o.output.csv_folder.empty() || (*form != Form::table && *form != Form::markdown);
-  const auto shown = select(solution, wanted);
+  EvaluationOptions options = evaluation_options(model);
+  if (hand_only) options.limits = {};
+  Evaluation evaluation = evaluate(model, solution, options);
+  if (!evaluation.ok()) return refuse(evaluation.problems());
+  const auto shown = select(solution, whole_for_programs(o.wanted, *form, o.output));
   if (!shown) return refuse(shown.error());
+  // Hand values of other cases are not shown; those that differ are told all the same.
+  Evaluation of_cases = evaluation;
+  if (const auto& cases = o.wanted.cases; !cases.empty() && cases != std::vector<std::string>{"envelope"}) {
+    std::erase_if(of_cases.hand.comparisons, [&](const Comparison& c) {
+      return std::find(cases.begin(), cases.end(), c.load_case) == cases.end();
+    });
+    if (hand_only && of_cases.hand.comparisons.empty()) return refuse(std::string("no hand value is of this case"));
+  }
 
   progress.doing("working out forces and stresses");
-  const Problems findings = findings_of(model, solution, *limits, *hand, true);
   std::string json_text;
   Page page;
   if (json) {
-    const JsonOptions options{.places = o.places,
-                              .hand = *hand,
-                              .limits = *limits,
-                              .findings = findings,
-                              .units = model.units,
-                              .record = o.record ? record_of(o.model) : ""};
-    json_text = hand_only ? verification_json(solution, options) : results_json(solution, options);
+    const JsonOptions in{
+        .places = o.places, .units = model.units, .record = o.record ? record_of(o.model) : std::string()};
+    json_text = hand_only ? verification_json(evaluation, in) : results_json(evaluation, in);
   } else if (hand_only) {
-    page = verify_page(model, shown_hand, style_of(o.output));
+    page = verify_page(model, of_cases.hand, style_of(o.output));
   } else {
-    page = solve_page(model.units, solution, shown_hand, *limits, *shown, style_of(o.output));
+    page = solve_page(model.units, of_cases, *shown, style_of(o.output));
   }
   if (o.record && !json) page.insert(page.begin() + 1, Words{{{"", record_of(o.model)}}});
   progress.done();
 
-  tell_briefly(findings, o.model.path);
+  tell_briefly(evaluation.findings, o.model.path);
   const int status = json ? put_text(json_text, o.output) : put_page(page, model.structure.title(), *form, o.output);
   if (status != 0) return status;
-  if (hand->all_agree() && limits->all_met()) return 0;
-  tell_failures(*limits, *hand, model.units);
+  if (evaluation.passes()) return 0;
+  tell_failures(evaluation.limits, evaluation.hand, model.units);
   return limit_not_met;
 }
 

@@ -27,7 +27,8 @@ void end(int) {
 // The model as it stands and its variants; those that cannot be solved are told and left out.
 std::vector<Viewed> with_variants(const ModelDocument& document, const Overrides& overrides, Model model,
                                   Solution solution) {
-  std::vector<Viewed> all{{overrides.variant, std::move(model), std::move(solution)}};
+  Evaluation evaluation = evaluate(model, std::move(solution));
+  std::vector<Viewed> all{{overrides.variant, std::move(model), std::move(evaluation)}};
   if (!overrides.variant.empty()) return all;
   for (const std::string& name : document.variants()) {
     Overrides with = overrides;
@@ -37,11 +38,11 @@ std::vector<Viewed> with_variants(const ModelDocument& document, const Overrides
       for (const Problem& p : built.error()) tell(p);
       continue;
     }
-    Solution own = solve(built->structure);
-    if (own.ok())
+    Evaluation own = evaluate(*built);
+    if (own.solution.ok())
       all.push_back({name, std::move(built.value()), std::move(own)});
     else
-      for (const Problem& p : built->located(own.problems())) tell(p);
+      for (const Problem& p : built->located(own.solution.problems())) tell(p);
   }
   return all;
 }

@@ -8,6 +8,7 @@
 #include "corvex/derive.hpp"
 #include "corvex/diagram.hpp"
 #include "corvex/envelope.hpp"
+#include "corvex/evaluation.hpp"
 #include "corvex/figures.hpp"
 #include "corvex/findings.hpp"
 #include "corvex/formula.hpp"

@@ -1,6 +1,6 @@
 // Corvex: results as pages of tables, as the program prints them. (Target corvex::documents.)
 //
-//     const corvex::document::Page page = corvex::document::results_page(solution);
+//     const corvex::document::Page page = corvex::document::results_page({.solution = solution});
 //     const std::string text = corvex::document::page_text(page, {.width = 100});
 //     for (const corvex::document::DataTable& table : corvex::document::data_tables(page))
 //       if (table.name == "reactions") fmt::print("{} rows\n", table.rows.size());   // 2 rows
@@ -13,6 +13,7 @@
 #include <string>
 #include <vector>
 
+#include "corvex/evaluation.hpp"
 #include "corvex/file.hpp"
 #include "corvex/page.hpp"
 
@@ -50,8 +51,7 @@ struct Choice {
 Expected<Selection, std::string> select(const Solution& solution, const Choice& choice);
 
 // Results as an engineer likes to read them; the hand calculation at the end, where there is one.
-Page solve_page(const ModelUnits& units, const Solution& solution, const Verification& hand, const LimitCheck& limits,
-                const Selection& shown, const Style& style);
+Page solve_page(const ModelUnits& units, const Evaluation& evaluation, const Selection& shown, const Style& style);
 
 // How signs and places are counted in the tables.
 Words sign_rules(const Structure& structure);
@@ -89,10 +89,6 @@ std::string analysis_words(const AnalysisOptions& analysis);
 // The title, and what is worth knowing before the figures.
 void add_head(Page& page, const ModelUnits& units, const Structure& structure, int digits);
 
-// Everything found in the model and, `with_stress`, in its results, with lines; errors first. What the model accepts is
-// marked so.
-Problems findings_of(const Model& model, const Solution& solution, const LimitCheck& limits, const Verification& hand,
-                     bool with_stress);
 // Everything found in the model without results, with lines; what is accepted comes last.
 Inspection inspection_of(const Model& model);
 // "2 errors, 1 warning, 3 notes, 1 accepted", or that there are none.
@@ -104,8 +100,7 @@ Page inspection_page(const ModelUnits& units, const Structure& structure, const 
 
 // The results alone, of all that is judged, without a hand calculation. `all`: whole tables of every case, which the
 // tables for other programs are made of; else what governs first, and short.
-Page results_page(const Solution& solution, const ModelUnits& units = {}, const LimitCheck& limits = {},
-                  bool all = false);
+Page results_page(const Evaluation& evaluation, const ModelUnits& units = {}, bool all = false);
 
 // Structures side by side: worst figures, verdicts, and the change against the first.
 Page comparison_page(const std::string& title, const ModelUnits& units, const std::vector<Compared>& all,

@@ -7,7 +7,7 @@
 //     const auto model = corvex::read_model("trestle.yaml");
 //     if (!model) for (const corvex::Problem& p : model.error()) fmt::print("{}\n", describe(p));
 //     const corvex::Solution solution = corvex::solve(model->structure);
-//     const std::string json = corvex::results_json(solution, {.places = 11});
+//     const std::string json = corvex::results_json({.solution = solution}, {.places = 11});
 //     fmt::print("{} members\n", model->structure.members().size());   // 3 members
 //
 // Numbers are read and written by the standard's own conversions: to the last digit, whatever the locale.
@@ -26,6 +26,7 @@
 #include "corvex/compare.hpp"
 #include "corvex/derive.hpp"
 #include "corvex/envelope.hpp"
+#include "corvex/evaluation.hpp"
 #include "corvex/expected.hpp"
 #include "corvex/findings.hpp"
 #include "corvex/hand.hpp"
@@ -116,6 +117,13 @@ struct Overrides {
   std::vector<std::string> table_folders{};
 };
 
+// The limits, hand values and acceptances of a model; its notes.
+EvaluationOptions evaluation_options(const Model& model);
+// A model, evaluated (evaluation.hpp): problems and findings have their lines.
+[[nodiscard]] Evaluation evaluate(const Model& model);
+[[nodiscard]] Evaluation evaluate(const Model& model, Solution solution);
+[[nodiscard]] Evaluation evaluate(const Model& model, Solution solution, const EvaluationOptions& options);
+
 // From a file; "-" is standard input.
 Expected<Model, Problems> read_model(const std::string& path, const Overrides& overrides = {});
 // From text; `file` is its name in messages.
@@ -175,12 +183,6 @@ std::optional<std::string> starter_model(std::string_view kind);
 struct JsonOptions {
   // Evenly spaced places a member, ends included; none if 0.
   int places = 0;
-  // The hand calculation, written with the results.
-  Verification hand{};
-  // The limits, likewise.
-  LimitCheck limits{};
-  // What is worth knowing: notes of the model, the solution and the limits.
-  Problems findings{};
   ModelUnits units{};  // for the formulas with their numbers put in
   // What produced the results, as "corvex 0.1.0, trestle.yaml, 2026-11-27 17:40"; nothing where it is empty.
   std::string record{};
@@ -194,9 +196,10 @@ std::string sweep_json(const Sweep& sweep, const std::vector<SweepRun>& runs);
 // {"format": "corvex-choice", …}. SI units.
 std::string choice_json(const SectionChoice& choice, const std::vector<ChoiceGroup>& groups);
 // All results in SI units at full precision, as docs/commands.md describes them.
-std::string results_json(const Solution& solution, const JsonOptions& options = {});
+// Of a refused solution its problems alone.
+std::string results_json(const Evaluation& evaluation, const JsonOptions& options = {});
 // The hand calculation alone, in the same form.
-std::string verification_json(const Solution& solution, const JsonOptions& options);
+std::string verification_json(const Evaluation& evaluation, const JsonOptions& options = {});
 
 // One member of one case at some places, in the same form; with the largest and least normal stress of each section.
 std::string trace_json(const Solution& solution, const MemberResult& member, const std::string& load_case,

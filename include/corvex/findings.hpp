@@ -70,11 +70,11 @@ struct Inspection {
 Inspection inspect(const Structure& structure, const Limits& limits = {});
 // The same without solving: of a structure that is known to have no solution.
 Inspection inspect_description(const Structure& structure, const Limits& limits = {});
-// The same of a structure that was solved.
+// The same of a structure that was solved, or refused.
 Inspection inspect(const Solution& solution, const Limits& limits = {});
 
 // What results tell: stress beyond the strength, force beyond Euler's, large displacements, uplift, hand values that
-// differ by a usual slip. Of the load cases and combinations that are judged.
+// differ by a usual slip. Of the load cases and combinations that are judged; nothing of a refused solution.
 Problems judge(const Solution& solution, const LimitCheck& limits = {}, const Verification& hand = {});
 
 // The findings that `solve` refuses with because the structure can move, with the smallest change that would hold it.

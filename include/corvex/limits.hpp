@@ -111,7 +111,7 @@ struct LimitCheck {
   bool all_met() const { return count(Verdict::State::met) == verdicts.size(); }
 };
 
-// Refuses limits that name what is not there.
+// Refuses limits that name what is not there, and a refused solution with its problems.
 Expected<LimitCheck, Problems> check_limits(const Solution& solution, const Limits& limits);
 
 }  // namespace corvex

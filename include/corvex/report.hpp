@@ -1,8 +1,8 @@
 // Corvex: the calculation as a document that another engineer can check. (Target corvex::pictures.)
 //
 //     const auto model = corvex::read_model("trestle.yaml");
-//     const corvex::Solution solution = corvex::solve(model->structure);
-//     const auto report = corvex::report(*model, solution, {}, corvex::ReportFormat::html);
+//     const corvex::Evaluation evaluation = corvex::evaluate(*model);
+//     const auto report = corvex::report(*model, evaluation, {}, corvex::ReportFormat::html);
 //     fmt::print("{}\n", report ? report->text.substr(0, 15) : report.error().text);   // <!DOCTYPE html>
 //
 // HTML is one file with its pictures, formulas as MathML; it needs no network. PDF is A4 with contents, page numbers
@@ -18,6 +18,7 @@
 
 #include "corvex/compare.hpp"
 #include "corvex/derive.hpp"
+#include "corvex/evaluation.hpp"
 #include "corvex/expected.hpp"
 #include "corvex/file.hpp"
 #include "corvex/solution.hpp"
@@ -67,15 +68,11 @@ struct Report {
   std::string text{};  // the bytes of the file
   // Of Markdown: the name of each picture and its bytes.
   std::vector<std::pair<std::string, std::string>> pictures{};
-  // What it says about the model.
-  Verification hand{};
-  LimitCheck limits{};
-  Problems findings{};
 };
 
 // The document; or the reason: a chapter that there is not, a hand value or a limit of what the structure does not
-// have, no font. The solution must be ok, and of the model.
-Expected<Report, Problem> report(const Model& model, const Solution& solution, const ReportOptions& options,
+// have, no font. The evaluation must be ok, and of the model.
+Expected<Report, Problem> report(const Model& model, const Evaluation& evaluation, const ReportOptions& options,
                                  ReportFormat format);
 
 struct DerivationOptions {
@@ -101,7 +98,7 @@ inline constexpr const char* report_entry = "corvex_write_report";
 inline constexpr const char* derivation_entry = "corvex_write_derivation";
 using DerivationEntry = void (*)(const Model&, const Derivation&, const std::vector<BothWays>&,
                                  const DerivationOptions&, ReportFormat, Expected<std::string, Problem>& document);
-using ReportEntry = void (*)(const Model&, const Solution&, const ReportOptions&, ReportFormat,
+using ReportEntry = void (*)(const Model&, const Evaluation&, const ReportOptions&, ReportFormat,
                              Expected<Report, Problem>& report);
 
 }  // namespace corvex

@@ -249,11 +249,13 @@ class CaseResult {
 
 class [[nodiscard]] Solution {
  public:
-  explicit Solution(Problems problems) : problems_(std::move(problems)) {}
+  // Of nothing: not ok.
+  Solution();
+  [[gnu::visibility("hidden")]] Solution(Structure structure, Problems problems);
   [[gnu::visibility("hidden")]] explicit Solution(std::shared_ptr<const result::Data> data);
 
   bool ok() const { return data_ != nullptr; }
-  // Why the structure was refused.
+  // Why the structure was refused; empty if it was solved. A refused solution has its structure, no cases and no notes.
   const Problems& problems() const& { return problems_; }
   Problems problems() && { return std::move(problems_); }
   // What is worth knowing about a structure that was solved.
@@ -270,11 +272,13 @@ class [[nodiscard]] Solution {
   std::vector<std::size_t> judged() const;
   // The case of which this is another direction of the imperfection; else itself.
   std::size_t base_of(std::size_t index) const;
+  // Throw std::out_of_range where there is no such case.
   CaseResult operator[](std::size_t index) const;
   CaseResult operator[](std::string_view load_case) const;
 
  private:
   Problems problems_;
+  std::shared_ptr<const Structure> refused_;
   std::shared_ptr<const result::Data> data_;
 };
 

@@ -1,7 +1,7 @@
 // Corvex: a structure to be turned and asked: a page for a browser. (Target corvex::pictures.)
 //
 //     const auto model = corvex::read_model("trestle.yaml");
-//     const auto page = corvex::view_page({{"", *model, corvex::solve(model->structure)}});
+//     const auto page = corvex::view_page({{"", *model, corvex::evaluate(*model)}});
 //     fmt::print("{}\n", page ? page->substr(0, 15) : page.error().text);   // <!DOCTYPE html>
 //
 // The page draws the structure as lines or as solid profiles, its loads, deformed shapes and diagrams, and tells the
@@ -17,6 +17,7 @@
 #include <string>
 #include <vector>
 
+#include "corvex/evaluation.hpp"
 #include "corvex/expected.hpp"
 #include "corvex/file.hpp"
 #include "corvex/solution.hpp"
@@ -25,12 +26,12 @@
 
 namespace corvex {
 
-// A model with its solution, which must be ok. Of several the first has no name and is as it stands, the others are its
-// variants; or they are other models, under names of their own.
+// A model with its evaluation, whose solution must be ok. Of several the first has no name and is as it stands, the
+// others are its variants; or they are other models, under names of their own.
 struct Viewed {
   std::string name{};
   Model model;
-  Solution solution;
+  Evaluation evaluation;
 };
 
 // One file of HTML with every case that is judged; or the reason: none is given, or together they would be larger than

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 #include "corvex/document.hpp"
 #include "corvex/envelope.hpp"
@@ -71,19 +72,6 @@ void add_envelope(Page& page, const EnvelopeTables& e, const Selection& shown, b
 }
 
 }  // namespace
-
-Problems findings_of(const Model& model, const Solution& solution, const LimitCheck& limits, const Verification& hand,
-                     bool with_stress) {
-  Problems findings = inspect(solution, model.limits).findings;
-  const auto add = [&](const Problems& some) { findings.insert(findings.end(), some.begin(), some.end()); };
-  add(model.notes);
-  add(limits.notes);
-  if (with_stress) add(judge(solution, limits, hand));
-  accept(findings, model.acceptances, with_stress);
-  std::stable_sort(findings.begin(), findings.end(),
-                   [](const Problem& a, const Problem& b) { return a.severity < b.severity; });
-  return model.located(std::move(findings));
-}
 
 Inspection inspection_of(const Model& model) {
   Inspection inspection = inspect(model.structure, model.limits);
@@ -180,8 +168,8 @@ Words summaries(const std::vector<CaseFigures>& cases, bool all, int digits) {
 
 }  // namespace
 
-Page solve_page(const ModelUnits& units, const Solution& solution, const Verification& hand, const LimitCheck& limits,
-                const Selection& shown, const Style& style) {
+Page solve_page(const ModelUnits& units, const Evaluation& evaluation, const Selection& shown, const Style& style) {
+  const auto& [solution, limits, hand] = std::tie(evaluation.solution, evaluation.limits, evaluation.hand);
   const Structure& s = solution.structure();
   Page page;
   add_head(page, units, s, style.digits);
@@ -251,8 +239,8 @@ std::vector<Table> tables_of_envelope(const ModelUnits& units, const Solution& s
   return tables_of(std::move(page));
 }
 
-Page results_page(const Solution& solution, const ModelUnits& units, const LimitCheck& limits, bool all) {
-  return solve_page(units, solution, {}, limits, *select(solution, {.all = all}), {});
+Page results_page(const Evaluation& evaluation, const ModelUnits& units, bool all) {
+  return solve_page(units, evaluation, *select(evaluation.solution, {.all = all}), {});
 }
 
 }  // namespace corvex::document

@@ -229,23 +229,30 @@ Json comparison_json(const Comparison& c, const ModelUnits& units) {
   return j;
 }
 
-Json hand_json(const JsonOptions& options) {
+Json hand_json(const Verification& hand, const ModelUnits& units) {
   Json j = Json::array();
-  for (const Comparison& c : options.hand.comparisons) j.push_back(comparison_json(c, options.units));
+  for (const Comparison& c : hand.comparisons) j.push_back(comparison_json(c, units));
   return j;
+}
+
+// Why there are no results.
+std::string refused_json(const Problems& problems) {
+  return json_text({{"format", "corvex-results"}, {"version", 2}, {"problems", file::findings_list(problems)}});
 }
 
 }  // namespace
 
-std::string results_json(const Solution& solution, const JsonOptions& options) {
+std::string results_json(const Evaluation& evaluation, const JsonOptions& options) {
+  const Solution& solution = evaluation.solution;
+  if (!solution.ok()) return refused_json(solution.problems());
   const Structure& s = solution.structure();
   Json j = head_json(solution);
   Json& cases = j["cases"] = Json::object();
   for (std::size_t i = 0; i < solution.size(); ++i) cases[solution[i].name()] = case_json(s, solution[i], options);
   cases["envelope"] = envelope_json(solution);
-  j["limits"] = limits_json(options.limits);
-  j["hand"] = hand_json(options);
-  j["findings"] = file::findings_list(options.findings);
+  j["limits"] = limits_json(evaluation.limits);
+  j["hand"] = hand_json(evaluation.hand, options.units);
+  j["findings"] = file::findings_list(evaluation.findings);
   if (!options.record.empty()) j["record"] = options.record;
   return json_text(j);
 }
@@ -300,10 +307,11 @@ std::string trace_json(const Solution& solution, const MemberRef& which, const s
   });
 }
 
-std::string verification_json(const Solution& solution, const JsonOptions& options) {
-  Json j = head_json(solution);
-  j["hand"] = hand_json(options);
-  j["findings"] = file::findings_list(options.findings);
+std::string verification_json(const Evaluation& evaluation, const JsonOptions& options) {
+  if (!evaluation.solution.ok()) return refused_json(evaluation.solution.problems());
+  Json j = head_json(evaluation.solution);
+  j["hand"] = hand_json(evaluation.hand, options.units);
+  j["findings"] = file::findings_list(evaluation.findings);
   if (!options.record.empty()) j["record"] = options.record;
   return json_text(j);
 }

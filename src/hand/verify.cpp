@@ -158,6 +158,7 @@ bool Verification::all_agree() const {
 }
 
 Expected<Verification, Problems> verify(const Solution& solution, const HandCalculation& hand) {
+  if (!solution.ok()) return solution.problems();
   auto worked = hand::work_out(solution.structure(), hand);
   if (!worked) return worked.error();
   Verification v{std::move(worked.value().values), {}};

@@ -86,6 +86,10 @@ void add(Inspection& inspection, const Problems& problems) {
   inspection.findings.insert(inspection.findings.end(), problems.begin(), problems.end());
 }
 
+void add_of_solution(Inspection& inspection, const Solution& solution) {
+  add(inspection, solution.ok() ? solution.notes() : with_remedies(solution.structure(), solution.problems()));
+}
+
 }  // namespace
 
 Inspection inspect_description(const Structure& structure, const Limits& limits) {
@@ -96,14 +100,13 @@ Inspection inspect(const Structure& structure, const Limits& limits) {
   constexpr std::size_t few = 2000;
   Inspection result = examined(structure, limits);
   if (!result.indeterminacy || structure.members().size() > few) return result;
-  const Solution solution = solve(structure);
-  add(result, solution.ok() ? solution.notes() : with_remedies(structure, solution.problems()));
+  add_of_solution(result, solve(structure));
   return result;
 }
 
 Inspection inspect(const Solution& solution, const Limits& limits) {
   Inspection result = examined(solution.structure(), limits);
-  add(result, solution.notes());
+  add_of_solution(result, solution);
   return result;
 }
 

@@ -581,6 +581,7 @@ double utilisation(const Verdict& v) {
 }
 
 Expected<LimitCheck, Problems> check_limits(const Solution& solution, const Limits& limits) {
+  if (!solution.ok()) return solution.problems();
   return Checker(solution, limits).run();
 }
 

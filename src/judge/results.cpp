@@ -58,10 +58,10 @@ class Judge {
       if (!least || *least >= 1) continue;
       const MemberResult r = solution_[worst][MemberId{i}];
       f_.add("over-strength", f_.member(i),
-             fmt::format("in case '{}' the stress in '{}' is beyond the strength of its material: safety {:.3g}",
-                         solution_[worst].name(), s_.members()[i].name, *least),
-             fmt::format("a stronger section or material, or less load; the strength is {:.4g} MPa",
-                         r.strength()->in(units::MPa)))
+             fmt::format("in case '{}' the stress in '{}' is beyond the strength of its material: safety {}",
+                         solution_[worst].name(), s_.members()[i].name, short_number(*least, 3)),
+             fmt::format("a stronger section or material, or less load; the strength is {} MPa",
+                         short_number(r.strength()->in(units::MPa), 4)))
           .others.push_back({Subject::Kind::load_case, solution_[worst].name()});
     }
   }
@@ -114,9 +114,9 @@ class Judge {
     // Where bending goes with it, the same warning is told by the load factor; it holds for straight members.
     if (worst.use > 1)
       f_.add("over-buckling", f_.member(i),
-             fmt::format("in case '{}' {} is pressed with {}, {:.3g} times Euler's force of a hinged bar of {}",
-                         solution_[worst.load_case].name(), m.name, inspection::in_kN(worst.force), worst.use,
-                         inspection::in_mm(worst.length)),
+             fmt::format("in case '{}' {} is pressed with {}, {} times Euler's force of a hinged bar of {}",
+                         solution_[worst.load_case].name(), m.name, inspection::in_kN(worst.force),
+                         short_number(worst.use, 3), inspection::in_mm(worst.length)),
              "a stiffer section, or a point between that is held sideways; buckling is not part of the stresses")
           .others.push_back({Subject::Kind::load_case, solution_[worst.load_case].name()});
     else if (slender.use > 250)
@@ -184,15 +184,16 @@ class Judge {
     constexpr double large = 1.0 / 50, large_turn = 0.1;
     if (most > large * size)
       f_.add("large-displacement", f_.member(where),
-             fmt::format("in case '{}' {} moves by {}, 1/{:.3g} of the structure's size; the theory holds for small "
+             fmt::format("in case '{}' {} moves by {}, 1/{} of the structure's size; the theory holds for small "
                          "displacements",
-                         solution_[in].name(), s_.members()[where].name, inspection::in_mm(most), size / most),
+                         solution_[in].name(), s_.members()[where].name, inspection::in_mm(most),
+                         short_number(size / most, 3)),
              "check loads, units and stiffness; if they are right, the result is only a first estimate")
           .others.push_back({Subject::Kind::load_case, solution_[in].name()});
     if (turned > large_turn)
       f_.add("large-rotation", f_.point(PointId{turned_where}),
-             fmt::format("in case '{}' {} turns by {:.3g} rad; the theory holds for small rotations",
-                         solution_[turned_in].name(), s_.points()[turned_where].name, turned),
+             fmt::format("in case '{}' {} turns by {} rad; the theory holds for small rotations",
+                         solution_[turned_in].name(), s_.points()[turned_where].name, short_number(turned, 3)),
              "check loads, units and stiffness; if they are right, the result is only a first estimate")
           .others.push_back({Subject::Kind::load_case, solution_[turned_in].name()});
   }
@@ -280,6 +281,7 @@ class Judge {
 }  // namespace
 
 Problems judge(const Solution& solution, const LimitCheck& limits, const Verification& hand) {
+  if (!solution.ok()) return {};
   return Judge(solution).run(limits, hand);
 }
 

@@ -5,6 +5,7 @@
 #include <new>
 
 #include "corvex/envelope.hpp"
+#include "corvex/number.hpp"
 #include "corvex/writing.hpp"
 #include "picture/pictures.hpp"
 
@@ -37,14 +38,18 @@ std::optional<Problem> slip(const PictureOptions& o) {
                                o.height, least, most)};
   if (!(o.letters >= 0.5 && o.letters <= 4))
     return Problem{fmt::format("letters {:g} times as large as usual: from 0.5 to 4 were expected", o.letters)};
-  constexpr int most_digits = 17;
-  if (o.digits < 1 || o.digits > most_digits)
-    return Problem{fmt::format("{} significant digits: from 1 to {} were expected", o.digits, most_digits)};
+  if (o.digits < least_digits || o.digits > most_digits)
+    return Problem{
+        fmt::format("{} significant digits: from {} to {} were expected", o.digits, least_digits, most_digits)};
+  constexpr std::size_t most_modes = 1000;
+  if (o.mode < 1 || o.mode > most_modes)
+    return Problem{fmt::format("mode {}: from 1 to {} was expected", o.mode, most_modes)};
   return {};
 }
 
 std::optional<Problem> slip(const Solution& solution, const PictureOptions& o) {
   if (auto problem = slip(o)) return problem;
+  if (!solution.ok()) return solution.problems().front();
   const Structure& s = solution.structure();
   if (o.scale && !(*o.scale >= 0 && std::isfinite(*o.scale)))
     return Problem{"the scale of movements has to be a number"};
@@ -154,6 +159,7 @@ std::optional<Problem> slip(const std::vector<PictureSide>& sides, Together toge
   const Solution& first = sides.front().solution;
   const std::string name = first[picture::case_of(first, o)].name();
   for (const PictureSide& side : sides) {
+    if (!side.solution.ok()) return side.solution.problems().front();
     if (side.solution.structure().is_plane() != first.structure().is_plane())
       return Problem{fmt::format("{} is {}, and {} is not", sides.front().name,
                                  first.structure().is_plane() ? "plane" : "in space", side.name)};

@@ -69,9 +69,9 @@ struct Source {
   const Solution& solution;
   const ReportOptions& options;
   const picture::Lettering& lettering;
-  Verification hand;
-  LimitCheck limits;
-  Problems findings;
+  const Verification& hand;
+  const LimitCheck& limits;
+  const Problems& findings;
 };
 
 void add_summary(Chapter& chapter, const Source& source);

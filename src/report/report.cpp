@@ -6,6 +6,7 @@
 #include <algorithm>
 
 #include "corvex/formula.hpp"
+#include "corvex/number.hpp"
 #include "picture/lettering.hpp"
 #include "report/book.hpp"
 
@@ -28,9 +29,9 @@ std::optional<Problem> slip(const ReportOptions& options) {
     if (std::find(known.begin(), known.end(), part) == known.end())
       return Problem{fmt::format("a report has no part '{}'{}; there are: {}", part, did_you_mean(part, known),
                                  fmt::join(known, ", "))};
-  constexpr int most_digits = 17;
-  if (options.digits < 1 || options.digits > most_digits)
-    return Problem{fmt::format("{} significant digits: from 1 to {} were expected", options.digits, most_digits)};
+  if (options.digits < least_digits || options.digits > most_digits)
+    return Problem{
+        fmt::format("{} significant digits: from {} to {} were expected", options.digits, least_digits, most_digits)};
   return {};
 }
 
@@ -57,28 +58,23 @@ std::vector<std::pair<const char*, std::string>> rows_of(const DocumentHead& hea
 
 }  // namespace reporting
 
-Expected<Report, Problem> report(const Model& model, const Solution& solution, const ReportOptions& options,
+Expected<Report, Problem> report(const Model& model, const Evaluation& evaluation, const ReportOptions& options,
                                  ReportFormat format) {
   if (const auto problem = slip(options)) return *problem;
-  if (!solution.ok())
-    return solution.problems().empty() ? Problem{"there is no solution"} : solution.problems().front();
+  if (!evaluation.ok()) return evaluation.problems().front();
   const picture::Lettering lettering;
   if (!lettering.has_font())
     return Problem{
         fmt::format("the font {} is not installed, and without it a report has no words (package "
                     "fonts-dejavu-core)",
                     picture::font_family)};
-  const auto hand = verify(solution, model.hand);
-  if (!hand) return model.located(hand.error()).front();
-  const auto limits = check_limits(solution, model.limits);
-  if (!limits) return model.located(limits.error()).front();
   const reporting::Source source{.model = model,
-                                 .solution = solution,
+                                 .solution = evaluation.solution,
                                  .options = options,
                                  .lettering = lettering,
-                                 .hand = *hand,
-                                 .limits = *limits,
-                                 .findings = document::findings_of(model, solution, *limits, *hand, true)};
+                                 .hand = evaluation.hand,
+                                 .limits = evaluation.limits,
+                                 .findings = evaluation.findings};
   reporting::Book book{
       .title = model.structure.title(), .changes = options.changes, .head = model.document, .digits = options.digits};
   for (std::size_t i = 0; i < std::size(report_parts); ++i) {
@@ -100,16 +96,13 @@ Expected<Report, Problem> report(const Model& model, const Solution& solution, c
     case ReportFormat::pdf: made.text = reporting::as_pdf(book); break;
     case ReportFormat::markdown: made = reporting::as_markdown(book, options.name); break;
   }
-  made.hand = source.hand;
-  made.limits = source.limits;
-  made.findings = source.findings;
   return made;
 }
 
 }  // namespace corvex
 
 extern "C" [[gnu::visibility("default")]] void corvex_write_report(
-    const corvex::Model& model, const corvex::Solution& solution, const corvex::ReportOptions& options,
+    const corvex::Model& model, const corvex::Evaluation& evaluation, const corvex::ReportOptions& options,
     corvex::ReportFormat format, corvex::Expected<corvex::Report, corvex::Problem>& report) {
-  report = corvex::report(model, solution, options, format);
+  report = corvex::report(model, evaluation, options, format);
 }

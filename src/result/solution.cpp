@@ -408,10 +408,15 @@ std::vector<LoadStep> CaseResult::steps() const {
   return all;
 }
 
+Solution::Solution() : Solution(Structure::plane("nothing"), {Problem{"nothing was solved"}}) {}
+Solution::Solution(Structure structure, Problems problems)
+    : problems_(std::move(problems)), refused_(std::make_shared<const Structure>(std::move(structure))) {}
 Solution::Solution(std::shared_ptr<const result::Data> data) : data_(std::move(data)) {}
 
 const Problems& Solution::notes() const& {
-  const result::Data& data = present(data_);
+  static const Problems none;
+  if (!data_) return none;
+  const result::Data& data = *data_;
   std::call_once(data.notes_once, [&] {
     data.notes = inspection::notes_of_description(data.structure);
     data.notes.insert(data.notes.end(), data.analysis.notes.begin(), data.analysis.notes.end());
@@ -419,17 +424,18 @@ const Problems& Solution::notes() const& {
   });
   return data.notes;
 }
+
 const Structure& Solution::structure() const& {
-  return present(data_).structure;
+  return data_ ? data_->structure : *refused_;
 }
 std::size_t Solution::size() const {
-  return present(data_).analysis.states.size();
+  return data_ ? data_->analysis.states.size() : 0;
 }
-
 std::vector<std::size_t> Solution::judged() const {
-  const Structure& s = present(data_).structure;
-  const std::size_t first = s.combinations().empty() ? 0 : s.load_cases().size();
   std::vector<std::size_t> all;
+  if (!data_) return all;
+  const Structure& s = data_->structure;
+  const std::size_t first = s.combinations().empty() ? 0 : s.load_cases().size();
   for (std::size_t i = first; i < size(); ++i)
     if (base_of(i) >= first) all.push_back(i);
   return all;
@@ -439,7 +445,7 @@ std::size_t Solution::base_of(std::size_t index) const {
 }
 
 CaseResult Solution::operator[](std::size_t index) const {
-  if (index >= size()) missing("load case", std::to_string(index));
+  if (index >= present(data_).analysis.states.size()) missing("load case", std::to_string(index));
   return CaseResult(data_, index);
 }
 
@@ -458,7 +464,7 @@ Solver& Solver::operator=(Solver&&) noexcept = default;
 namespace {
 
 Solution solution_of(const Structure& structure, Expected<solver::Analysis, Problems> analysis) {
-  if (!analysis) return Solution(analysis.error());
+  if (!analysis) return Solution(structure, analysis.error());
   return Solution(std::make_shared<const result::Data>(structure, std::move(analysis.value())));
 }
 

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <stdexcept>
 
 #include "corvex/figures.hpp"
 #include "result/polynomial.hpp"
@@ -33,10 +34,12 @@ std::vector<TracePlace> places_at(const MemberResult& member, Length at) {
 }
 
 std::vector<TracePlace> even_places(const MemberResult& member, int count) {
+  if (count < 2 || count > most_places)
+    throw std::invalid_argument("corvex: from 2 to " + std::to_string(most_places) + " places, not " +
+                                std::to_string(count));
   std::vector<TracePlace> all;
-  const int n = std::max(count, 2);
-  for (int i = 0; i < n; ++i) {
-    const Length at = i + 1 == n ? member.length() : member.length() * (static_cast<double>(i) / (n - 1));
+  for (int i = 0; i < count; ++i) {
+    const Length at = i + 1 == count ? member.length() : member.length() * (static_cast<double>(i) / (count - 1));
     for (TracePlace& p : places_at(member, at)) all.push_back(std::move(p));
   }
   return all;

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "corvex/evaluation.hpp"
 #include "hand/work_out.hpp"
 #include "study/at_once.hpp"
 
@@ -103,27 +104,19 @@ void find_worst(const Solution& solution, Compared& c) {
 Compared compared(const Candidate& candidate, const std::vector<ShownFigure>& show, Solver& solver) {
   Compared c{.name = candidate.name, .refused = candidate.refused};
   if (!c.refused.empty()) return c;
-  const Solution solution = solver.solve(candidate.structure);
-  if (!solution.ok()) {
-    c.refused = solution.problems();
-    return c;
-  }
-  const auto limits = check_limits(solution, candidate.limits);
-  const auto hand = verify(solution, candidate.hand);
-  const auto values = shown_values(solution, show);
-  if (!limits) c.refused = limits.error();
-  if (!values) c.refused.insert(c.refused.end(), values.error().begin(), values.error().end());
+  Evaluation e = evaluate(solver.solve(candidate.structure),
+                          {.limits = candidate.limits, .hand = candidate.hand, .acceptances = candidate.acceptances});
+  const auto values = shown_values(e.solution, show);
+  // A hand calculation of the model as it stands may speak of what a variant no longer has.
+  c.refused = e.solution.ok() ? e.refused_limits : e.solution.problems();
+  if (e.solution.ok() && !values) c.refused.insert(c.refused.end(), values.error().begin(), values.error().end());
   if (!c.refused.empty()) return c;
   c.mass = candidate.structure.mass();
-  c.limits = *limits;
-  // A hand calculation of the model as it stands may speak of what a variant no longer has.
-  if (hand) c.hand = *hand;
+  c.limits = std::move(e.limits);
+  c.hand = std::move(e.hand);
   c.shown = *values;
-  find_worst(solution, c);
-  c.findings = inspect(solution, candidate.limits).findings;
-  const Problems of_results = judge(solution, c.limits, c.hand);
-  c.findings.insert(c.findings.end(), of_results.begin(), of_results.end());
-  accept(c.findings, candidate.acceptances, true);
+  find_worst(e.solution, c);
+  c.findings = std::move(e.findings);
   return c;
 }
 

@@ -5,6 +5,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "corvex/evaluation.hpp"
+#include "corvex/number.hpp"
 #include "study/at_once.hpp"
 
 namespace corvex {
@@ -54,8 +56,8 @@ Problems check(const Sweep& s) {
                                                  name(kind), name(other->quantity->dimension))));
   }
   if (const double runs = possible_runs(s); problems.empty() && runs > static_cast<double>(most_sweep_runs))
-    problems.push_back(sweep_fault(
-        fmt::format("{:.3g} combinations are more than can be solved ({}): give fewer values", runs, most_sweep_runs)));
+    problems.push_back(sweep_fault(fmt::format("{} combinations are more than can be solved ({}): give fewer values",
+                                               short_number(runs, 3), most_sweep_runs)));
   return problems;
 }
 
@@ -117,28 +119,18 @@ bool is_worse(const Verdict& a, const Verdict& b) {
 void solve_run(const Sweep& sweep, const Candidate& candidate, Solver& solver, SweepRun& run) {
   run.refused = candidate.refused;
   if (!run.refused.empty()) return;
-  const Solution solution = solver.solve(candidate.structure);
-  if (!solution.ok()) {
-    run.refused = solution.problems();
-    return;
-  }
-  const auto values = shown_values(solution, sweep.show);
-  const auto limits = check_limits(solution, candidate.limits);
-  if (!values) run.refused = values.error();
-  if (!limits) run.refused.insert(run.refused.end(), limits.error().begin(), limits.error().end());
+  const Evaluation e = evaluate(solver.solve(candidate.structure),
+                                {.limits = candidate.limits, .acceptances = candidate.acceptances, .inspected = false});
+  const auto values = shown_values(e.solution, sweep.show);
+  run.refused = e.problems();
+  if (e.solution.ok() && !values) run.refused.insert(run.refused.begin(), values.error().begin(), values.error().end());
   if (!run.refused.empty()) return;
   run.shown = *values;
   for (const ShownFigure& f : sweep.show) run.required.push_back(required_of(f, candidate.limits, candidate.structure));
-  Problems findings = solution.notes();
-  const Problems of_results = judge(solution, *limits);
-  findings.insert(findings.end(), of_results.begin(), of_results.end());
-  // An acceptance may be of what the description alone shows: that is not looked at here.
-  accept(findings, candidate.acceptances, false);
-  run.warnings = warnings_of(findings);
-  std::erase_if(run.warnings, [](const Problem& p) { return p.finding == "unmatched-acceptance"; });
-  if (limits->verdicts.empty()) return;
-  run.limits_met = limits->all_met();
-  for (const Verdict& v : limits->verdicts)
+  run.warnings = warnings_of(e.findings);
+  if (e.limits.verdicts.empty()) return;
+  run.limits_met = e.limits.all_met();
+  for (const Verdict& v : e.limits.verdicts)
     if (v.state != Verdict::State::met && (!run.exceeded || is_worse(v, *run.exceeded))) run.exceeded = v;
 }
 

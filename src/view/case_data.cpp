@@ -61,7 +61,8 @@ std::vector<TracePlace> places_of(const MemberResult& m, int evenly) {
 
 class CaseData {
  public:
-  CaseData(const Viewed& v, std::size_t index) : s_(v.solution.structure()), result_(v.solution[index]) {}
+  CaseData(const Viewed& v, std::size_t index)
+      : s_(v.evaluation.solution.structure()), result_(v.evaluation.solution[index]) {}
 
   Json members() {
     Json all = Json::array();
@@ -138,8 +139,8 @@ class CaseData {
 }  // namespace
 
 Json stress_data(const Viewed& v, std::size_t index) {
-  const Structure& s = v.solution.structure();
-  const CaseResult result = v.solution[index];
+  const Structure& s = v.evaluation.solution.structure();
+  const CaseResult result = v.evaluation.solution[index];
   const int evenly = places_of_a_member(s.members().size());
   double most = 0;
   const auto value = [&](const std::optional<StressExtreme>& e, double sign) {
@@ -189,8 +190,8 @@ Json shape_data(const std::string& name, const ModeShape& shape) {
 // Load factors of this case and natural frequencies with their shapes, where the model asks for them.
 void add_modes(const Viewed& v, std::size_t index, int digits, Json& one) {
   ModesOptions wanted = v.model.modes;
-  std::erase_if(wanted.buckling, [&](const auto& b) { return b.first != v.solution[index].name(); });
-  const auto found = modes(v.solution, wanted);
+  std::erase_if(wanted.buckling, [&](const auto& b) { return b.first != v.evaluation.solution[index].name(); });
+  const auto found = modes(v.evaluation.solution, wanted);
   if (!found) return;
   for (const auto& item : document::modes_page(v.model.structure, *found, v.model.units))
     if (const auto* t = std::get_if<document::Table>(&item)) one["tables"].push_back(table_data(*t, digits));
@@ -217,13 +218,14 @@ Json case_data(const Viewed& v, std::size_t index, int digits) {
               {"members", std::move(members)},
               {"sizes", data.sizes()}};
   Json summary = Json::array();
-  for (const document::Words& words : document::summaries_of(v.model.units, v.solution, {index}, true, digits))
+  for (const document::Words& words :
+       document::summaries_of(v.model.units, v.evaluation.solution, {index}, true, digits))
     for (const document::Line& line : words.lines) summary.push_back(line.text);
   one["summary"] = std::move(summary);
-  document::Selection shown = *document::select(v.solution, {});
+  document::Selection shown = *document::select(v.evaluation.solution, {});
   shown.all = true;
   Json tables = Json::array();
-  for (const document::Table& t : document::tables_of_case(v.model.units, v.solution, index, shown))
+  for (const document::Table& t : document::tables_of_case(v.model.units, v.evaluation.solution, index, shown))
     tables.push_back(table_data(t, digits));
   one["tables"] = std::move(tables);
   add_modes(v, index, digits, one);

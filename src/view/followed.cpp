@@ -56,7 +56,7 @@ class Followed::Shared : public std::enable_shared_from_this<Followed::Shared> {
   }
   std::string title() const {
     const std::lock_guard lock(mutex_);
-    return good_ ? good_->viewed.solution.structure().title() : o_.path;
+    return good_ ? good_->viewed.evaluation.solution.structure().title() : o_.path;
   }
 
   void ask(const std::string& variant, std::function<void(Answered)> then) {
@@ -213,10 +213,11 @@ class Followed::Shared : public std::enable_shared_from_this<Followed::Shared> {
       if (!units) return {.problems = {Problem{units.error()}}};
       model.value().units = *units;
     }
-    Solution solution = solve(model->structure);
-    if (!solution.ok()) return {.problems = model->located(with_remedies(model->structure, solution.problems()))};
+    Evaluation evaluation = evaluate(*model);
+    if (const Solution& s = evaluation.solution; !s.ok())
+      return {.problems = model->located(with_remedies(model->structure, s.problems()))};
     auto shown =
-        std::make_shared<Shown>(Shown{.viewed = {overrides.variant, std::move(model.value()), std::move(solution)}});
+        std::make_shared<Shown>(Shown{.viewed = {overrides.variant, std::move(model.value()), std::move(evaluation)}});
     shown->model =
         model_data(shown->viewed, document.variants(), o_.digits).dump(-1, ' ', false, Json::error_handler_t::replace);
     return {.shown = std::move(shown)};

@@ -35,7 +35,7 @@ Json units_data(const ModelUnits& u) {
 // The line of each member, where it is known. All in one go: each look takes the whole file.
 Json lines_data(const Viewed& v) {
   Problems problems;
-  for (const Member& m : v.solution.structure().members()) {
+  for (const Member& m : v.evaluation.solution.structure().members()) {
     Problem& p = problems.emplace_back();
     p.subject = {Subject::Kind::member, m.name, 0};
   }
@@ -46,7 +46,7 @@ Json lines_data(const Viewed& v) {
 }
 
 Json members_data(const Viewed& v) {
-  const Structure& s = v.solution.structure();
+  const Structure& s = v.evaluation.solution.structure();
   Json all = Json::array();
   for (std::size_t i = 0; i < s.members().size(); ++i) {
     const Member& m = s.members()[i];
@@ -231,7 +231,7 @@ Json table_data(const document::Table& table, int digits) {
 }
 
 Json model_data(const Viewed& v, const std::vector<std::string>& variants, int digits) {
-  const Structure& s = v.solution.structure();
+  const Structure& s = v.evaluation.solution.structure();
   const ModelUnits& units = v.model.units;
   Json points = Json::array();
   for (const Point& p : s.points()) points.push_back({{"name", p.name}, {"at", list(p.position)}});
@@ -256,26 +256,27 @@ Json model_data(const Viewed& v, const std::vector<std::string>& variants, int d
                {"sections", sections_data(s)},
                {"supports", supports_data(s)},
                {"loads", std::move(loads)},
-               {"cases", cases_data(v.solution)},
-               {"governing", governing_case(v.solution)}};
-  const auto hand = verify(v.solution, v.model.hand);
-  const auto limits = check_limits(v.solution, v.model.limits);
-  if (hand && !hand->comparisons.empty()) data["hand"] = hand_data(*hand, units, digits);
-  if (limits && !limits->verdicts.empty()) {
-    data["limits"] = table_data(document::limits_table(*limits, units, digits, true), digits);
-    data["limits"]["met"] = limits->all_met();
+               {"cases", cases_data(v.evaluation.solution)},
+               {"governing", governing_case(v.evaluation.solution)}};
+  const Evaluation& e = v.evaluation;
+  if (!e.hand.comparisons.empty()) data["hand"] = hand_data(e.hand, units, digits);
+  if (!e.limits.verdicts.empty()) {
+    data["limits"] = table_data(document::limits_table(e.limits, units, digits, true), digits);
+    data["limits"]["met"] = e.limits.all_met();
   }
-  data["findings"] = problems_data(
-      document::findings_of(v.model, v.solution, limits ? *limits : LimitCheck{}, hand ? *hand : Verification{}, true));
+  Problems findings = e.problems();
+  findings.insert(findings.end(), e.findings.begin(), e.findings.end());
+  data["findings"] = problems_data(findings);
   Json summary = Json::array();
-  for (const document::Words& words : document::summaries_of(units, v.solution, v.solution.judged(), false, digits))
+  for (const document::Words& words :
+       document::summaries_of(units, v.evaluation.solution, v.evaluation.solution.judged(), false, digits))
     for (const document::Line& line : words.lines) summary.push_back(Json::array({line.label, line.text}));
   data["summary"] = std::move(summary);
   data["envelope"] = Json::array();
-  if (v.solution.judged().size() > 1) {
-    document::Selection shown = *document::select(v.solution, {});
+  if (v.evaluation.solution.judged().size() > 1) {
+    document::Selection shown = *document::select(v.evaluation.solution, {});
     shown.all = true;
-    for (const document::Table& t : document::tables_of_envelope(units, v.solution, shown))
+    for (const document::Table& t : document::tables_of_envelope(units, v.evaluation.solution, shown))
       data["envelope"].push_back(table_data(t, digits));
   }
   data["lines"] = lines_data(v);

@@ -57,15 +57,13 @@ namespace corvex {
 Expected<std::string, Problem> view_page(const std::vector<Viewed>& viewed, int digits, std::size_t most_bytes) {
   if (viewed.empty()) return Problem{"there is nothing to view"};
   // Variants of one model, or several models.
-  const std::string& title =
-      viewed.front().solution.ok() ? viewed.front().solution.structure().title() : viewed.front().name;
+  const std::string& title = viewed.front().evaluation.solution.structure().title();
   bool models = false;
   std::vector<std::string> variants;
   for (const Viewed& v : viewed) {
-    if (!v.solution.ok())
-      return v.solution.problems().empty() ? Problem{"there is no solution"} : v.solution.problems().front();
+    if (!v.evaluation.solution.ok()) return v.evaluation.solution.problems().front();
     if (&v != &viewed.front()) variants.push_back(v.name);
-    models |= v.solution.structure().title() != title;
+    models |= v.evaluation.solution.structure().title() != title;
   }
   std::string data = "[";
   for (const Viewed& v : viewed) {
@@ -73,7 +71,7 @@ Expected<std::string, Problem> view_page(const std::vector<Viewed>& viewed, int 
     if (models) model["first"] = title;
     data += (data.size() > 1 ? ",\n" : "") + std::string("{\"model\":") + view::for_script(model) + ",\"cases\":{";
     bool first = true;
-    for (const std::size_t i : v.solution.judged()) {
+    for (const std::size_t i : v.evaluation.solution.judged()) {
       view::Json one = view::case_data(v, i, digits);
       one["stress"] = view::stress_data(v, i);
       data += fmt::format("{}\"{}\":", first ? "" : ",\n", i) + view::for_script(one);
@@ -86,7 +84,7 @@ Expected<std::string, Problem> view_page(const std::vector<Viewed>& viewed, int 
     }
     data += "}}";
   }
-  return view::page_with(viewed.front().solution.structure().title(), data + "]");
+  return view::page_with(viewed.front().evaluation.solution.structure().title(), data + "]");
 }
 
 }  // namespace corvex

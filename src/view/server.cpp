@@ -115,7 +115,7 @@ class PageServer {
       workers->add(stop, [a = std::move(a), name, reply, digits] {
         std::string text = head_of(a);
         if (a.shown) {
-          const Solution& solution = a.shown->viewed.solution;
+          const Solution& solution = a.shown->viewed.evaluation.solution;
           std::size_t index = governing_case(solution);
           for (std::size_t i = 0; i < solution.size(); ++i)
             if (solution[i].name() == name) index = i;
@@ -137,7 +137,7 @@ class PageServer {
       const std::stop_token stop = a.shown ? a.shown->stop : std::stop_token();
       workers->add(stop, [a = std::move(a), index, key, data, reply] {
         std::string text = head_of(a);
-        if (a.shown && index < a.shown->viewed.solution.size())
+        if (a.shown && index < a.shown->viewed.evaluation.solution.size())
           text += fmt::format(",\"{}\":", key) + json_text(data(*a.shown, index));
         reply(json_answer(text + "}"));
       });

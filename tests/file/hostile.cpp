@@ -134,7 +134,7 @@ TEST_CASE("A model is read, solved and told on a small stack") {
   on_a_small_stack([&] {
     const auto model = read_model_text(text, "m.yaml");
     const Solution solution = solve(model->structure);
-    json = results_json(solution, {.places = 3});
+    json = results_json({.solution = solution}, {.places = 3});
   });
   CHECK_THAT(json, Contains("\"beam\""));
 }

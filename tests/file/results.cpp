@@ -18,7 +18,7 @@ namespace {
 Json results(const Model& m, int places = 0) {
   const Solution s = solve(m.structure);
   REQUIRE(s.ok());
-  const std::string text = results_json(s, {.places = places});
+  const std::string text = results_json({.solution = s}, {.places = places});
   test::check_results(text);
   return Json::parse(text);
 }
@@ -139,7 +139,7 @@ TEST_CASE("What does not exist is 0, what is not known is null") {
 
 TEST_CASE("No minus zero, no text that is not JSON") {
   const Solution s = solve(propped().structure);
-  const std::string text = results_json(s, {.places = 3});
+  const std::string text = results_json({.solution = s}, {.places = 3});
   CHECK(text.find("-0.0,") == std::string::npos);
   CHECK(text.find("-0.0\n") == std::string::npos);
   CHECK(text.find("nan") == std::string::npos);

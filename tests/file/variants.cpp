@@ -18,7 +18,7 @@ const std::string limited_trestle = trestle + "limits: [{safety: 1.5}]\n";
 std::string results(const Model& model) {
   const Solution solution = solve(model.structure);
   REQUIRE(solution.ok());
-  return results_json(solution);
+  return results_json({.solution = solution});
 }
 
 ModelDocument document(const std::string& variants = "") {
@@ -106,8 +106,8 @@ TEST_CASE("A variant, then values by pointer, then parameters") {
 }
 
 TEST_CASE("Names with a slash or a tilde are written with ~1 and ~0") {
-  const std::string odd =
-      replaced(replaced(limited_trestle, "  rail: RHS 80x40x4", "  a/b~c: RHS 80x40x4"), "section: rail", "section: a/b~c");
+  const std::string odd = replaced(replaced(limited_trestle, "  rail: RHS 80x40x4", "  a/b~c: RHS 80x40x4"),
+                                   "section: rail", "section: a/b~c");
   const auto d = read_document_text(odd, "model.yaml");
   REQUIRE(d);
   CHECK(built(*d, {.set = {{"/sections/a~1b~0c", "SHS 80x80x4"}}}).structure.sections()[1].designation ==

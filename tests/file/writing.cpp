@@ -19,7 +19,7 @@ std::string results(const Structure& s) {
   for (const Problem& p : solution.problems()) why += describe(p) + "\n";
   INFO(why);
   REQUIRE(solution.ok());
-  return results_json(solution, {.places = 5});
+  return results_json({.solution = solution}, {.places = 5});
 }
 
 std::string written(const Structure& s) {

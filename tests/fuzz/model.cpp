@@ -39,18 +39,16 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
   }
   if (!is_small(model->structure)) return 0;
   if (!model->structure.validate().empty() || !is_quick(model->structure)) return 0;
-  const Solution solution = solve(model->structure);
-  if (!solution.ok()) {
-    for (const Problem& p : model->located(solution.problems())) static_cast<void>(describe(p));
+  const Evaluation evaluation = evaluate(*model);
+  const Solution& solution = evaluation.solution;
+  static_cast<void>(results_json(evaluation, {.places = 3, .units = model->units}));
+  if (!evaluation.ok()) {
+    for (const Problem& p : model->located(evaluation.problems())) static_cast<void>(describe(p));
     return 0;
   }
-  const auto hand = verify(solution, model->hand);
-  const auto limits = check_limits(solution, model->limits);
-  if (!hand || !limits) return 0;
-  static_cast<void>(results_json(solution, {.places = 3, .hand = *hand, .limits = *limits, .units = model->units}));
   const auto selection = document::select(solution, {});
   if (selection) {
-    const auto page = document::solve_page(model->units, solution, *hand, *limits, *selection, {});
+    const auto page = document::solve_page(model->units, evaluation, *selection, {});
     static_cast<void>(document::page_text(page, {}));
     static_cast<void>(document::page_markdown(page, 4));
     for (const auto& table : document::data_tables(page)) static_cast<void>(document::csv(table));

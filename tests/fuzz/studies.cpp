@@ -54,14 +54,15 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     if (run_count(s) > 8) continue;
     if (const auto runs = sweep(*document, {}, s, {.threads = 1})) static_cast<void>(sweep_json(s, *runs));
   }
-  const Solution solution = solve(model->structure);
+  const Evaluation evaluation = evaluate(*model);
+  const Solution& solution = evaluation.solution;
   if (!solution.ok()) return 0;
   for (std::size_t i = 0; i < solution.size() && i < 2; ++i)
     if (const auto derivation = derive(solution, i))
       static_cast<void>(derivation_json(*derivation, both_ways(*derivation, solution), model->units));
   // Each of the larger outputs now and then.
-  if (size % 4 == 0) static_cast<void>(view_page({{"", *model, solution}}));
-  if (size % 4 == 1) static_cast<void>(report(*model, solution, {}, ReportFormat::html));
-  if (size % 8 == 2) static_cast<void>(report(*model, solution, {}, ReportFormat::pdf));
+  if (size % 4 == 0) static_cast<void>(view_page({{"", *model, evaluation}}));
+  if (size % 4 == 1) static_cast<void>(report(*model, evaluation, {}, ReportFormat::html));
+  if (size % 8 == 2) static_cast<void>(report(*model, evaluation, {}, ReportFormat::pdf));
   return 0;
 }

@@ -171,6 +171,9 @@ TEST_CASE("Examples of solution.hpp, diagram.hpp, hand.hpp") {
 #include "envelope.inc"
   } check("envelope");
   {
+#include "evaluation.inc"
+  } check("evaluation");
+  {
 #include "limits.inc"
   } check("limits");
   {

@@ -111,16 +111,17 @@ TEST_CASE("No picture, document or page of 300 frames has a number that is none"
       if (!svg) continue;
       CHECK(not_finite(*svg) == "");
     }
-    CHECK(not_finite(results_json(solution, {.places = 5})) == "");
+    CHECK(not_finite(results_json({.solution = solution}, {.places = 5})) == "");
     Model model{.structure = s};
-    const auto page = view_page({{"", model, solution}});
+    const Evaluation evaluation = evaluate(model, solution);
+    const auto page = view_page({{"", model, evaluation}});
     REQUIRE(page.ok());
     // The data alone: the program of the page has such words.
     const std::size_t begin = page->find("id=\"data\"");
     REQUIRE(begin != std::string::npos);
     CHECK(not_finite(page->substr(begin, page->find("</script>", begin) - begin)) == "");
     if (i % 10 == 0) {
-      const auto html = report(model, solution, {}, ReportFormat::html);
+      const auto html = report(model, evaluation, {}, ReportFormat::html);
       REQUIRE(html.ok());
       CHECK(not_finite(html->text) == "");
       // The page of a PDF is that of the same picture: it is written, and not empty.

@@ -35,7 +35,7 @@ struct Frame {
 };
 
 std::string results(const Structure& s) {
-  return results_json(solve(s), {.places = 3});
+  return results_json({.solution = solve(s)}, {.places = 3});
 }
 
 }  // namespace
@@ -130,12 +130,12 @@ TEST_CASE("Families by name") {
 TEST_CASE("Tables from the library, as text, CSV, Markdown and a spreadsheet") {
   Frame k;
   const Solution solution = solve(k.s);
-  const document::Page page = document::results_page(solution);
+  const document::Page page = document::results_page({.solution = solution});
   const std::string text = document::page_text(page, {.width = 100});
   CHECK_THAT(text, Contains("Reactions") && Contains("portal") && Contains("left"));
   CHECK_THAT(document::page_markdown(page, 4), Contains("| point |"));
   bool reactions = false;
-  for (const document::DataTable& t : document::data_tables(document::results_page(solution, {}, {}, true))) {
+  for (const document::DataTable& t : document::data_tables(document::results_page({.solution = solution}, {}, true))) {
     if (t.name != "reactions") continue;
     reactions = true;
     REQUIRE(t.rows.size() == 4);

@@ -54,15 +54,11 @@ std::vector<NamedModel> shipped_models() {
 }
 
 Problems told(const Model& model) {
-  const Solution solution = solve(model.structure);
-  if (!solution.ok()) {
-    Problems all = document::inspection_of(model).findings;
-    for (Problem& p : with_remedies(model.structure, solution.problems())) all.push_back(std::move(p));
-    return model.located(std::move(all));
-  }
-  const auto limits = check_limits(solution, model.limits);
-  const auto hand = verify(solution, model.hand);
-  return document::findings_of(model, solution, limits ? *limits : LimitCheck(), hand ? *hand : Verification(), true);
+  const Evaluation evaluation = evaluate(model);
+  if (evaluation.solution.ok()) return evaluation.findings;
+  Problems all = document::inspection_of(model).findings;
+  for (Problem& p : with_remedies(model.structure, evaluation.solution.problems())) all.push_back(std::move(p));
+  return model.located(std::move(all));
 }
 
 }  // namespace corvex::test
