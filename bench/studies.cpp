@@ -96,8 +96,8 @@ void studies() {
   };
   variants("with 20 walls and 50 loads", [](int i) {
     Structure s = girder(0.0032 + (i % 20) * 1e-4);
-    s.load_case("weight and product").clear();
-    s.load_case("weight and product").at(*s.find_point("u6"), Force{.y = (i / 20) * -0.1_kN}).gravity();
+    s.loads_of("weight and product").clear();
+    s.loads_of("weight and product").at(*s.find_point("u6"), Force{.y = (i / 20) * -0.1_kN}).gravity();
     return s;
   });
   variants("each with a wall that was never there before", [](int i) { return girder(0.0062 + i * 1e-6); });

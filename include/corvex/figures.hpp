@@ -28,9 +28,9 @@ struct MemberFigure {
   Kind kind;
   Needs needs;
   Quantity (*at)(const SectionState&);
-  Diagram (MemberResult::*diagram)() const = nullptr;  // along the whole member
-  Range MemberEnvelope::*envelope = nullptr;           // of the whole member
-  Range SectionEnvelope::*envelope_at = nullptr;       // at one place
+  Diagram (*diagram)(const MemberResult&) = nullptr;  // along the whole member
+  Range MemberEnvelope::*envelope = nullptr;          // of the whole member
+  Range SectionEnvelope::*envelope_at = nullptr;      // at one place
 
   Dimension dimension() const;
   // In a plane structure there is no torsion; a link has an axial force only.

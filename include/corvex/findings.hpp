@@ -46,7 +46,7 @@ struct LoadTotal {
   std::optional<Vector> through;
 };
 
-// Of each load case. Of a sound description only.
+// Of each load case; empty where `validate` finds errors.
 std::vector<LoadTotal> load_totals(const Structure& structure);
 
 // Members of one section and material, with their lengths between the ends of their axes.
@@ -56,6 +56,7 @@ struct PartsOfOneKind {
   Length length;
   std::optional<Mass> mass;  // nothing where the material has no density
 };
+// Empty where `validate` finds errors.
 std::vector<PartsOfOneKind> parts_list(const Structure& structure);
 
 struct Inspection {

@@ -16,6 +16,7 @@
 #include <concepts>
 #include <cstddef>
 #include <cstdint>
+#include <memory>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -31,7 +32,8 @@ namespace corvex {
 
 // The number of a point, member or section of a structure, which makes it. An id that another structure made is
 // reported by `validate`, and refused by results with std::out_of_range. `PointId(i)` is the i-th point of any
-// structure. Ids compare by their numbers.
+// structure. What a structure has when it is copied keeps its ids in the copy; what is added later to one of them has
+// no id in the other.
 template <class What>
 struct Id {
   std::size_t index = 0;
@@ -43,7 +45,10 @@ struct Id {
   requires(!std::same_as<Number, char> && !std::same_as<Number, bool>) explicit constexpr Id(Number number,
                                                                                              std::uint32_t of = 0)
       : index(static_cast<std::size_t>(number)), structure(of) {}
-  constexpr bool operator==(const Id& o) const { return index == o.index; }
+  // Ids of different structures differ; one of any structure equals what has its number.
+  constexpr bool operator==(const Id& o) const {
+    return index == o.index && (structure == o.structure || structure == 0 || o.structure == 0);
+  }
 };
 using PointId = Id<struct PointKind>;
 using MemberId = Id<struct MemberKindOfId>;
@@ -66,18 +71,50 @@ class MemberRef {
   std::string name_;
 };
 
+// Sums, differences and multiples of these are taken by component.
 struct Force {
   ForceSize x{}, y{}, z{};
+  bool operator==(const Force&) const = default;
 };
 struct Moment {
   MomentSize x{}, y{}, z{};
+  bool operator==(const Moment&) const = default;
 };
 struct LineForce {
   LineForceSize x{}, y{}, z{};
+  bool operator==(const LineForce&) const = default;
 };
 struct Acceleration {
   AccelerationSize x{}, y{}, z{};
+  bool operator==(const Acceleration&) const = default;
 };
+template <class T>
+concept ThreeComponents =
+    std::same_as<T, Force> || std::same_as<T, Moment> || std::same_as<T, LineForce> || std::same_as<T, Acceleration>;
+template <ThreeComponents T>
+constexpr T operator+(const T& a, const T& b) {
+  return {a.x + b.x, a.y + b.y, a.z + b.z};
+}
+template <ThreeComponents T>
+constexpr T operator-(const T& a, const T& b) {
+  return {a.x - b.x, a.y - b.y, a.z - b.z};
+}
+template <ThreeComponents T>
+constexpr T operator-(const T& a) {
+  return {-a.x, -a.y, -a.z};
+}
+template <ThreeComponents T>
+constexpr T operator*(const T& a, double factor) {
+  return {a.x * factor, a.y * factor, a.z * factor};
+}
+template <ThreeComponents T>
+constexpr T operator*(double factor, const T& a) {
+  return a * factor;
+}
+template <ThreeComponents T>
+constexpr T operator/(const T& a, double divisor) {
+  return {a.x / divisor, a.y / divisor, a.z / divisor};
+}
 // Movement of a support: along and about the global axes.
 struct Settlement {
   Length x{}, y{}, z{};
@@ -220,13 +257,15 @@ class LoadCase : public LoadCalls<LoadCase> {
   std::vector<Load> loads_;
 };
 
-class Structure;
+struct LoadCases;
 
-// Adds loads to the case of this name of a structure, whatever the structure is made to be meanwhile. Not longer to be
-// used than the structure.
+// Adds loads to a case of a structure (Structure::load_case, loads_of). It follows a structure that is
+// moved, and finds its case by name in one that is assigned to. Where the structure is no longer there every call
+// throws std::logic_error; where it has no such case, std::out_of_range.
 class LoadsOf : public LoadCalls<LoadsOf> {
  public:
-  LoadsOf(Structure& structure, std::string name) : structure_(&structure), name_(std::move(name)) {}
+  [[gnu::visibility("hidden")]] LoadsOf(std::weak_ptr<LoadCases> cases, std::string name)
+      : cases_(std::move(cases)), name_(std::move(name)) {}
 
   const std::string& name() const { return name_; }
   // Those that are there already.
@@ -234,7 +273,9 @@ class LoadsOf : public LoadCalls<LoadsOf> {
 
  private:
   friend class LoadCalls<LoadsOf>;
-  Structure* structure_;
+  LoadCase& load_case() const;
+
+  std::weak_ptr<LoadCases> cases_;
   std::string name_;
 };
 

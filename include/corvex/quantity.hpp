@@ -101,6 +101,7 @@ using LineForceSize = Measure<0, 1, -2>;
 using Stress = Measure<-1, 1, -2>;
 using Expansion = Measure<0, 0, 0, -1>;
 using Angle = Measure<0, 0, 0, 0, 1>;
+using Frequency = Measure<0, 0, -1>;
 // Always a difference.
 using Temperature = Measure<0, 0, 0, 1>;
 using Stiffness = LineForceSize;
@@ -159,6 +160,7 @@ inline constexpr Stress Pa = Stress::si(1), MPa = Stress::si(1e6), GPa = Stress:
 inline constexpr Temperature K = Temperature::si(1);
 inline constexpr TurningStiffness N_m_per_rad = TurningStiffness::si(1), kN_m_per_rad = TurningStiffness::si(1e3);
 inline constexpr Expansion per_K = Expansion::si(1);
+inline constexpr Frequency Hz = Frequency::si(1);
 inline constexpr Angle rad = Angle::si(1), mrad = Angle::si(1e-3), deg = Angle::si(0.017453292519943295);
 }  // namespace units
 
@@ -190,6 +192,7 @@ CORVEX_LITERAL(kN, kN)
 CORVEX_LITERAL(lbf, lbf)
 CORVEX_LITERAL(N_m, N_m)
 CORVEX_LITERAL(kN_m, kN_m)
+CORVEX_LITERAL(N_mm, N_mm)
 CORVEX_LITERAL(kN_per_m, kN_per_m)
 CORVEX_LITERAL(N_per_m, N_per_m)
 CORVEX_LITERAL(N_per_mm, N_per_mm)
@@ -198,7 +201,13 @@ CORVEX_LITERAL(MPa, MPa)
 CORVEX_LITERAL(GPa, GPa)
 CORVEX_LITERAL(K, K)
 CORVEX_LITERAL(kN_m_per_rad, kN_m_per_rad)
+CORVEX_LITERAL(N_m_per_rad, N_m_per_rad)
+CORVEX_LITERAL(per_K, per_K)
+CORVEX_LITERAL(Hz, Hz)
+CORVEX_LITERAL(tonne, tonne)
+CORVEX_LITERAL(kg_m2, kg_m2)
 CORVEX_LITERAL(rad, rad)
+CORVEX_LITERAL(mrad, mrad)
 CORVEX_LITERAL(deg, deg)
 #undef CORVEX_LITERAL
 }  // namespace literals

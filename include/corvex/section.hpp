@@ -183,7 +183,7 @@ class Section {
   // on shapes with closed forms.
   Section(const Shape& shape, double fineness = 1);  // NOLINT: a shape is a section
   // With a torsion constant that a standard gives for the shape, where that differs from the exact one.
-  Section with_torsion_constant(SecondMoment J) const;
+  [[nodiscard]] Section with_torsion_constant(SecondMoment J) const;
   template <class S>
   requires std::is_constructible_v<Shape, S> Section(const S& shape) : Section(Shape(shape)) {}  // NOLINT
 

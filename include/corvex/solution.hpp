@@ -129,19 +129,21 @@ class MemberResult {
   // The member acts one way only and in this case does not act.
   bool is_slack() const;
 
-  Diagram axial() const;
-  Diagram shear_y() const;
-  Diagram shear_z() const;
-  Diagram torsion() const;
-  Diagram moment_y() const;
-  Diagram moment_z() const;
+  // Internal forces along the member, in N and N·m, in its own axes: N positive in tension; of Vy, Vz, T, My and Mz the
+  // positive section's face sees the positive direction (docs/signs.md).
+  ForceDiagram axial() const;
+  ForceDiagram shear_y() const;
+  ForceDiagram shear_z() const;
+  MomentDiagram torsion() const;
+  MomentDiagram moment_y() const;
+  MomentDiagram moment_z() const;
   // Movement of the axis in the member's own axes.
-  Diagram deflection_x() const;
-  Diagram deflection_y() const;
-  Diagram deflection_z() const;
+  LengthDiagram deflection_x() const;
+  LengthDiagram deflection_y() const;
+  LengthDiagram deflection_z() const;
   // Rotation of the section about the member's own y and z, right-handed; shear strain is no part of it.
-  Diagram rotation_y() const;
-  Diagram rotation_z() const;
+  AngleDiagram rotation_y() const;
+  AngleDiagram rotation_z() const;
 
   // All readings of the deflection of the member. What restrains it, and how much, is not decided: each reading that
   // may be meant is there, and the worst ratio counts. Candidates for supports are the member's ends, its supports and
@@ -157,12 +159,13 @@ class MemberResult {
   Stretch governing_stretch() const;
   // The deflection of that reading.
   Extreme sag() const { return governing_stretch().sag; }
-  // The same at one place, of the worst reading that covers it.
+  // The same at one place, of the worst reading that covers it. A place beside the member throws std::out_of_range.
   Length sag_at(Length place) const;
   // The difference of the displacements across the member between two of its points where it is joined, supported or
   // ends, over their distance: the largest, with its points. For columns, the drift between storeys and as a whole.
   Stretch drift() const;
-  // The largest distance from the chord between two moved places of the member, square to it and unsigned.
+  // The largest distance from the chord between two moved places of the member, square to it and unsigned. Places
+  // beside the member throw std::out_of_range, and others than one before the other std::invalid_argument.
   Extreme sag_between(Length from, Length to) const;
 
   SectionState at(Length place, Side side = Side::after) const;
@@ -202,6 +205,7 @@ class MemberResult {
 
  private:
   Diagram diagram(Dimension d, double noise, std::size_t quantity) const;
+  double place_on_member(Length place) const;
   // The piece of the course that counts at a place, and the place along it.
   std::pair<std::size_t, double> locate(Length place, Side side) const;
 

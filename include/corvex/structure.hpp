@@ -75,8 +75,8 @@ class Support {
   static Support hold(std::initializer_list<Freedom> freedoms);
   static Support hold(const std::vector<Freedom>& freedoms);
   // The same and besides: movement along a direction held (its length does not matter), springs.
-  Support along(const Vector& direction) const;
-  Support spring(const Springs& springs) const;
+  [[nodiscard]] Support along(const Vector& direction) const;
+  [[nodiscard]] Support spring(const Springs& springs) const;
 
   bool is_roller() const { return roller_; }
   const std::array<bool, 6>& held() const { return held_; }
@@ -108,8 +108,9 @@ struct Offset {
 class MaterialChoice : public Material {
  public:
   MaterialChoice() = default;
-  MaterialChoice(Material material) : Material(std::move(material)) {}  // NOLINT: meant to convert
-  MaterialChoice(const char* built_in);                                 // NOLINT: meant to convert
+  MaterialChoice(Material material) : Material(std::move(material)) {}             // NOLINT: meant to convert
+  MaterialChoice(const std::string& built_in);                                     // NOLINT: meant to convert
+  MaterialChoice(const char* built_in) : MaterialChoice(std::string(built_in)) {}  // NOLINT: meant to convert
 
   // Why there is no such material; empty where there is.
   const std::string& fault() const { return fault_; }
@@ -232,6 +233,83 @@ struct Box {
   double diagonal() const { return length(high - low); }
 };
 
+// Names and the numbers of what has them.
+struct NameHash : std::hash<std::string_view> {
+  using is_transparent = void;
+};
+using NameIndex = std::unordered_map<std::string, std::size_t, NameHash, std::equal_to<>>;
+
+// Which structure made the ids of one kind. A copy has a mark of its own, and accepts the ids that were made before it
+// was copied.
+class Marks {
+ public:
+  Marks();
+  Marks(const Marks& other);
+  Marks(Marks&&) noexcept = default;
+  Marks& operator=(const Marks& other) { return *this = Marks(other); }
+  Marks& operator=(Marks&&) noexcept = default;
+
+  // The mark of the next thing.
+  std::uint32_t next() { return ++count_, own_; }
+  // Ids that were given before are no longer accepted.
+  void renew(std::size_t count);
+  // Of the structure that made the thing of this number.
+  std::uint32_t of(std::size_t index) const;
+  template <class What>
+  bool accept(Id<What> id, std::size_t count) const {
+    return id.index < count && (id.structure == 0 || made(id.structure, id.index));
+  }
+  template <class What>
+  std::size_t checked(Id<What> id, std::size_t count) const {
+    if (!accept(id, count)) throw std::out_of_range("corvex: this id is of another structure");
+    return id.index;
+  }
+
+ private:
+  struct Origin {
+    std::uint32_t mark;
+    std::size_t count;  // of things when it was copied
+  };
+  bool made(std::uint32_t mark, std::size_t index) const;
+
+  std::uint32_t own_;
+  std::size_t count_ = 0;
+  std::vector<Origin> origins_;  // the first structure of the line first
+};
+
+struct LoadCases {
+  std::deque<LoadCase> all;
+  NameIndex index;
+};
+
+// A value at a place of its own, where others can find it as long as it is there. Copied with what holds it.
+template <class T>
+class Kept {
+ public:
+  Kept() : value_(std::make_shared<T>()) {}
+  Kept(const Kept& other) : value_(std::make_shared<T>(other.get())) {}
+  Kept(Kept&&) noexcept = default;
+  // In place: who found the value here finds what it has become.
+  Kept& operator=(const Kept& other) {
+    if (this != &other) get() = other.get();
+    return *this;
+  }
+  Kept& operator=(Kept&&) noexcept = default;
+
+  const T& get() const {
+    static const T none;
+    return value_ ? *value_ : none;
+  }
+  T& get() {
+    if (!value_) value_ = std::make_shared<T>();
+    return *value_;
+  }
+  std::weak_ptr<T> place() const { return value_; }
+
+ private:
+  std::shared_ptr<T> value_;
+};
+
 class Structure {
  public:
   static Structure plane(std::string title);
@@ -249,13 +327,18 @@ class Structure {
   MemberId member(std::string name, std::vector<PointId> through, const MemberOptions& options);
   // Points by their names.
   MemberId member(std::string name, std::initializer_list<const char*> through, const MemberOptions& options);
+  MemberId member(std::string name, const std::vector<std::string>& through, const MemberOptions& options);
   void support(PointId point, const Support& support);
   // At these points of a member, or along its whole length.
   void brace(const MemberRef& member, const std::vector<PointId>& at = {}, Against against = Against::both);
   // A mass on a point: a motor, a filled vessel. Gravity acts on it as on the members.
   void point_mass(PointId point, Mass mass, const MassBody& body = {});
-  // To add loads to the case of that name, which is made when first asked for.
+  // A new load case, to add loads to. A name that is there already is reported by `validate`.
   LoadsOf load_case(std::string_view name);
+  // One that is there already; throws std::out_of_range with the nearest name if there is none.
+  LoadsOf loads_of(std::string_view name);
+  // Its number in load_cases(); nothing if there is none.
+  std::optional<std::size_t> find_load_case(std::string_view name) const;
   // Of load cases that are there already, by their names. Where the structure has combinations, they are what tables,
   // limits and the envelope look at.
   void combination(std::string name, const std::vector<std::pair<std::string, double>>& factors);
@@ -272,7 +355,7 @@ class Structure {
   //     corvex::MemberOptions brace = trestle.options_of("brace");
   //     brace.kind = corvex::MemberKind::link;
   //     trestle.change("brace", brace);
-  //     trestle.load_case("product").clear();
+  //     trestle.loads_of("product").clear();
   void replace_section(std::string_view name, const Section& section);
   void replace_section(std::string_view name, const Profile& profile);
   // Of no member. Ids of sections that were given before are no longer this structure's.
@@ -292,35 +375,52 @@ class Structure {
   void remove_load_case(std::string_view name);
   void remove_combination(std::string_view name);
 
-  const std::string& title() const { return title_; }
+  const std::string& title() const& { return title_; }
+  std::string title() && { return std::move(title_); }
   bool is_plane() const { return plane_; }
   Up up() const { return up_; }
   Vector up_direction() const { return up_ == Up::y ? Vector{0, 1, 0} : Vector{0, 0, 1}; }
   const AnalysisOptions& analysis() const { return analysis_; }
-  const std::vector<Point>& points() const { return points_; }
+  const std::vector<Point>& points() const& { return points_; }
+  std::vector<Point> points() && { return std::move(points_); }
   // Around all points; of no size where there are none.
   Box bounds() const;
-  const std::vector<Member>& members() const { return members_; }
-  const std::vector<NamedSection>& sections() const { return sections_; }
-  const std::vector<Material>& materials() const { return materials_; }
-  const std::vector<PointSupport>& supports() const { return supports_; }
-  const std::vector<PointMass>& point_masses() const { return masses_; }
-  const std::vector<Bracing>& bracing() const { return bracing_; }
-  const std::deque<LoadCase>& load_cases() const { return cases_; }
-  const std::vector<Combination>& combinations() const { return combinations_; }
-  const auto& point_families() const { return point_families_; }
-  const auto& member_families() const { return member_families_; }
+  const std::vector<Member>& members() const& { return members_; }
+  std::vector<Member> members() && { return std::move(members_); }
+  const std::vector<NamedSection>& sections() const& { return sections_; }
+  std::vector<NamedSection> sections() && { return std::move(sections_); }
+  const std::vector<Material>& materials() const& { return materials_; }
+  std::vector<Material> materials() && { return std::move(materials_); }
+  const std::vector<PointSupport>& supports() const& { return supports_; }
+  std::vector<PointSupport> supports() && { return std::move(supports_); }
+  const std::vector<PointMass>& point_masses() const& { return masses_; }
+  std::vector<PointMass> point_masses() && { return std::move(masses_); }
+  const std::vector<Bracing>& bracing() const& { return bracing_; }
+  std::vector<Bracing> bracing() && { return std::move(bracing_); }
+  const std::deque<LoadCase>& load_cases() const& { return cases_.get().all; }
+  std::deque<LoadCase> load_cases() && { return cases_.get().all; }
+  const std::vector<Combination>& combinations() const& { return combinations_; }
+  std::vector<Combination> combinations() && { return std::move(combinations_); }
+  using PointFamilies = std::map<std::string, std::vector<PointId>, std::less<>>;
+  using MemberFamilies = std::map<std::string, std::vector<MemberId>, std::less<>>;
+  const PointFamilies& point_families() const& { return point_families_; }
+  PointFamilies point_families() && { return std::move(point_families_); }
+  const MemberFamilies& member_families() const& { return member_families_; }
+  MemberFamilies member_families() && { return std::move(member_families_); }
 
   // Throws std::out_of_range for an id of another structure.
-  const Point& operator[](PointId id) const { return points_[checked(id, points_.size())]; }
-  const Member& operator[](MemberId id) const { return members_[checked(id, members_.size())]; }
-  bool has(PointId id) const { return is_own(id, points_.size()); }
-  bool has(MemberId id) const { return is_own(id, members_.size()); }
-  bool has(SectionId id) const {
-    return id.index < sections_.size() && (id.structure == 0 || id.structure == section_mark_);
+  const Point& operator[](PointId id) const& { return points_[point_ids_.checked(id, points_.size())]; }
+  Point operator[](PointId id) && { return static_cast<const Structure&>(*this)[id]; }
+  const Member& operator[](MemberId id) const& { return members_[member_ids_.checked(id, members_.size())]; }
+  Member operator[](MemberId id) && { return static_cast<const Structure&>(*this)[id]; }
+  bool has(PointId id) const { return point_ids_.accept(id, points_.size()); }
+  bool has(MemberId id) const { return member_ids_.accept(id, members_.size()); }
+  bool has(SectionId id) const { return section_ids_.accept(id, sections_.size()); }
+  // Throw std::out_of_range for a member whose section or material is not of this structure.
+  const Section& section_of(const Member& m) const {
+    return sections_[section_ids_.checked(m.section, sections_.size())].section;
   }
-  const Section& section_of(const Member& m) const { return sections_[m.section.index].section; }
-  const Material& material_of(const Member& m) const { return materials_[m.material]; }
+  const Material& material_of(const Member& m) const { return materials_.at(m.material); }
 
   // By name; nothing if there is none.
   std::optional<PointId> find_point(std::string_view name) const;
@@ -337,11 +437,12 @@ class Structure {
   // The member's axis: from its first point to its last, moved by its arms.
   Vector axis_start(const Member& m) const;
   Vector axis_end(const Member& m) const;
-  // Its length and the place of the k-th of its points along it, in metres. Of a sound description only, as the mass
-  // is.
+  // Its length and the place of the k-th of its points along it, in metres. A member without points, or with points of
+  // another structure, throws std::out_of_range.
   double length_of(const Member& m) const;
   double place_of(const Member& m, std::size_t k) const;
-  // Of all members and masses on points; nothing where the material of a member has no density.
+  // Of all members and masses on points; nothing where the material of a member has no density, or where the member has
+  // no section or no points of this structure.
   std::optional<Mass> mass() const;
 
   // Everything that is wrong with the description, without solving. Notes may be among them.
@@ -350,31 +451,12 @@ class Structure {
  private:
   Structure(std::string title, bool plane, Up up);
 
-  friend class LoadsOf;
-  template <class Self>
-  friend class LoadCalls;
   PointId point_at(std::string name, const Vector& position);
-  LoadCase& case_named(std::string_view name);
-  template <class What>
-  bool is_own(Id<What> id, std::size_t count) const {
-    return id.index < count && (id.structure == 0 || id.structure == mark_);
-  }
-  template <class What>
-  std::size_t checked(Id<What> id, std::size_t count) const {
-    if (!is_own(id, count)) throw std::out_of_range("corvex: this id is of another structure");
-    return id.index;
-  }
-
-  struct Hash : std::hash<std::string_view> {
-    using is_transparent = void;
-  };
-  using Index = std::unordered_map<std::string, std::size_t, Hash, std::equal_to<>>;
-  void enter(Index& index, const std::string& name, std::size_t at, Subject::Kind kind);
+  void enter(NameIndex& index, const std::string& name, std::size_t at, Subject::Kind kind);
   std::size_t section_named(std::string_view name) const;
   Member made(std::string name, std::vector<PointId> through, const MemberOptions& options);
 
-  std::uint32_t mark_;          // of ids; copies have the same
-  std::uint32_t section_mark_;  // of those of sections
+  Marks point_ids_, member_ids_, section_ids_;
   std::string title_;
   bool plane_;
   Up up_;
@@ -386,11 +468,11 @@ class Structure {
   std::vector<PointSupport> supports_;
   std::vector<PointMass> masses_;
   std::vector<Bracing> bracing_;
-  std::deque<LoadCase> cases_;
+  Kept<LoadCases> cases_;
   std::vector<Combination> combinations_;
-  std::map<std::string, std::vector<PointId>, std::less<>> point_families_;
-  std::map<std::string, std::vector<MemberId>, std::less<>> member_families_;
-  Index point_index_, member_index_, section_index_, case_index_;
+  PointFamilies point_families_;
+  MemberFamilies member_families_;
+  NameIndex point_index_, member_index_, section_index_;
   Problems while_building_;
 };
 

@@ -54,7 +54,7 @@ CaseFigures::CaseFigures(const ModelUnits& units, const Solution& solution, std:
     for (const MemberFigure& f : member_figures()) {
       if (!is_internal_force(f)) continue;
       double& size = f.kind == MemberFigure::Kind::force ? z.force : z.moment;
-      size = std::max(size, (m.*f.diagram)().largest().si);
+      size = std::max(size, f.diagram(m).largest().si);
     }
     const Extreme e = m.movement();
     if (e.value.si > most_.value.si * (1 + noise)) most_ = e, most_member_ = i;
@@ -88,7 +88,7 @@ std::vector<std::size_t> CaseFigures::members_by_use() const {
       u.stress = clean(mises->value.si(), {"", 1}, sizes_.stress);
       if (const auto strength = m.strength()) u.of_strength = u.stress / strength->si();
     } else {
-      u.force = m.axial().largest().si;
+      u.force = m.axial().largest().si();
     }
   }
   const auto more = [](double a, double b) { return a > b * (1 + noise); };

@@ -199,7 +199,7 @@ Table inner_forces_table(const CaseFigures& c, const Selection& selection) {
     const MemberResult& m = c.member(i);
     const bool link = m.member().kind == MemberKind::link;
     const auto row = [&](const MemberFigure& f, const std::string& words) {
-      const Diagram d = (m.*f.diagram)();
+      const Diagram d = f.diagram(m);
       const bool force = f.kind == MemberFigure::Kind::force;
       const NamedUnit& in = force ? u.force : u.moment;
       const double size = force ? c.sizes().force : c.sizes().moment;

@@ -66,7 +66,7 @@ Json member_json(const Structure& structure, const MemberResult& m, const JsonOp
     j["slack"] = m.is_slack();
   }
   for (const MemberFigure& f : member_figures())
-    if (f.envelope) j[f.name] = extremes((m.*f.diagram)());
+    if (f.envelope) j[f.name] = extremes(f.diagram(m));
   // Unsigned.
   j["sag"] = {{"max", extreme_json(m.sag())}, {"min", {{"value", 0.0}, {"at", 0.0}}}};
   j["stress"] = {{"max", stress_json(m.max_stress())}, {"min", stress_json(m.min_stress())}};

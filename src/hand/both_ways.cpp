@@ -23,14 +23,18 @@ void compare(std::vector<BothWays>& all) {
 struct MemberForce {
   const char* word;
   Diagram DerivedMember::*derived;
-  Diagram (MemberResult::*solved)() const;
+  Diagram (*solved)(const MemberResult&);
 };
-constexpr MemberForce forces[] = {{"N", &DerivedMember::axial, &MemberResult::axial},
-                                  {"Vy", &DerivedMember::shear_y, &MemberResult::shear_y},
-                                  {"Vz", &DerivedMember::shear_z, &MemberResult::shear_z},
-                                  {"T", &DerivedMember::torsion, &MemberResult::torsion},
-                                  {"My", &DerivedMember::moment_y, &MemberResult::moment_y},
-                                  {"Mz", &DerivedMember::moment_z, &MemberResult::moment_z}};
+template <auto member_function>
+Diagram along(const MemberResult& member) {
+  return (member.*member_function)();
+}
+constexpr MemberForce forces[] = {{"N", &DerivedMember::axial, along<&MemberResult::axial>},
+                                  {"Vy", &DerivedMember::shear_y, along<&MemberResult::shear_y>},
+                                  {"Vz", &DerivedMember::shear_z, along<&MemberResult::shear_z>},
+                                  {"T", &DerivedMember::torsion, along<&MemberResult::torsion>},
+                                  {"My", &DerivedMember::moment_y, along<&MemberResult::moment_y>},
+                                  {"Mz", &DerivedMember::moment_z, along<&MemberResult::moment_z>}};
 
 // The largest value of a, without its sign, and that of b at the same place.
 std::pair<Quantity, Quantity> largest(const Diagram& a, const Diagram& b) {
@@ -69,7 +73,7 @@ std::vector<BothWays> both_ways(const Derivation& d, const Solution& solution) {
     const bool link = s[m.member].kind == MemberKind::link;
     for (const MemberForce& part : forces) {
       if (link && part.derived != &DerivedMember::axial) continue;
-      const auto [derived, computed] = largest(m.*part.derived, (solved.*part.solved)());
+      const auto [derived, computed] = largest(m.*part.derived, part.solved(solved));
       if (derived.si == 0 && computed.si == 0) continue;
       add(fmt::format("{} {}", part.word, s[m.member].name), derived, computed);
     }

@@ -167,7 +167,7 @@ bool is_taken_before(const Figure& f, double value, double other) {
 namespace {
 
 std::optional<Quantity> of_member(const MemberResult& m, const Figure& f, const Target& t, double hand) {
-  if (const MemberFigure* figure = member_figure(f.kind)) return along((m.*figure->diagram)(), f, t, m.length(), hand);
+  if (const MemberFigure* figure = member_figure(f.kind)) return along(figure->diagram(m), f, t, m.length(), hand);
   if (f.kind == Kind::sag) return sag(m, f, t);
   return f.kind == Kind::safety ? safety(m, t) : stress(m, f, t);
 }

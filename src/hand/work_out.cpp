@@ -8,6 +8,7 @@
 #include "corvex/number.hpp"
 #include "hand/names.hpp"
 #include "quantity/ascii.hpp"
+#include "structure/checks.hpp"
 
 namespace corvex::hand {
 namespace {
@@ -302,6 +303,7 @@ Expected<WorkedOut, Problems> work_out(const Structure& structure, const HandCal
 namespace corvex {
 
 Problems check(const Structure& structure, const HandCalculation& hand) {
+  if (!is_whole(structure)) return errors_of(structure);
   const auto worked = hand::work_out(structure, hand);
   return worked ? Problems{} : worked.error();
 }

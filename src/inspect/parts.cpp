@@ -2,10 +2,12 @@
 #include <map>
 
 #include "corvex/findings.hpp"
+#include "structure/checks.hpp"
 
 namespace corvex {
 
 std::vector<PartsOfOneKind> parts_list(const Structure& s) {
+  if (!errors_of(s).empty()) return {};
   std::map<std::pair<std::size_t, std::string>, PartsOfOneKind> parts;
   for (const Member& m : s.members()) {
     const Material& material = s.material_of(m);

@@ -1,6 +1,7 @@
 // The resultant of each load case.
 #include "corvex/acting.hpp"
 #include "corvex/findings.hpp"
+#include "structure/checks.hpp"
 
 namespace corvex {
 namespace {
@@ -58,6 +59,7 @@ class Adder {
 }  // namespace
 
 std::vector<LoadTotal> load_totals(const Structure& s) {
+  if (!errors_of(s).empty()) return {};
   std::vector<LoadTotal> all;
   for (const LoadCase& c : s.load_cases()) {
     Resultant sum;

@@ -498,7 +498,7 @@ class Checker {
     const StressMap& map = s_.section_of(s_[id]).stress_map();
     if (s_[id].kind == MemberKind::link) {
       const double area = s_.section_of(s_[id]).area().si();
-      return std::abs(a.axial().at(at, side).si - b.axial().at(at, side).si) / area;
+      return std::abs(a.axial().at(at, side).si() - b.axial().at(at, side).si()) / area;
     }
     double most = 0;
     if (map.points.empty()) return {};

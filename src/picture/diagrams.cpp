@@ -74,7 +74,7 @@ class DiagramPicture {
     const Balance b = s_.result().balance();
     for (const Reaction* r : {&b.applied, &b.reacted})
       force = std::max({force, std::abs(r->x.si()), std::abs(r->y.si()), std::abs(r->z.si())});
-    for (const Course& c : all_) force = std::max(force, s_.result()[c.member].axial().largest().si);
+    for (const Course& c : all_) force = std::max(force, s_.result()[c.member].axial().largest().si());
     return 1e-9 * force;
   }
   std::string words(double si) const { return figure(si, unit_of(), s_.options().digits, most_); }

@@ -274,7 +274,7 @@ class SectionPicture : Canvas {
     for (const MemberFigure& f : member_figures())
       if (is_force(f) || is_moment(f)) {
         double& most = is_force(f) ? force : moment;
-        most = std::max(most, (result_.*f.diagram)().largest().si);
+        most = std::max(most, f.diagram(result_).largest().si);
       }
     for (const MemberFigure& f : member_figures())
       if ((is_force(f) || is_moment(f)) && f.exists_in(s_, member_))

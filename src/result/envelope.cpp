@@ -62,7 +62,7 @@ MemberEnvelope envelope(const Solution& solution, const MemberRef& which) {
     const MemberResult m = solution[c][member];
     const std::string& name = solution[c].name();
     for (std::size_t i = 0; i < ranges.size(); ++i) {
-      const Diagram d = (m.*figures[i]->diagram)();
+      const Diagram d = figures[i]->diagram(m);
       ranges[i].offer(d.max(), d.min(), name);
     }
     const Extreme sag = m.sag();

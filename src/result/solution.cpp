@@ -68,41 +68,41 @@ Diagram MemberResult::diagram(Dimension d, double noise, std::size_t quantity) c
   return Diagram(d, std::move(pieces), noise);
 }
 
-Diagram MemberResult::axial() const {
-  return diagram(dimension::force, inner_->force_noise, 0);
+ForceDiagram MemberResult::axial() const {
+  return ForceDiagram(diagram(dimension::force, inner_->force_noise, 0));
 }
-Diagram MemberResult::shear_y() const {
-  return diagram(dimension::force, inner_->force_noise, 1);
+ForceDiagram MemberResult::shear_y() const {
+  return ForceDiagram(diagram(dimension::force, inner_->force_noise, 1));
 }
-Diagram MemberResult::shear_z() const {
-  return diagram(dimension::force, inner_->force_noise, 2);
+ForceDiagram MemberResult::shear_z() const {
+  return ForceDiagram(diagram(dimension::force, inner_->force_noise, 2));
 }
-Diagram MemberResult::torsion() const {
-  return diagram(dimension::moment, inner_->moment_noise, 3);
+MomentDiagram MemberResult::torsion() const {
+  return MomentDiagram(diagram(dimension::moment, inner_->moment_noise, 3));
 }
-Diagram MemberResult::moment_y() const {
-  return diagram(dimension::moment, inner_->moment_noise, 4);
+MomentDiagram MemberResult::moment_y() const {
+  return MomentDiagram(diagram(dimension::moment, inner_->moment_noise, 4));
 }
-Diagram MemberResult::moment_z() const {
-  return diagram(dimension::moment, inner_->moment_noise, 5);
+MomentDiagram MemberResult::moment_z() const {
+  return MomentDiagram(diagram(dimension::moment, inner_->moment_noise, 5));
 }
-Diagram MemberResult::deflection_x() const {
-  return diagram(dimension::length, inner_->movement_noise, 6);
+LengthDiagram MemberResult::deflection_x() const {
+  return LengthDiagram(diagram(dimension::length, inner_->movement_noise, 6));
 }
-Diagram MemberResult::deflection_y() const {
-  return diagram(dimension::length, inner_->movement_noise, 7);
+LengthDiagram MemberResult::deflection_y() const {
+  return LengthDiagram(diagram(dimension::length, inner_->movement_noise, 7));
 }
-Diagram MemberResult::deflection_z() const {
-  return diagram(dimension::length, inner_->movement_noise, 8);
+LengthDiagram MemberResult::deflection_z() const {
+  return LengthDiagram(diagram(dimension::length, inner_->movement_noise, 8));
 }
-Diagram MemberResult::rotation_y() const {
+AngleDiagram MemberResult::rotation_y() const {
   std::vector<Diagram::Piece> pieces = diagram(Angle::dimension(), 0, 10).pieces();
   for (Diagram::Piece& p : pieces)
     for (double& c : p.powers) c = -c;
-  return Diagram(Angle::dimension(), std::move(pieces), inner_->movement_noise / inner_->length);
+  return AngleDiagram(Diagram(Angle::dimension(), std::move(pieces), inner_->movement_noise / inner_->length));
 }
-Diagram MemberResult::rotation_z() const {
-  return diagram(Angle::dimension(), inner_->movement_noise / inner_->length, 9);
+AngleDiagram MemberResult::rotation_z() const {
+  return AngleDiagram(diagram(Angle::dimension(), inner_->movement_noise / inner_->length, 9));
 }
 
 namespace {
@@ -149,7 +149,8 @@ Chord chord(const result::Inner& inner, Polynomial CoursePiece::*part, double fr
 }  // namespace
 
 Extreme MemberResult::sag_between(Length from, Length to) const {
-  const double a = from.si(), b = to.si();
+  const double a = place_on_member(from), b = place_on_member(to);
+  if (!(a < b)) throw std::invalid_argument("corvex: the chord of a member goes from one place to a later one");
   return largest_size(*inner_, {&CoursePiece::v, &CoursePiece::w, nullptr},
                       {chord(*inner_, &CoursePiece::v, a, b), chord(*inner_, &CoursePiece::w, a, b)}, 2, a, b);
 }
@@ -210,8 +211,17 @@ Stretch MemberResult::drift() const {
   return result::worst(all);
 }
 
+double MemberResult::place_on_member(Length place) const {
+  const double x = place.si(), end = inner_->length;
+  constexpr double rounding = 1e-9;
+  if (!(x >= -rounding * end && x <= end * (1 + rounding)))
+    throw std::out_of_range("corvex: " + short_number(x, 6) + " m is not on the member, which is " +
+                            short_number(end, 6) + " m long");
+  return std::clamp(x, 0.0, end);
+}
+
 Length MemberResult::sag_at(Length place) const {
-  const double x = place.si();
+  const double x = place_on_member(place);
   std::vector<Stretch> here = stretches();
   std::erase_if(here, [&](const Stretch& s) { return x < s.from.si() || x > s.to.si(); });
   if (here.empty()) return Length();
@@ -451,7 +461,8 @@ CaseResult Solution::operator[](std::size_t index) const {
 
 CaseResult Solution::operator[](std::string_view load_case) const {
   const result::Data& data = present(data_);
-  for (std::size_t i = 0; i < size(); ++i)
+  if (const auto number = data.structure.find_load_case(load_case)) return CaseResult(data_, *number);
+  for (std::size_t i = data.structure.load_cases().size(); i < size(); ++i)
     if (data.analysis.load_case(data.structure, i).name() == load_case) return CaseResult(data_, i);
   missing("load case", load_case);
 }

@@ -25,7 +25,7 @@ std::vector<TracePlace> places_at(const MemberResult& member, Length at) {
   if (!inside) return {{at, at.si() > L / 2 ? Side::before : Side::after, {}}};
   for (const MemberFigure& figure : member_figures()) {
     if (!figure.envelope) continue;
-    const Diagram d = (member.*figure.diagram)();
+    const Diagram d = figure.diagram(member);
     // What jumps less than its rounding does not jump.
     const double jump = std::abs(d.at(at, Side::after).si - d.at(at, Side::before).si);
     if (jump > std::max(d.noise(), 1e-9 * d.largest().si)) return {{at, Side::before, {}}, {at, Side::after, {}}};
@@ -65,7 +65,7 @@ bool is_something(const Diagram::Piece& p, double from, double to, double nothin
 // Where a bending moment passes through zero, and where the course of a force changes: loads and points.
 void add_places_between(const MemberResult& member, std::vector<Found>& found) {
   for (const auto& [name, d] : {std::pair{"moment_y", member.moment_y()}, {"moment_z", member.moment_z()}}) {
-    const double largest = d.largest().si, nothing = std::max(d.noise(), 1e-11 * largest);
+    const double largest = d.largest().si(), nothing = std::max(d.noise(), 1e-11 * largest);
     if (largest <= d.noise()) continue;
     for (const Diagram::Piece& p : d.pieces())
       for (const double x : result::sign_changes(p.powers, p.to - p.from))
@@ -81,7 +81,7 @@ std::vector<Found> extremes(const MemberResult& member) {
   std::vector<Found> found;
   for (const MemberFigure& figure : member_figures()) {
     if (!figure.envelope) continue;
-    const Diagram d = (member.*figure.diagram)();
+    const Diagram d = figure.diagram(member);
     const Extreme max = d.max(), min = d.min();
     // What is the same all along has no extremes.
     const double size = std::max(std::abs(max.value.si), std::abs(min.value.si));

@@ -39,7 +39,7 @@ std::vector<BuckledMember> buckled_members(const Structure& s, const CaseResult&
   std::vector<BuckledMember> all;
   for (std::size_t i = 0; i < s.members().size(); ++i) {
     const Member& m = s.members()[i];
-    const double pressed = -result[MemberId(i)].axial().min().value.si;
+    const double pressed = -result[MemberId(i)].axial().min().value.si();
     const double noise = result[MemberId(i)].axial().noise();
     if (!(pressed > noise)) continue;
     const Rigidity r = solver::span_body(s, m).rigidity;

@@ -26,7 +26,7 @@ bool is_unnecessary(const Solution& solution, const CaseResult& result, double f
   for (std::size_t i = 0; i < s.members().size(); ++i) {
     const MemberResult r = result[MemberId(i)];
     const Member& m = s.members()[i];
-    largest = std::max(largest, r.axial().largest().si);
+    largest = std::max(largest, r.axial().largest().si());
     const double EA = s.material_of(m).E.si() * s.section_of(m).area().si();
     for (std::size_t k = 0; k + 1 < m.through.size(); ++k) {
       const double from = s.place_of(m, k), to = k + 2 == m.through.size() ? s.length_of(m) : s.place_of(m, k + 1);

@@ -20,6 +20,12 @@ std::vector<std::string> names_of(const Things& things) {
   return names;
 }
 
+std::vector<std::string> names_of_cases(const std::deque<LoadCase>& cases) {
+  std::vector<std::string> names;
+  for (const LoadCase& c : cases) names.push_back(c.name());
+  return names;
+}
+
 template <class Things, class Is>
 bool erase_from(Things& things, const Is& is) {
   const auto it = std::find_if(things.begin(), things.end(), is);
@@ -72,8 +78,11 @@ void Structure::remove_section(std::string_view name) {
   section_index_.clear();
   for (std::size_t i = 0; i < sections_.size(); ++i) section_index_.emplace(sections_[i].name, i);
   // Ids that were given before would mean other sections now.
-  section_mark_ = next_mark();
-  for (Member& m : members_) m.section = SectionId(m.section.index - (m.section.index > gone ? 1 : 0), section_mark_);
+  section_ids_.renew(sections_.size());
+  for (Member& m : members_) {
+    const std::size_t number = m.section.index - (m.section.index > gone ? 1 : 0);
+    m.section = SectionId(number, section_ids_.of(number));
+  }
 }
 
 void Structure::replace_material(std::string_view name, const MaterialChoice& material) {
@@ -139,23 +148,24 @@ bool Structure::remove_point_mass(PointId point) {
   return erase_from(masses_, [&](const PointMass& m) { return m.at == point; });
 }
 
+LoadsOf Structure::loads_of(std::string_view name) {
+  if (!find_load_case(name)) no_such("load case", name, names_of_cases(load_cases()));
+  return LoadsOf(cases_.place(), std::string(name));
+}
+
 void Structure::remove_load_case(std::string_view name) {
-  const auto it = std::find_if(cases_.begin(), cases_.end(), [&](const LoadCase& c) { return c.name() == name; });
-  if (it == cases_.end()) {
-    std::vector<std::string> names;
-    for (const LoadCase& c : cases_) names.push_back(c.name());
-    no_such("load case", name, names);
-  }
-  const auto gone = static_cast<std::size_t>(it - cases_.begin());
+  const auto gone = find_load_case(name);
+  if (!gone) no_such("load case", name, names_of_cases(load_cases()));
   for (const Combination& c : combinations_)
     for (const Combination::Term& t : c.terms)
-      if (t.load_case == gone)
+      if (t.load_case == *gone)
         throw std::invalid_argument(fmt::format("corvex: load case '{}' is in combination '{}'", name, c.name));
-  cases_.erase(it);
-  case_index_.clear();
-  for (std::size_t i = 0; i < cases_.size(); ++i) case_index_.emplace(cases_[i].name(), i);
+  LoadCases& cases = cases_.get();
+  cases.all.erase(cases.all.begin() + static_cast<std::ptrdiff_t>(*gone));
+  cases.index.clear();
+  for (std::size_t i = 0; i < cases.all.size(); ++i) cases.index.emplace(cases.all[i].name(), i);
   for (Combination& c : combinations_)
-    for (Combination::Term& t : c.terms) t.load_case -= t.load_case > gone ? 1 : 0;
+    for (Combination::Term& t : c.terms) t.load_case -= t.load_case > *gone ? 1 : 0;
 }
 
 void Structure::remove_combination(std::string_view name) {

@@ -14,6 +14,12 @@ inline constexpr double most_expansion = 1;              // 1/K
 inline constexpr double heaviest = 1e30;                 // N, N·m, N/m, m/s²
 inline constexpr std::size_t longest_name = 200;         // bytes
 
+// The errors among what `validate` says.
+Problems errors_of(const Structure& structure);
+
+// Whether every member has a section and points of the structure.
+bool is_whole(const Structure& structure);
+
 void check_members(const Structure& structure, Problems& problems);
 void check_supports(const Structure& structure, Problems& problems);
 void check_loads(const Structure& structure, Problems& problems);
@@ -21,9 +27,6 @@ void check_loads(const Structure& structure, Problems& problems);
 // In a plane structure: rolled by an odd number of quarter turns; rolled by something else.
 bool bends_about_y(const Member& member);
 bool leaves_plane(const Member& member);
-
-// Every structure that is made has a mark of its own for its ids; 0 is no mark.
-std::uint32_t next_mark();
 
 // What the checks share.
 class Checks {

@@ -7,10 +7,10 @@
 namespace corvex {
 
 Vector Structure::axis_start(const Member& m) const {
-  return (*this)[m.through.front()].position + m.arm_start;
+  return (*this)[m.through.at(0)].position + m.arm_start;
 }
 Vector Structure::axis_end(const Member& m) const {
-  return (*this)[m.through.back()].position + m.arm_end;
+  return (*this)[m.through.at(m.through.size() - 1)].position + m.arm_end;
 }
 
 Box Structure::bounds() const {
@@ -40,7 +40,8 @@ std::optional<Mass> Structure::mass() const {
   Mass sum;
   for (const Member& m : members_) {
     const std::optional<Density> density = material_of(m).density;
-    if (!density) return std::nullopt;
+    if (!density || !has(m.section) || m.through.empty()) return std::nullopt;
+    if (!has(m.through.front()) || !has(m.through.back())) return std::nullopt;
     sum += Length::si(length_of(m)) * section_of(m).area() * *density;
   }
   for (const PointMass& m : masses_) sum += Mass::si(m.mass);

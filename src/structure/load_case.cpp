@@ -18,7 +18,7 @@ LoadCase& LoadCalls<LoadCase>::target_case() {
 }
 template <>
 LoadCase& LoadCalls<LoadsOf>::target_case() {
-  return self().structure_->case_named(self().name_);
+  return self().load_case();
 }
 
 template <class Self>
@@ -156,8 +156,16 @@ Self& LoadCalls<Self>::gravity(const Acceleration& acceleration) {
 template class LoadCalls<LoadCase>;
 template class LoadCalls<LoadsOf>;
 
+LoadCase& LoadsOf::load_case() const {
+  const auto cases = cases_.lock();
+  if (!cases) throw std::logic_error("corvex: the structure of load case '" + name_ + "' is no longer there");
+  const auto it = cases->index.find(name_);
+  if (it == cases->index.end()) throw std::out_of_range("corvex: there is no load case '" + name_ + "'");
+  return cases->all[it->second];
+}
+
 const std::vector<Load>& LoadsOf::loads() const {
-  return structure_->case_named(name_).loads();
+  return load_case().loads();
 }
 
 }  // namespace corvex

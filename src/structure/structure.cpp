@@ -57,6 +57,8 @@ bool PointSupport::gives(std::size_t k) const {
          });
 }
 
+namespace {
+
 std::uint32_t next_mark() {
   static std::atomic<std::uint32_t> last = 0;
   std::uint32_t mark = ++last;
@@ -64,8 +66,34 @@ std::uint32_t next_mark() {
   return mark;
 }
 
-Structure::Structure(std::string title, bool plane, Up up)
-    : mark_(next_mark()), section_mark_(mark_), title_(std::move(title)), plane_(plane), up_(up) {}
+}  // namespace
+
+Marks::Marks() : own_(next_mark()) {}
+
+Marks::Marks(const Marks& other) : own_(next_mark()), count_(other.count_), origins_(other.origins_) {
+  // Without anything of its own nobody has an id with its mark.
+  if (other.count_ > (origins_.empty() ? 0 : origins_.back().count)) origins_.push_back({other.own_, other.count_});
+}
+
+void Marks::renew(std::size_t count) {
+  own_ = next_mark();
+  count_ = count;
+  origins_.clear();
+}
+
+std::uint32_t Marks::of(std::size_t index) const {
+  for (const Origin& o : origins_)
+    if (index < o.count) return o.mark;
+  return own_;
+}
+
+bool Marks::made(std::uint32_t mark, std::size_t index) const {
+  if (mark == own_) return true;
+  return std::any_of(origins_.begin(), origins_.end(),
+                     [&](const Origin& o) { return o.mark == mark && index < o.count; });
+}
+
+Structure::Structure(std::string title, bool plane, Up up) : title_(std::move(title)), plane_(plane), up_(up) {}
 
 Structure Structure::plane(std::string title) {
   return Structure(std::move(title), true, Up::y);
@@ -74,7 +102,7 @@ Structure Structure::space(std::string title, Up up) {
   return Structure(std::move(title), false, up);
 }
 
-void Structure::enter(Index& index, const std::string& name, std::size_t at, Subject::Kind kind) {
+void Structure::enter(NameIndex& index, const std::string& name, std::size_t at, Subject::Kind kind) {
   const bool reserved = name == "all" || name == "envelope" || name == "total";
   if (reserved) while_building_.push_back({fmt::format("'{}' is a reserved name", name), {kind, name}});
   if (name.empty()) while_building_.push_back({"a name was expected", {kind, name}});
@@ -91,13 +119,13 @@ PointId Structure::point(std::string name, Length x, Length y, Length z) {
 PointId Structure::point_at(std::string name, const Vector& position) {
   enter(point_index_, name, points_.size(), Subject::Kind::point);
   points_.push_back({std::move(name), position});
-  return PointId(points_.size() - 1, mark_);
+  return PointId(points_.size() - 1, point_ids_.next());
 }
 
 SectionId Structure::section(std::string name, const Section& section) {
   enter(section_index_, name, sections_.size(), Subject::Kind::section);
   sections_.push_back({std::move(name), section, {}, {}});
-  return SectionId(sections_.size() - 1, section_mark_);
+  return SectionId(sections_.size() - 1, section_ids_.next());
 }
 
 SectionId Structure::section(std::string name, const Profile& profile) {
@@ -110,7 +138,7 @@ SectionId Structure::section(std::string name, const Profile& profile) {
 MemberId Structure::member(std::string name, std::vector<PointId> through, const MemberOptions& o) {
   enter(member_index_, name, members_.size(), Subject::Kind::member);
   members_.push_back(made(std::move(name), std::move(through), o));
-  return MemberId(members_.size() - 1, mark_);
+  return MemberId(members_.size() - 1, member_ids_.next());
 }
 
 // As recorded, with its material among those of the structure.
@@ -146,8 +174,12 @@ Member Structure::made(std::string name, std::vector<PointId> through, const Mem
 }
 
 MemberId Structure::member(std::string name, std::initializer_list<const char*> through, const MemberOptions& o) {
+  return member(std::move(name), std::vector<std::string>(through.begin(), through.end()), o);
+}
+
+MemberId Structure::member(std::string name, const std::vector<std::string>& through, const MemberOptions& o) {
   std::vector<PointId> points;
-  for (const char* point : through) {
+  for (const std::string& point : through) {
     if (const auto found = find_point(point)) {
       points.push_back(*found);
       continue;
@@ -161,7 +193,7 @@ MemberId Structure::member(std::string name, std::initializer_list<const char*> 
   return member(std::move(name), std::move(points), o);
 }
 
-MaterialChoice::MaterialChoice(const char* built_in) {
+MaterialChoice::MaterialChoice(const std::string& built_in) {
   if (auto found = find_material(built_in)) {
     Material::operator=(std::move(*found));
     return;
@@ -189,27 +221,29 @@ void Structure::brace(const MemberRef& member, const std::vector<PointId>& at, A
 }
 
 LoadsOf Structure::load_case(std::string_view name) {
-  case_named(name);
-  return LoadsOf(*this, std::string(name));
+  LoadCases& cases = cases_.get();
+  if (cases.index.emplace(name, cases.all.size()).second)
+    cases.all.emplace_back(std::string(name), up_direction());
+  else
+    while_building_.push_back({fmt::format("the load case '{}' is there already; loads_of adds to it", name),
+                               {Subject::Kind::load_case, std::string(name)}});
+  return LoadsOf(cases_.place(), std::string(name));
 }
 
-LoadCase& Structure::case_named(std::string_view name) {
-  if (const auto it = case_index_.find(name); it != case_index_.end()) return cases_[it->second];
-  case_index_.emplace(name, cases_.size());
-  return cases_.emplace_back(std::string(name), up_direction());
+std::optional<std::size_t> Structure::find_load_case(std::string_view name) const {
+  const NameIndex& index = cases_.get().index;
+  const auto it = index.find(name);
+  return it == index.end() ? std::nullopt : std::optional(it->second);
 }
 
 void Structure::combination(std::string name, const std::vector<std::pair<std::string, double>>& factors) {
   Combination c{std::move(name), {}};
   const Subject subject{Subject::Kind::combination, c.name};
-  std::unordered_map<std::string_view, std::size_t> places;
-  for (std::size_t i = 0; i < cases_.size(); ++i) places.emplace(cases_[i].name(), i);
   for (const auto& [load_case, factor] : factors) {
-    const auto it = places.find(load_case);
-    if (it == places.end())
-      while_building_.push_back({fmt::format("there is no load case '{}'", load_case), subject, load_case});
+    if (const auto number = find_load_case(load_case))
+      c.terms.push_back({*number, factor});
     else
-      c.terms.push_back({it->second, factor});
+      while_building_.push_back({fmt::format("there is no load case '{}'", load_case), subject, load_case});
   }
   combinations_.push_back(std::move(c));
 }
@@ -217,19 +251,19 @@ void Structure::combination(std::string name, const std::vector<std::pair<std::s
 namespace {
 
 template <class Id, class Index>
-std::optional<Id> look_up(const Index& index, std::string_view name, std::uint32_t mark) {
+std::optional<Id> look_up(const Index& index, std::string_view name, const Marks& marks) {
   const auto it = index.find(name);
   if (it == index.end()) return std::nullopt;
-  return Id(it->second, mark);
+  return Id(it->second, marks.of(it->second));
 }
 
 }  // namespace
 
 std::optional<PointId> Structure::find_point(std::string_view name) const {
-  return look_up<PointId>(point_index_, name, mark_);
+  return look_up<PointId>(point_index_, name, point_ids_);
 }
 std::optional<MemberId> Structure::find_member(std::string_view name) const {
-  return look_up<MemberId>(member_index_, name, mark_);
+  return look_up<MemberId>(member_index_, name, member_ids_);
 }
 std::optional<MemberId> Structure::find(const MemberRef& member) const {
   if (!member.id()) return find_member(member.name());
@@ -241,7 +275,7 @@ MemberId Structure::at(const MemberRef& member) const {
                                       : "corvex: there is no member '" + member.name() + "'");
 }
 std::optional<SectionId> Structure::find_section(std::string_view name) const {
-  return look_up<SectionId>(section_index_, name, section_mark_);
+  return look_up<SectionId>(section_index_, name, section_ids_);
 }
 
 }  // namespace corvex

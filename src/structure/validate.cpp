@@ -87,10 +87,19 @@ Problems Structure::validate() const {
   check_members(*this, problems);
   check_supports(*this, problems);
   // Loads are checked on members whose sections and points are there.
-  const bool whole = std::all_of(members_.begin(), members_.end(), [&](const Member& m) {
-    return has(m.section) && std::all_of(m.through.begin(), m.through.end(), [&](PointId p) { return has(p); });
+  if (is_whole(*this)) check_loads(*this, problems);
+  return problems;
+}
+
+bool is_whole(const Structure& s) {
+  return std::all_of(s.members().begin(), s.members().end(), [&](const Member& m) {
+    return s.has(m.section) && std::all_of(m.through.begin(), m.through.end(), [&](PointId p) { return s.has(p); });
   });
-  if (whole) check_loads(*this, problems);
+}
+
+Problems errors_of(const Structure& structure) {
+  Problems problems = structure.validate();
+  std::erase_if(problems, [](const Problem& p) { return p.severity != Problem::Severity::error; });
   return problems;
 }
 

@@ -11,6 +11,7 @@
 #include "corvex/findings.hpp"
 #include "corvex/formula.hpp"
 #include "corvex/number.hpp"
+#include "structure/checks.hpp"
 #include "study/at_once.hpp"
 #include "study/by_mass.hpp"
 
@@ -238,6 +239,7 @@ class Search {
 }  // namespace
 
 Expected<SectionChoice, Problems> choose(const Structure& structure, const Choosing& wanted) {
+  if (Problems problems = errors_of(structure); !problems.empty()) return problems;
   return Search(structure, wanted).run();
 }
 

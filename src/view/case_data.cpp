@@ -107,7 +107,7 @@ class CaseData {
       if (!f.exists_in(s_, m.member().name)) continue;
       shown.push_back(&f);
       names.push_back(f.name);
-      if (f.diagram) pieces[f.name] = pieces_data((m.*f.diagram)());
+      if (f.diagram) pieces[f.name] = pieces_data(f.diagram(m));
     }
     // The shape needs all three, also of a link.
     pieces["deflection_x"] = pieces_data(m.deflection_x());

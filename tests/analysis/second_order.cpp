@@ -7,6 +7,7 @@
 #include <numbers>
 
 #include "oracle/fine_modes.hpp"
+#include "support/cases.hpp"
 #include "support/plan.hpp"
 
 namespace tests_of_analysis_second_order {
@@ -70,7 +71,7 @@ TEST_CASE("A pressed cantilever bends as the closed form says, however it is cut
       // Near nothing the difference tan u − u has no digits left, and near the Euler force what the pivots lose.
       const double digits = share == 1e-4 ? 1e-4 : std::abs(share) > 0.95 ? 1e-8 : closed_form;
       CHECK(r.displacement(c.head).x.si() == Approx(tip).epsilon(digits));
-      CHECK(r["column"].moment_z().largest().si == Approx(moment).epsilon(digits == 1e-4 ? 1e-9 : digits));
+      CHECK(r["column"].moment_z().largest().si() == Approx(moment).epsilon(digits == 1e-4 ? 1e-9 : digits));
       CHECK(std::abs(r.reaction(c.foot).mz.si()) == Approx(moment).epsilon(digits == 1e-4 ? 1e-9 : digits));
       CHECK(r.reaction(c.foot).x.si() == Approx(-H).epsilon(1e-9));
       CHECK(r.balance().error < 1e-9);
@@ -182,7 +183,7 @@ TEST_CASE("Beyond the critical load second order is refused with the load factor
   s.load_case("load").at(q, Force{.y = -100_kN});
   CHECK(!solve(s).ok());
   Structure pulled = s;
-  pulled.load_case("load").at(q, Force{.y = 200_kN});
+  pulled.loads_of("load").at(q, Force{.y = 200_kN});
   CHECK(solve(pulled).ok());
 }
 
@@ -290,7 +291,7 @@ TEST_CASE("Random frames stand on the displaced structure as fine elements with 
       // Loads on points alone, a third of what lets the structure buckle.
       const auto first = modes(s, {.buckling = {{s.load_cases()[0].name(), 1}}});
       if (!first || first->buckling.front().modes.empty()) continue;
-      for (const PointId p : {PointId(1), PointId(2)}) s.load_case("test").at(p, Force{.x = 2_kN, .y = -9_kN});
+      for (const PointId p : {PointId(1), PointId(2)}) test::loads_in(s, "test").at(p, Force{.x = 2_kN, .y = -9_kN});
       const auto critical = modes(s, {.buckling = {{"test", 1}}});
       if (!critical || critical->buckling.front().modes.empty()) continue;
       const double factor = critical->buckling.front().modes.front().factor / 3;
@@ -338,8 +339,8 @@ TEST_CASE("A shallow truss holds up to its limit point, and never beyond it") {
                at_limit = l * sine / (2 * cosine * cosine), most = EA * sine * sine * at_limit / l;
   for (const double share : {0.1, 0.5, 0.9, 0.99, 0.9999, 0.999999}) {
     INFO(share);
-    s.load_case("load").clear();
-    s.load_case("load").at(b, Force{.y = newton(-share * most)});
+    test::loads_in(s, "load").clear();
+    s.loads_of("load").at(b, Force{.y = newton(-share * most)});
     const Solution solution = solve(s);
     // Very near the limit it may be refused, but not be told what does not hold.
     if (share > 0.999 && !solution.ok()) continue;
@@ -349,8 +350,8 @@ TEST_CASE("A shallow truss holds up to its limit point, and never beyond it") {
     CHECK(v == Approx(at_limit * (1 - std::sqrt(1 - share))).epsilon(1e-6));
   }
   for (const double share : {1.0001, 1.01, 1.5}) {
-    s.load_case("load").clear();
-    s.load_case("load").at(b, Force{.y = newton(-share * most)});
+    test::loads_in(s, "load").clear();
+    s.loads_of("load").at(b, Force{.y = newton(-share * most)});
     CHECK(!solve(s).ok());
   }
 }

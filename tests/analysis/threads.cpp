@@ -163,7 +163,7 @@ TEST_CASE("One solution is read by four threads at once") {
     for (std::size_t k = 0; k < solution.size(); ++k)
       for (const char* name : {"left", "rail", "right"}) {
         const MemberResult m = solution[k][name];
-        read.push_back(m.moment_z().max().value.si);
+        read.push_back(m.moment_z().max().value.si());
         read.push_back(m.von_mises()->value.si());
         read.push_back(m.sag().value.si);
       }

@@ -39,12 +39,11 @@ void check_both_ways(const Derivation& d, const Solution& solution, double loads
   const Structure& s = solution.structure();
   struct Course {
     Diagram DerivedMember::*derived;
-    Diagram (MemberResult::*solved)() const;
+    const char* figure;
   };
-  constexpr Course courses[] = {
-      {&DerivedMember::axial, &MemberResult::axial},       {&DerivedMember::shear_y, &MemberResult::shear_y},
-      {&DerivedMember::shear_z, &MemberResult::shear_z},   {&DerivedMember::torsion, &MemberResult::torsion},
-      {&DerivedMember::moment_y, &MemberResult::moment_y}, {&DerivedMember::moment_z, &MemberResult::moment_z}};
+  constexpr Course courses[] = {{&DerivedMember::axial, "axial"},       {&DerivedMember::shear_y, "shear_y"},
+                                {&DerivedMember::shear_z, "shear_z"},   {&DerivedMember::torsion, "torsion"},
+                                {&DerivedMember::moment_y, "moment_y"}, {&DerivedMember::moment_z, "moment_z"}};
   double largest = loads;
   for (const DerivedMember& m : d.members)
     for (const Course& c : courses) largest = std::max(largest, (m.*c.derived).largest().si);
@@ -53,7 +52,7 @@ void check_both_ways(const Derivation& d, const Solution& solution, double loads
     const double L = s.length_of(s[m.member]);
     for (const Course& c : courses) {
       if (s[m.member].kind == MemberKind::link && c.derived != &DerivedMember::axial) continue;
-      const Diagram derived = m.*c.derived, other = (solved.*c.solved)();
+      const Diagram derived = m.*c.derived, other = find_member_figure(c.figure)->diagram(solved);
       for (int i = 0; i <= 16; ++i) {
         // Off the breaks, which are at round places.
         const Length at = Length::si(L * std::min(1.0, (i + 0.0137) / 16.02));

@@ -27,8 +27,8 @@ std::string said_of(const std::vector<std::string>& lines, const std::string& be
   for (std::size_t i = 0; i < lines.size(); ++i)
     source << "#line 1 \"line_" << i << "_\"\nvoid f" << i << "() { " << before << lines[i] << " }\n";
   source.close();
-  const std::string command = "'" CORVEX_CXX "' -std=c++20 -fsyntax-only -w " CORVEX_EVERY_ERROR " -I'" CORVEX_SOURCE
-                              "/include' '" +
+  const std::string command = "'" CORVEX_CXX "' -std=c++20 -fsyntax-only -Werror=unused-result " CORVEX_EVERY_ERROR
+                              " -I'" CORVEX_SOURCE "/include' '" +
                               folder + "/lines.cpp' >'" + folder + "/said' 2>&1";
   const int status = std::system(command.c_str());
   std::ifstream said(folder + "/said");
@@ -94,6 +94,21 @@ TEST_CASE("Slips that look right do not compile, beside what is meant") {
       // Bare numbers are no metres.
       {"s.point(\"C\", 0_m, 900_mm, 0_m);", "s.point(\"C\", {0, 900, 0});"},
       {"s.point(\"C\", moved({}, 0_m, 900_mm));", "s.point(\"C\", 0, 900);"},
+      // What returns a changed copy is not thrown away.
+      {"const Support t = Support().along({1, 0, 0});", "Support().along({1, 0, 0});"},
+      {"const Support t = Support().spring({.x = 1_N_per_m});", "Support().spring({.x = 1_N_per_m});"},
+      {"const Section t = Section(RoundBar{.diameter = 20_mm}).with_torsion_constant(1_mm4);",
+       "Section(RoundBar{.diameter = 20_mm}).with_torsion_constant(1_mm4);"},
+      {"(void)solve(s);", "solve(s);"},
+      {"(void)evaluate(s);", "evaluate(s);"},
+      // What a temporary solution holds is moved out of it.
+      {"const std::vector<Member>& m = solve(s).structure().members(); (void)m;",
+       "std::vector<Member>& m = solve(s).structure().members(); (void)m;"},
+      // A diagram knows its kind.
+      {"(void)solve(s)[0][\"m\"].moment_z().max().value.in(kN_m);",
+       "(void)solve(s)[0][\"m\"].moment_z().max().value.in(kN);"},
+      {"(void)solve(s)[0][\"m\"].axial().at(1_m).in(N);", "(void)solve(s)[0][\"m\"].axial().at(1_m).in(mm);"},
+      {"Force f = Force{.x = 1_N} + Force{.y = 2_N};", "Force f = Force{.x = 1_N} + Moment{.y = 2_N_m};"},
       // What is asked for is looked at.
       {"(void)(1 / 2_m + 1 / 3_mm);", "(void)(1 / 2_m + 3_m);"},
       {"(void)sqrt(4_mm2);", "(void)sqrt(4_mm3);"},

@@ -70,7 +70,7 @@ TEST_CASE("An inclined roller") {
   CHECK(b.y.si() == near(2000));
   CHECK(a.x.si() == near(R * std::sin(slope)));
   CHECK(a.y.si() == near(4000));
-  CHECK(r[0]["beam"].axial().max().value.si == near(-R * std::sin(slope)));
+  CHECK(r[0]["beam"].axial().max().value.si() == near(-R * std::sin(slope)));
   // It slides along the slope, by what the beam is pressed together.
   const Displacement d = r[0].displacement(beam.b);
   CHECK(-d.x.si() * std::sin(slope) + d.y.si() * std::cos(slope) == near(0, std::abs(d.x.si())));

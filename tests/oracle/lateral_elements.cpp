@@ -115,8 +115,9 @@ double lateral_factor(const Solution& plane, std::size_t load_case, int pieces) 
     for (std::size_t k = 0; k + 1 < c.at.size(); ++k) {
       const double a = c.at[k], b = c.at[k + 1];
       const Length at = Length::si(a), to = Length::si(b);
-      const Piece piece = piece_of(EI, GJ, ECw, polar, b - a, r.axial().at(at).si, r.axial().at(to, Side::before).si,
-                                   r.moment_z().at(at).si, r.moment_z().at(to, Side::before).si);
+      const Piece piece =
+          piece_of(EI, GJ, ECw, polar, b - a, r.axial().at(at).si(), r.axial().at(to, Side::before).si(),
+                   r.moment_z().at(at).si(), r.moment_z().at(to, Side::before).si());
       Matrix T = Matrix::Zero(8, n);
       const Matrix first = column(k), last = column(k + 1);
       T.row(0) = first.row(0), T.row(1) = first.row(1), T.row(2) = last.row(0), T.row(3) = last.row(1);

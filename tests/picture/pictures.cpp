@@ -122,7 +122,7 @@ TEST_CASE("Moments stand on the side that they pull, at their places, all at one
   double leftmost = 1e9;
   for (const auto& line : svg.lines("moment-line", "left leg"))
     for (const auto& [x, y] : line) leftmost = std::min(leftmost, x);
-  const double outside = s.solution["product"]["left leg"].moment_z().max().value.si;
+  const double outside = s.solution["product"]["left leg"].moment_z().max().value.si();
   CHECK((leg.first.first - leftmost) / (lowest - base) == Approx(outside / m.max().value.si).epsilon(1e-3));
   CHECK(svg.says("moment-value", "1.458 kN·m"));
   CHECK(svg.says("moment-value", "-1.038 kN·m"));

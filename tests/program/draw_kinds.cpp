@@ -275,7 +275,7 @@ TEST_CASE("The force of a bar is written along it") {
     if (wanted < -90.001) wanted += 180;
     INFO(of);
     CHECK(angle == Approx(wanted).margin(0.01));
-    const double force = s.solution["pipes"][of].axial().max().value.si;
+    const double force = s.solution["pipes"][of].axial().max().value.si();
     CHECK_THAT(t.node().text().get(), Contains(force > 0 ? "tension" : "compression"));
     ++along;
   }

@@ -6,6 +6,7 @@
 #include <random>
 
 #include "oracle/section_elements.hpp"
+#include "support/cases.hpp"
 
 namespace tests_of_result_worst_stress_field {
 
@@ -229,14 +230,14 @@ TEST_CASE("Thirty sections under 200 mixtures of six forces each: never better t
       all.push_back({f[0], f[1], f[2], f[3], f[4], f[5]});
       const SixForces& m = all.back();
       // The tip's moments are those of the section there; at the tip V = +P (docs/theory.md: the face feels −V).
-      s.load_case("mix " + std::to_string(i))
+      test::loads_in(s, "mix " + std::to_string(i))
           .at(b, Force{.x = ForceSize::si(m.N), .y = ForceSize::si(0), .z = ForceSize::si(0)});
     }
     const Axes axes = local_axes(s, s.members()[0]);
     for (int i = 0; i < mixtures; ++i) {
       const SixForces& m = all[static_cast<std::size_t>(i)];
       const Vector force = axes.global({0, -m.Vy, -m.Vz}), moment = axes.global({m.T, -m.My, m.Mz});
-      s.load_case("mix " + std::to_string(i))
+      test::loads_in(s, "mix " + std::to_string(i))
           .at(b, Force{ForceSize::si(force.x), ForceSize::si(force.y), ForceSize::si(force.z)})
           .at(b, Moment{MomentSize::si(moment.x), MomentSize::si(moment.y), MomentSize::si(moment.z)});
     }

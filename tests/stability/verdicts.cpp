@@ -140,7 +140,7 @@ TEST_CASE("Random frames with area-only links and tightened stays against dense 
     REQUIRE(found.ok());
     // Links that are in compression buckle by themselves, which a straight bar of the dense model does not show.
     bool tension = true;
-    for (const std::size_t k : {1U, 2U, 3U}) tension = tension && solution[0][MemberId(k)].axial().min().value.si > 0;
+    for (const std::size_t k : {1U, 2U, 3U}) tension = tension && solution[0][MemberId(k)].axial().min().value.si() > 0;
     if (!tension) continue;
     const std::vector<double> dense = fine_factors(solution, 0, 8, 1);
     const auto& modes_found = found->buckling.front().modes;
@@ -202,7 +202,7 @@ limits: [{buckling: 1.5}]
   CHECK(v.note.find("3.73") != std::string::npos);
   // Tightened, they resist.
   Model tight = m;
-  tight.structure.load_case("press").shorten(MemberId(1), 5_mm).shorten(MemberId(2), 5_mm);
+  tight.structure.loads_of("press").shorten(MemberId(1), 5_mm).shorten(MemberId(2), 5_mm);
   CHECK(verdict_of(tight).value->si > 1);
 }
 
@@ -302,7 +302,7 @@ TEST_CASE("Shallow frames: not met beyond the limit point of large displacements
       Structure loaded = s;
       loaded.analysis().order = Order::large;
       constexpr double beyond = 3000;
-      loaded.load_case("press").clear().at(t, Force{.y = ForceSize::si(-beyond * 1e3)});
+      loaded.loads_of("press").clear().at(t, Force{.y = ForceSize::si(-beyond * 1e3)});
       const Solution refused = solve(loaded);
       // Very flat beams carry by bending and never snap.
       if (refused.ok()) {
@@ -357,7 +357,7 @@ TEST_CASE("Arches of straight beams: not met beyond their limit point") {
       loads.at(line[k], Force{.y = ForceSize::si(-between(random, 800, 1200))});
     Structure far = s;
     far.analysis().order = Order::large;
-    LoadsOf more = far.load_case("press");
+    LoadsOf more = far.loads_of("press");
     constexpr double times = 500;
     for (std::size_t k = 0; k < 3; ++k) {
       PointLoad l = std::get<PointLoad>(more.loads()[k]);

@@ -84,9 +84,9 @@ TEST_CASE("Loads replaced and removed, cases and combinations too") {
   k.s.combination("both", {{"load", 1.35}, {"wind", 1.5}});
   CHECK_THROWS_WITH(k.s.remove_load_case("wind"), Contains("load case 'wind' is in combination 'both'"));
   k.s.remove_combination("both");
-  k.s.load_case("wind").clear().at(k.c, Force{.x = 1_kN});
+  k.s.loads_of("wind").clear().at(k.c, Force{.x = 1_kN});
   CHECK(solve(k.s)["wind"].balance().applied.x == 1_kN);
-  LoadsOf load = k.s.load_case("load");
+  LoadsOf load = k.s.loads_of("load");
   load.replace(0, MemberLoad{k.rail, 2, {0, -500, 0}, {}}).remove(1);
   CHECK(solve(k.s)["load"].balance().applied.y == -500_N);
   CHECK(solve(k.s)["load"].balance().applied.x == 0_N);

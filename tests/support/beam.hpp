@@ -3,6 +3,8 @@
 
 #include <corvex/corvex.hpp>
 
+#include "support/cases.hpp"
+
 namespace corvex::test {
 
 using namespace literals;
@@ -16,7 +18,7 @@ struct Beam {
     member = structure.member("beam", {a, b}, {.section = section, .material = steel});
   }
 
-  LoadsOf loads() { return structure.load_case("loads"); }
+  LoadsOf loads() { return loads_in(structure, "loads"); }
   Solution solved() const { return solve(structure); }
 
   double EI() const { return steel.E.si() * tube.properties().Iz.si(); }

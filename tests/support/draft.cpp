@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "support/cases.hpp"
+
 namespace corvex::test {
 namespace {
 
@@ -67,7 +69,7 @@ Structure Draft::build() const {
   for (const DraftSupport& p : supports) s.support(PointId(p.at), p.support);
   for (const PointMass& m : masses) s.point_mass(m.at, Mass::si(m.mass));
   for (const auto& [name, loads] : cases) {
-    LoadsOf c = s.load_case(name);
+    LoadsOf c = loads_in(s, name);
     for (const Load& l : loads) c.add(l);
     if (loads.empty()) c.clear();
   }

@@ -7,6 +7,8 @@
 #include <numeric>
 #include <random>
 
+#include "support/cases.hpp"
+
 namespace corvex::test {
 namespace {
 
@@ -403,7 +405,7 @@ Structure build(const Plan& plan) {
   for (const PlanSupport& p : plan.supports) s.support(PointId(p.point), support(p));
   for (const auto& [point, mass] : plan.masses) s.point_mass(PointId(point), Mass::si(mass));
   for (std::size_t c = 0; c < plan.cases.size(); ++c)
-    for (const PlanLoad& l : plan.cases[c]) add(s.load_case(fmt::format("C{}", c)), l);
+    for (const PlanLoad& l : plan.cases[c]) add(loads_in(s, fmt::format("C{}", c)), l);
   return s;
 }
 
