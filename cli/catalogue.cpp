@@ -3,10 +3,13 @@
 #include <fmt/format.h>
 #include <fmt/ranges.h>
 
+#include <CLI/CLI.hpp>
 #include <algorithm>
 #include <cmath>
 #include <filesystem>
+#include <memory>
 
+#include "command.hpp"
 #include "corvex/document.hpp"
 #include "corvex/file.hpp"
 #include "corvex/formula.hpp"
@@ -197,5 +200,39 @@ int catalogue(const CatalogueOptions& options) {
     return refuse(wrong.why);
   }
 }
+
+namespace {
+
+Run add_catalogue_options(CLI::App& app) {
+  const auto options = std::make_shared<CatalogueOptions>();
+  CatalogueOptions& o = *options;
+  app.add_option(
+         "WHAT", o.what,
+         "designations (\"IPE 200\") or materials (S355) to print with all figures; or a model file, and names of "
+         "its sections")
+      ->type_name("")
+      ->expected(0, 1000);
+  app.add_option("--series", o.series, "list only these series: SHS, IPE, …")
+      ->type_name("NAME")
+      ->delimiter(',')
+      ->allow_extra_args(false);
+  for (const std::string& figure : searched_figures()) {
+    app.add_option("--min-" + figure, o.bounds["min-" + figure], "at least this: a quantity, as \"200 cm^4\"")
+        ->type_name("Q");
+    app.add_option("--max-" + figure, o.bounds["max-" + figure], "at most this")->type_name("Q");
+  }
+  app.add_option("--sort", o.sort, "least first: " + fmt::format("{}", fmt::join(searched_figures(), ", ")))
+      ->type_name("FIGURE");
+  app.add_option("--material", o.material, "for the mass per metre; steel if not given")->type_name("NAME");
+  add_model_options(app, o.model, false);
+  add_output_options(app, o.output, false);
+  return run_with(options, catalogue);
+}
+
+}  // namespace
+
+const Command catalogue_command{.name = "catalogue",
+                                .description = "profiles and materials that are built in, and the sections of a model",
+                                .add_options = add_catalogue_options};
 
 }  // namespace corvex::cli

@@ -2,9 +2,12 @@
 
 #include <fmt/format.h>
 
+#include <CLI/CLI.hpp>
 #include <atomic>
 #include <csignal>
+#include <memory>
 
+#include "command.hpp"
 #include "corvex/choose.hpp"
 #include "corvex/document.hpp"
 #include "progress.hpp"
@@ -74,5 +77,27 @@ int choose(ChooseOptions o) {
   if (status != 0) return status;
   return choice->found.empty() ? limit_not_met : 0;
 }
+
+namespace {
+
+Run add_choose_options(CLI::App& app) {
+  const auto options = std::make_shared<ChooseOptions>();
+  ChooseOptions& o = *options;
+  add_model_options(app, o.model);
+  app.add_option("--runners-up", o.runners_up, "so many of the next best too")
+      ->check(between(0, 100))
+      ->type_name("N")
+      ->capture_default_str();
+  add_output_options(app, o.output);
+  app.get_option("--output")->description("write the model with the lightest choice to this file");
+  return run_with(options, choose);
+}
+
+}  // namespace
+
+const Command choose_command{
+    .name = "choose",
+    .description = "the lightest listed sections with which every limit is met, of those that the model names",
+    .add_options = add_choose_options};
 
 }  // namespace corvex::cli

@@ -2,9 +2,12 @@
 
 #include <fmt/format.h>
 
+#include <CLI/CLI.hpp>
 #include <algorithm>
 #include <filesystem>
+#include <memory>
 
+#include "command.hpp"
 #include "corvex/compare.hpp"
 #include "corvex/document.hpp"
 #include "progress.hpp"
@@ -120,5 +123,30 @@ int compare(CompareOptions o) {
   });
   return well ? 0 : limit_not_met;
 }
+
+namespace {
+
+Run add_compare_options(CLI::App& app) {
+  const auto options = std::make_shared<CompareOptions>();
+  CompareOptions& o = *options;
+  app.add_option("MODEL", o.models, "model files; of a single one all its variants")->required()->check(some_name());
+  app.add_option("--variants", o.variants, "only these variants")
+      ->type_name("NAME")
+      ->delimiter(',')
+      ->allow_extra_args(false);
+  app.add_option("--show", o.show, "a figure to show besides, in the words of a hand value: 'moment: rail, take: max'")
+      ->type_name("FIGURE")
+      ->allow_extra_args(false);
+  add_change_options(app, o.model);
+  add_output_options(app, o.output);
+  return run_with(options, compare);
+}
+
+}  // namespace
+
+const Command compare_command{
+    .name = "compare",
+    .description = "variants of a model, or several models, side by side, with the change against the first",
+    .add_options = add_compare_options};
 
 }  // namespace corvex::cli

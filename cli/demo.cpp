@@ -2,12 +2,15 @@
 
 #include <fmt/format.h>
 
+#include <CLI/CLI.hpp>
 #include <cstdio>
 #include <filesystem>
 #include <fstream>
+#include <memory>
 #include <sstream>
 #include <vector>
 
+#include "command.hpp"
 #include "corvex/document.hpp"
 #include "corvex/writing.hpp"
 #include "demo_models.hpp"
@@ -168,5 +171,22 @@ int demo(const std::string& folder) {
   const std::string why = write("", words);
   return why.empty() ? 0 : refuse(why);
 }
+
+namespace {
+
+Run add_demo_options(CLI::App& app) {
+  const auto options = std::make_shared<std::string>();
+  std::string& o = *options;
+  app.add_option("DIR", o, "the folder; made if it is not there")->required();
+  return run_with(options, demo);
+}
+
+}  // namespace
+
+const Command demo_command{
+    .name = "demo",
+    .description = "the example models of an orchard's cider works with their results, into a folder",
+    .add_options = add_demo_options,
+    .reads_models = false};
 
 }  // namespace corvex::cli

@@ -2,6 +2,10 @@
 
 #include <fmt/format.h>
 
+#include <CLI/CLI.hpp>
+#include <memory>
+
+#include "command.hpp"
 #include "corvex/document.hpp"
 #include "corvex/envelope.hpp"
 #include "corvex/report.hpp"
@@ -83,5 +87,31 @@ int derive(DeriveCommand o) {
   progress.done();
   return put_page(page, model.structure.title(), *form, o.output);
 }
+
+namespace {
+
+Run add_derive_options(CLI::App& app) {
+  const auto options = std::make_shared<DeriveCommand>();
+  DeriveCommand& o = *options;
+  add_model_options(app, o.model);
+  app.add_option("--case", o.load_case, "the load case or combination; the one that governs if not given")
+      ->type_name("NAME");
+  for (const auto& [name, names, what] :
+       {std::tuple("--member", &o.members, "internal forces and stress of these members only, or families of members"),
+        {"--point", &o.points, "the displacement of these points; of the place that moves most if not given"}})
+    app.add_option(name, *names, what)->type_name("NAME")->delimiter(',')->allow_extra_args(false);
+  app.add_flag("--brief", o.brief, "the result of each step only");
+  add_output_options(app, o.output, false);
+  app.get_option("--output")
+      ->description("write to this file: typeset with sketches if it ends with .html or .pdf, else text, .md or .json");
+  return run_with(options, derive);
+}
+
+}  // namespace
+
+const Command derive_command{
+    .name = "derive",
+    .description = "the hand calculation written step by step, by statics and virtual work, beside the solution",
+    .add_options = add_derive_options};
 
 }  // namespace corvex::cli

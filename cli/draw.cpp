@@ -1,9 +1,13 @@
 #include "draw.hpp"
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
+#include <CLI/CLI.hpp>
 #include <algorithm>
+#include <memory>
 
+#include "command.hpp"
 #include "corvex/document.hpp"
 #include "findings.hpp"
 #include "pictures.hpp"
@@ -126,5 +130,63 @@ int draw(const DrawOptions& o) {
   const std::string why = write(o.output, *bytes);
   return why.empty() ? 0 : refuse(why);
 }
+
+namespace {
+
+Run add_draw_options(CLI::App& app) {
+  const auto options = std::make_shared<DrawOptions>();
+  DrawOptions& o = *options;
+  add_model_options(app, o.model);
+  app.add_option("--what", o.what, fmt::format("one of: {}", fmt::join(pictures(), ", ")))
+      ->check(one_of(pictures()))
+      ->type_name("PICTURE")
+      ->capture_default_str();
+  app.add_option("--case", o.load_case, "load case, combination or envelope; the one that governs if not given")
+      ->type_name("NAME");
+  app.add_option("--view", o.view, "front, side, top or space (from a corner)")
+      ->check(one_of(views()))
+      ->type_name("VIEW");
+  app.add_option("--only", o.only, "only these members, or families of members; a sheet is of one")
+      ->type_name("NAME")
+      ->delimiter(',')
+      ->allow_extra_args(false);
+  app.add_option("--variants", o.variants,
+                 "these variants, or all, upon the model as it stands: deformed shapes, N, V, M or T")
+      ->type_name("NAME")
+      ->delimiter(',')
+      ->allow_extra_args(false);
+  app.add_flag("--side-by-side", o.side_by_side, "the variants beside each other at one scale, in any picture");
+  CLI::Option* scale = app.add_option("--scale", o.scale, "displacements so many times as large")
+                           ->check(positive(1e9))
+                           ->type_name("TIMES");
+  app.add_flag("--true-scale", o.true_scale, "displacements as large as they are")->excludes(scale);
+  app.add_option("--size", o.size,
+                 "width and height in pixels, as 1280x800; or a3, a4, a5: a sheet of paper on its side")
+      ->type_name("WxH");
+  app.add_option("--moment-side", o.moment_side, "bending moments on the side of tension, or of compression")
+      ->check(one_of({"tension", "compression"}))
+      ->type_name("SIDE")
+      ->capture_default_str();
+  app.add_flag("--dark", o.dark, "on a dark page");
+  app.add_flag("--dimensions", o.dimensions, "with the distances between the points");
+  app.add_flag("--real-width", o.real_width, "members as wide as their sections are high");
+  app.add_flag("--animate", o.animate, "the shape moving: SVG, or GIF");
+  app.add_option("--mode", o.mode, "of vibration and buckling: which one; the first if not given")
+      ->check(between(1, 1000))
+      ->type_name("N");
+  add_print_options(app, o.units, o.digits);
+  app.add_option("-o,--output", o.output,
+                 "the file: its name ends with .svg, .png or .pdf; SVG on standard output if not given")
+      ->type_name("FILE")
+      ->check(some_name());
+  return run_with(options, draw);
+}
+
+}  // namespace
+
+const Command draw_command{
+    .name = "draw",
+    .description = "a picture of the structure, its loads, deformed shape, diagrams or stresses: SVG, PNG or PDF",
+    .add_options = add_draw_options};
 
 }  // namespace corvex::cli

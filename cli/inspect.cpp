@@ -1,7 +1,10 @@
 #include "inspect.hpp"
 
+#include <CLI/CLI.hpp>
 #include <algorithm>
+#include <memory>
 
+#include "command.hpp"
 #include "corvex/document.hpp"
 #include "progress.hpp"
 #include "solved.hpp"
@@ -29,5 +32,21 @@ int inspect(InspectOptions o) {
   if (status != 0) return status;
   return asks_for_attention(inspection.findings) ? limit_not_met : 0;
 }
+
+namespace {
+
+Run add_inspect_options(CLI::App& app) {
+  const auto options = std::make_shared<InspectOptions>();
+  InspectOptions& o = *options;
+  add_model_options(app, o.model);
+  add_output_options(app, o.output);
+  return run_with(options, inspect);
+}
+
+}  // namespace
+
+const Command inspect_command{.name = "inspect",
+                              .description = "what is probably a mistake, with a remedy, and the model as it was read",
+                              .add_options = add_inspect_options};
 
 }  // namespace corvex::cli

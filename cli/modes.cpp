@@ -1,7 +1,10 @@
 #include "modes.hpp"
 
+#include <CLI/CLI.hpp>
 #include <algorithm>
+#include <memory>
 
+#include "command.hpp"
 #include "corvex/modes.hpp"
 #include "findings.hpp"
 #include "solved.hpp"
@@ -57,5 +60,33 @@ int modes(ModesCommand o) {
   if (*form == Form::json) return put_text(modes_json(model->structure, *found), o.output);
   return put_page(modes_page(model->structure, *found, model->units), model->structure.title(), *form, o.output);
 }
+
+namespace {
+
+Run add_modes_options(CLI::App& app) {
+  const auto options = std::make_shared<ModesCommand>();
+  ModesCommand& o = *options;
+  add_model_options(app, o.model);
+  app.add_option("--vibration", o.vibration,
+                 "so many natural frequencies; as many as the model asks for, or 6, if not given")
+      ->check(between(0, 1000))
+      ->type_name("N");
+  app.add_option("--buckling", o.buckling,
+                 "load factors of these load cases or combinations; all that are judged if neither the model nor the "
+                 "call names any")
+      ->type_name("NAME")
+      ->delimiter(',')
+      ->allow_extra_args(false);
+  app.add_option("--under", o.under, "frequencies with the axial forces of this load case or combination")
+      ->type_name("NAME");
+  add_output_options(app, o.output);
+  return run_with(options, modes);
+}
+
+}  // namespace
+
+const Command modes_command{.name = "modes",
+                            .description = "natural frequencies, and load factors of buckling with what buckles",
+                            .add_options = add_modes_options};
 
 }  // namespace corvex::cli

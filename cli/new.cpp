@@ -3,10 +3,13 @@
 #include <fmt/format.h>
 #include <fmt/ranges.h>
 
+#include <CLI/CLI.hpp>
 #include <algorithm>
 #include <cstdio>
 #include <filesystem>
+#include <memory>
 
+#include "command.hpp"
 #include "corvex/formula.hpp"
 #include "output.hpp"
 
@@ -43,5 +46,26 @@ int begin_model(const NewOptions& o) {
   if (to_file) say("{} is written; now: corvex solve {}\n", o.output, o.output);
   return 0;
 }
+
+namespace {
+
+Run add_new_options(CLI::App& app) {
+  const auto options = std::make_shared<NewOptions>();
+  NewOptions& o = *options;
+  app.add_option("--kind", o.kind, fmt::format("one of: {}", fmt::join(starter_kinds(), ", ")))
+      ->type_name("KIND")
+      ->capture_default_str();
+  app.add_option("-o,--output", o.output, "write to this file, which must not be there yet")
+      ->type_name("FILE")
+      ->check(some_name());
+  return run_with(options, begin_model);
+}
+
+}  // namespace
+
+const Command new_command{.name = "new",
+                          .description = "a small commented model to start from",
+                          .add_options = add_new_options,
+                          .reads_models = false};
 
 }  // namespace corvex::cli

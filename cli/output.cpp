@@ -229,6 +229,14 @@ Expected<Overrides, std::string> overrides_of(const ModelOptions& o) {
   return overrides;
 }
 
+void add_print_options(CLI::App& verb, std::string& units, int& digits) {
+  verb.add_option("--units", units, "figures in these units, as \"mm, N\"")->type_name("UNITS");
+  verb.add_option("--digits", digits, "significant digits")
+      ->check(between(1, 15))
+      ->type_name("N")
+      ->capture_default_str();
+}
+
 void add_output_options(CLI::App& verb, OutputOptions& o, bool of_results) {
   CLI::Option* json = verb.add_flag("--json", o.json, "everything as JSON, in SI units at full precision");
   verb.add_option("--format", o.format, "table, markdown, csv or json; if not given, by the end of the file of -o")

@@ -87,6 +87,8 @@ CLI::Validator between(int least, int most);
 CLI::Validator positive(double most);
 // Not empty.
 CLI::Validator some_name();
+// Of commands that print no tables but pictures, documents and pages.
+void add_print_options(CLI::App& verb, std::string& units, int& digits);
 // The options that say how something is told; `of_results`: also those for many tables in units of one's own.
 void add_output_options(CLI::App& verb, OutputOptions& options, bool of_results = true);
 

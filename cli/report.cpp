@@ -3,9 +3,12 @@
 #include <fmt/format.h>
 #include <fmt/ranges.h>
 
+#include <CLI/CLI.hpp>
 #include <algorithm>
 #include <filesystem>
+#include <memory>
 
+#include "command.hpp"
 #include "corvex/compare.hpp"
 #include "corvex/document.hpp"
 #include "corvex/report.hpp"
@@ -105,5 +108,35 @@ int report(const ReportCommand& o) {
   tell_failures(evaluation.limits, evaluation.hand, model.units);
   return limit_not_met;
 }
+
+namespace {
+
+Run add_report_options(CLI::App& app) {
+  const auto options = std::make_shared<ReportCommand>();
+  ReportCommand& o = *options;
+  add_model_options(app, o.model);
+  std::vector<std::string> parts;
+  for (const ReportPart& part : report_parts) parts.emplace_back(part.name);
+  app.add_option("--parts", o.parts, fmt::format("only these chapters: {}", fmt::join(parts, ", ")))
+      ->check(one_of(parts))
+      ->type_name("PART")
+      ->delimiter(',')
+      ->allow_extra_args(false);
+  app.add_flag("--all", o.all, "every case, and whole tables, also where there are many");
+  add_print_options(app, o.units, o.digits);
+  app.add_option("-o,--output", o.output,
+                 "the file: its name ends with .html, .pdf or .md (with its pictures beside it)")
+      ->type_name("FILE")
+      ->check(some_name());
+  return run_with(options, report);
+}
+
+}  // namespace
+
+const Command report_command{
+    .name = "report",
+    .description =
+        "the calculation as a document: model, loads, results, limits, hand calculation; HTML, PDF or Markdown",
+    .add_options = add_report_options};
 
 }  // namespace corvex::cli

@@ -2,9 +2,12 @@
 
 #include <fmt/format.h>
 
+#include <CLI/CLI.hpp>
 #include <algorithm>
 #include <ctime>
+#include <memory>
 
+#include "command.hpp"
 #include "corvex/document.hpp"
 #include "corvex/file.hpp"
 #include "corvex/number.hpp"
@@ -102,5 +105,63 @@ int solve(SolveOptions o, bool hand_only) {
   tell_failures(evaluation.limits, evaluation.hand, model.units);
   return limit_not_met;
 }
+
+namespace {
+
+void add_shared_options(CLI::App& app, SolveOptions& o) {
+  app.add_flag("--record", o.record, "with the version of the program, the model file and the date of the run");
+  add_model_options(app, o.model);
+  add_output_options(app, o.output);
+}
+
+Run add_solve_options(CLI::App& app) {
+  const auto options = std::make_shared<SolveOptions>();
+  SolveOptions& o = *options;
+  add_shared_options(app, o);
+  for (const auto& [name, names, what] :
+       {std::tuple("--case", &o.wanted.cases, "show only these load cases or combinations; envelope is that of all"),
+        {"--member", &o.wanted.members, "show only these members, or families of members"},
+        {"--point", &o.wanted.points, "show only these points, or families of points"}})
+    app.add_option(name, *names, what)->type_name("NAME")->delimiter(',')->allow_extra_args(false);
+  app.add_flag("--all", o.wanted.all, "whole tables of every case, in the order of the model; else what governs first");
+  app.add_flag("--model", o.wanted.model,
+               "the model as it was read: members, local axes, supports, sums of loads, parts");
+  app.add_flag("--ends", o.wanted.ends, "the forces that each member end gives to its joint");
+  app.add_flag("--faces", o.wanted.faces, "normal stress along each face of the section");
+  app.add_option("--places", o.places, "with JSON: that many evenly spaced places a member, ends included")
+      ->check(between(2, 100000))
+      ->type_name("N");
+  // An earlier name, answered with the present one.
+  app.add_option_function<std::string>("--stations",
+                                       [](const std::string&) -> void {
+                                         throw CLI::ParseError("--stations: the option is called --places now",
+                                                               refused);
+                                       })
+      ->group("");
+  return run_with(options, [](const SolveOptions& given) { return solve(given, false); });
+}
+
+Run add_verify_options(CLI::App& app) {
+  const auto options = std::make_shared<SolveOptions>();
+  SolveOptions& o = *options;
+  app.add_option("--case", o.wanted.cases, "only the values of these load cases or combinations")
+      ->type_name("NAME")
+      ->delimiter(',')
+      ->allow_extra_args(false);
+  add_shared_options(app, o);
+  return run_with(options, [](const SolveOptions& given) { return solve(given, true); });
+}
+
+}  // namespace
+
+const Command solve_command{
+    .name = "solve",
+    .description =
+        "reactions, displacements, internal forces with their extremes, stresses, safety, the hand calculation",
+    .add_options = add_solve_options};
+const Command verify_command{
+    .name = "verify",
+    .description = "the hand calculation beside the computed values: formula, numbers, deviation, verdict",
+    .add_options = add_verify_options};
 
 }  // namespace corvex::cli

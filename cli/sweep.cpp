@@ -3,8 +3,11 @@
 #include <fmt/format.h>
 #include <fmt/ranges.h>
 
+#include <CLI/CLI.hpp>
 #include <algorithm>
+#include <memory>
 
+#include "command.hpp"
 #include "corvex/document.hpp"
 #include "pictures.hpp"
 #include "solved.hpp"
@@ -98,5 +101,28 @@ int sweep(SweepCommand o) {
   if (status != 0) return status;
   return std::any_of(runs->begin(), runs->end(), is_refused) ? limit_not_met : 0;
 }
+
+namespace {
+
+Run add_sweep_options(CLI::App& app) {
+  const auto options = std::make_shared<SweepCommand>();
+  SweepCommand& o = *options;
+  add_model_options(app, o.model);
+  app.add_option("SWEEP", o.name, "the name of the sweep in the model; may be left out where there is one");
+  app.add_flag("--dark", o.dark, "a plot on a dark page");
+  app.add_option("--size", o.size, "width and height of a plot in pixels, as 1280x800; or a3, a4, a5")
+      ->type_name("WxH");
+  add_output_options(app, o.output);
+  app.get_option("--output")
+      ->description("write to this file: a plot if it ends with .svg, .png or .pdf, a spreadsheet if with .xlsx");
+  return run_with(options, sweep);
+}
+
+}  // namespace
+
+const Command sweep_command{
+    .name = "sweep",
+    .description = "figures against what is varied: a table, or a plot with the limits as lines",
+    .add_options = add_sweep_options};
 
 }  // namespace corvex::cli

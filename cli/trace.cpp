@@ -2,8 +2,11 @@
 
 #include <fmt/format.h>
 
+#include <CLI/CLI.hpp>
 #include <algorithm>
+#include <memory>
 
+#include "command.hpp"
 #include "corvex/document.hpp"
 #include "corvex/file.hpp"
 #include "corvex/formula.hpp"
@@ -102,5 +105,34 @@ int trace(TraceOptions o) {
   }
   return *form == Form::json ? put_text(json, o.output) : put_page(page, s.title(), *form, o.output);
 }
+
+namespace {
+
+Run add_trace_options(CLI::App& app) {
+  const auto options = std::make_shared<TraceOptions>();
+  TraceOptions& o = *options;
+  add_model_options(app, o.model);
+  app.add_option("MEMBER", o.member, "the member")->required();
+  app.add_option("--at", o.at,
+                 "at these places: lengths from the start, shares as '50 %', or points of the member; if not "
+                 "given, where a figure is largest, least or zero, and where loads act")
+      ->type_name("PLACE")
+      ->delimiter(',')
+      ->allow_extra_args(false);
+  app.add_option("--steps", o.steps, "at that many places evenly from end to end")
+      ->check(between(2, 100000))
+      ->type_name("N");
+  app.add_option("--case", o.load_case,
+                 "one load case or combination, or envelope; all that `solve` shows and their envelope if not given")
+      ->type_name("NAME");
+  add_output_options(app, o.output);
+  return run_with(options, trace);
+}
+
+}  // namespace
+
+const Command trace_command{.name = "trace",
+                            .description = "every quantity of one member, from place to place",
+                            .add_options = add_trace_options};
 
 }  // namespace corvex::cli

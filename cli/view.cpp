@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <CLI/CLI.hpp>
 #include <atomic>
 #include <chrono>
 #include <csignal>
@@ -9,11 +10,13 @@
 #include <memory>
 
 #include "announcer.hpp"
+#include "command.hpp"
 #include "corvex/view.hpp"
 #include "findings.hpp"
 #include "pictures.hpp"
 #include "rights.hpp"
 #include "solved.hpp"
+#include "time_limit.hpp"
 
 namespace corvex::cli {
 namespace {
@@ -118,5 +121,37 @@ int view(const ViewCommand& o) {
   // Threads that still solve, or write to a stopped terminal, must not delay the end.
   std::_Exit(status);
 }
+
+namespace {
+
+Run add_view_options(CLI::App& app) {
+  const auto options = std::make_shared<ViewCommand>();
+  ViewCommand& o = *options;
+  add_model_options(app, o.model);
+  app.add_option("--port", o.port, "of this machine, where the page is served; a free one if not given")
+      ->check(between(1, 65535))
+      ->type_name("PORT");
+  add_print_options(app, o.units, o.digits);
+  app.add_option("-o,--output", o.output, "write the page as one file of HTML instead of serving it")
+      ->type_name("FILE")
+      ->check(some_name());
+  return [options](std::optional<double> seconds) {
+    // A page is served until it is ended.
+    if (options->output.empty())
+      options->seconds = seconds.value_or(-1);
+    else
+      bound_time(seconds.value_or(usual_seconds));
+    return view(*options);
+  };
+}
+
+}  // namespace
+
+const Command view_command{
+    .name = "view",
+    .description =
+        "a page to look at the model: turned, with the values at the pointer; it follows the file as it is saved",
+    .add_options = add_view_options,
+    .keeps_time = true};
 
 }  // namespace corvex::cli

@@ -1,0 +1,20 @@
+#include <algorithm>
+
+#include "command.hpp"
+
+namespace corvex::cli {
+
+const std::vector<const Command*>& commands() {
+  static const std::vector<const Command*> all = {
+      &new_command,   &inspect_command, &solve_command, &trace_command,     &verify_command,
+      &draw_command,  &compare_command, &sweep_command, &choose_command,    &derive_command,
+      &modes_command, &report_command,  &view_command,  &catalogue_command, &demo_command};
+  return all;
+}
+
+const Command* find_command(std::string_view name) {
+  const auto it = std::find_if(commands().begin(), commands().end(), [&](const Command* c) { return c->name == name; });
+  return it == commands().end() ? nullptr : *it;
+}
+
+}  // namespace corvex::cli
