@@ -58,6 +58,38 @@ void tell_refusals(const std::vector<Compared>& all, const std::vector<Candidate
     }
 }
 
+// Adds a model and its variants; the problems where it cannot be read.
+Problems gather(const std::string& path, const Overrides& overrides, CompareOptions& o, Gathered& g,
+                ModesOptions& modes) {
+  const auto document = read_document(path);
+  if (!document) return document.error();
+  const auto as_it_stands = build(*document, overrides);
+  if (!as_it_stands) return as_it_stands.error();
+  for (const std::string& table : as_it_stands->table_files) o.output.read.push_back(table);
+  if (g.candidates.empty()) {
+    g.units = as_it_stands->units;
+    g.title = as_it_stands->structure.title();
+    g.show = as_it_stands->show;
+    modes = as_it_stands->modes;
+  }
+  const bool one = o.models.size() == 1;
+  const std::string name = one ? "as it stands" : made_printable(std::filesystem::path(path).stem().string());
+  g.candidates.push_back(candidate(name, as_it_stands));
+  const std::vector<std::string> known = document->variants();
+  for (const std::string& wanted : o.variants)
+    if (std::find(known.begin(), known.end(), wanted) == known.end()) {
+      Overrides unknown = overrides;
+      unknown.variant = wanted;
+      return build(*document, unknown).error();
+    }
+  for (const std::string& variant : o.variants.empty() && one ? known : o.variants) {
+    Overrides with = overrides;
+    with.variant = variant;
+    g.candidates.push_back(candidate(one ? variant : name + ", " + variant, build(*document, with)));
+  }
+  return {};
+}
+
 }  // namespace
 
 int compare(CompareOptions o) {
@@ -77,33 +109,7 @@ int compare(CompareOptions o) {
   ModesOptions modes;
   for (const std::string& path : o.models) {
     progress.doing("reading " + path);
-    const auto document = read_document(path);
-    if (!document) return refuse(document.error());
-    const auto as_it_stands = build(*document, *overrides);
-    if (!as_it_stands) return refuse(as_it_stands.error());
-    for (const std::string& table : as_it_stands->table_files) o.output.read.push_back(table);
-    const bool first = g.candidates.empty();
-    if (first) {
-      g.units = as_it_stands->units;
-      g.title = as_it_stands->structure.title();
-      g.show = as_it_stands->show;
-      modes = as_it_stands->modes;
-    }
-    const bool one = o.models.size() == 1;
-    const std::string name = one ? "as it stands" : made_printable(std::filesystem::path(path).stem().string());
-    g.candidates.push_back(candidate(name, as_it_stands));
-    const std::vector<std::string> known = document->variants();
-    for (const std::string& wanted : o.variants)
-      if (std::find(known.begin(), known.end(), wanted) == known.end()) {
-        Overrides unknown = *overrides;
-        unknown.variant = wanted;
-        return refuse(build(*document, unknown).error());
-      }
-    for (const std::string& variant : o.variants.empty() && one ? known : o.variants) {
-      Overrides with = *overrides;
-      with.variant = variant;
-      g.candidates.push_back(candidate(one ? variant : name + ", " + variant, build(*document, with)));
-    }
+    if (const Problems problems = gather(path, *overrides, o, g, modes); !problems.empty()) return refuse(problems);
   }
   if (g.candidates.size() < 2)
     return refuse(std::string("there is nothing to compare with: the model has no variants; name another model"));

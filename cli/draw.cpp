@@ -57,24 +57,33 @@ const std::vector<std::string>& views() {
   return all;
 }
 
-int draw(const DrawOptions& o) {
-  const auto format = picture_format(o.output);
-  if (!format)
-    return refuse(
-        fmt::format("'{}': a picture ends with .svg, .png or .pdf, a moving one with .svg or .gif", o.output));
-  // What would have no effect is refused: it was meant for another picture.
+namespace {
+
+// Options that would have no effect were meant for another picture: why they are refused.
+std::string contradiction(const DrawOptions& o) {
   const auto only_with = [&](bool given, const char* option, const char* what) {
     return given && o.what != what ? fmt::format("{} goes with --what {}", option, what) : std::string();
   };
   for (const std::string& why :
        {only_with(o.dimensions, "--dimensions", "structure"), only_with(o.real_width, "--real-width", "structure"),
         only_with(o.scale > 0, "--scale", "deformed"), only_with(o.true_scale, "--true-scale", "deformed")})
-    if (!why.empty()) return refuse(why);
+    if (!why.empty()) return why;
   if (o.mode > 0 && o.what != "vibration" && o.what != "buckling")
-    return refuse(std::string("--mode goes with --what vibration or buckling"));
-  if (o.side_by_side && o.variants.empty()) return refuse(std::string("--side-by-side goes with --variants"));
+    return "--mode goes with --what vibration or buckling";
+  if (o.side_by_side && o.variants.empty()) return "--side-by-side goes with --variants";
   if (!o.variants.empty() && !o.model.variant.empty())
-    return refuse(std::string("--variant draws one variant, --variants several beside the model as it stands"));
+    return "--variant draws one variant, --variants several beside the model as it stands";
+  return {};
+}
+
+// The same of what the model does not have.
+std::string contradiction(const DrawOptions& o, PictureOf what, const Structure& s) {
+  if (s.is_plane() && !o.view.empty()) return "--view is for structures in space; this one is plane";
+  if (s.is_plane() && what == PictureOf::torsion) return "a plane structure has no torsion";
+  return {};
+}
+
+PictureOptions picture_of(const DrawOptions& o) {
   PictureOptions picture{.of = chosen<PictureOf>(pictures(), o.what),
                          .dark = o.dark,
                          .dimensions = o.dimensions,
@@ -86,6 +95,36 @@ int draw(const DrawOptions& o) {
   if (!o.view.empty()) picture.view = chosen<View>(views(), o.view);
   if (o.true_scale) picture.scale = 1;
   if (o.scale > 0) picture.scale = o.scale;
+  return picture;
+}
+
+// The case and the members that are asked for; why they are refused.
+std::string select_for(const DrawOptions& o, const Solution& solution, PictureOptions& picture) {
+  Choice wanted{.members = o.only};
+  if (!o.load_case.empty()) wanted.cases = {o.load_case};
+  const auto shown = select(solution, wanted);
+  if (!shown)
+    return o.load_case.find(',') == std::string::npos
+               ? shown.error()
+               : fmt::format("--case '{}': a picture is of one load case or combination", o.load_case);
+  if (!o.load_case.empty())
+    picture.load_case = shown->only_envelope ? "envelope" : solution[shown->cases.front()].name();
+  for (std::size_t i = 0; i < shown->members.size(); ++i)
+    if (!o.only.empty() && shown->members[i]) picture.only.push_back(MemberId{i});
+  if ((picture.of == PictureOf::sheet || picture.of == PictureOf::section) && picture.only.size() != 1)
+    return fmt::format("a {} is of one member: say which, as --only 'NAME'", o.what);
+  return {};
+}
+
+}  // namespace
+
+int draw(const DrawOptions& o) {
+  const auto format = picture_format(o.output);
+  if (!format)
+    return refuse(
+        fmt::format("'{}': a picture ends with .svg, .png or .pdf, a moving one with .svg or .gif", o.output));
+  if (const std::string why = contradiction(o); !why.empty()) return refuse(why);
+  PictureOptions picture = picture_of(o);
   if (const std::string why = picture_size(o.size, picture); !why.empty()) return refuse(why);
   Progress progress;
   OutputOptions output{.output = o.output, .units = o.units};
@@ -93,29 +132,10 @@ int draw(const DrawOptions& o) {
   const auto solved = read_and_solve(o.model, output, progress, &document);
   if (!solved) return refused;
   const auto& [model, solution] = *solved;
-  if (model.structure.is_plane() && !o.view.empty()) {
-    progress.done();
-    return refuse(std::string("--view is for structures in space; this one is plane"));
-  }
-  if (model.structure.is_plane() && picture.of == PictureOf::torsion) {
-    progress.done();
-    return refuse(std::string("a plane structure has no torsion"));
-  }
-  Choice wanted{.members = o.only};
-  if (!o.load_case.empty()) wanted.cases = {o.load_case};
-  const auto shown = select(solution, wanted);
   progress.done();
-  if (!shown)
-    return refuse(o.load_case.find(',') == std::string::npos
-                      ? shown.error()
-                      : fmt::format("--case '{}': a picture is of one load case or combination", o.load_case));
+  if (const std::string why = contradiction(o, picture.of, model.structure); !why.empty()) return refuse(why);
+  if (const std::string why = select_for(o, solution, picture); !why.empty()) return refuse(why);
   picture.units = model.units;
-  if (!o.load_case.empty())
-    picture.load_case = shown->only_envelope ? "envelope" : solution[shown->cases.front()].name();
-  for (std::size_t i = 0; i < shown->members.size(); ++i)
-    if (!o.only.empty() && shown->members[i]) picture.only.push_back(MemberId{i});
-  if ((picture.of == PictureOf::sheet || picture.of == PictureOf::section) && picture.only.size() != 1)
-    return refuse(fmt::format("a {} is of one member: say which, as --only 'NAME'", o.what));
   picture.findings = evaluate(model, solution).findings;
   tell_briefly(picture.findings, o.model.path);
   Expected<std::string, Problem> bytes = Problem{};

@@ -72,9 +72,18 @@ std::vector<CoursePiece> integrate(const Rigidity& r, double length, std::span<c
 
 namespace {
 
-// One bending plane carried to the end of a piece: the integrals of `bend`, evaluated there. Returns ∫V.
-double carry(double& V, double& M, double& slope, double& v, double q0, double slope_q, double m0, double slope_m,
-             double curve, double flexibility, double h) {
+// One bending plane: its state, and the load along a piece.
+struct PlaneState {
+  double &V, &M, &slope, &v;
+};
+struct PlaneLoad {
+  double q0, slope_q, m0, slope_m, curve;
+};
+
+// Carries the state to the end of a piece of length h: the integrals of `bend`, evaluated there. Returns ∫V.
+double carry(const PlaneState& s, const PlaneLoad& load, double flexibility, double h) {
+  auto& [V, M, slope, v] = s;
+  const auto& [q0, slope_q, m0, slope_m, curve] = load;
   constexpr double sixth = 1.0 / 6;
   const double shear = h * (V + h * (q0 / 2 + h * slope_q * sixth));
   // M along the piece less M before it: V0 + m0, then (q0 + slope_m), then slope_q.
@@ -104,9 +113,9 @@ State particular(const Flexibility& f, std::span<const LoadPiece> loads) {
     s.twist += h * f.GJ * (s.T - h * (l.m0.x / 2 + h * l.m_slope.x / 6));
     s.T -= h * (l.m0.x + h * l.m_slope.x / 2);
     const double Vy =
-        carry(s.Vy, s.Mz, s.slope_y, s.v, l.q0.y, l.slope.y, -l.m0.z, -l.m_slope.z, l.free.curve_y, f.EIz, h);
+        carry({s.Vy, s.Mz, s.slope_y, s.v}, {l.q0.y, l.slope.y, -l.m0.z, -l.m_slope.z, l.free.curve_y}, f.EIz, h);
     const double Vz =
-        carry(s.Vz, s.My, s.slope_z, s.w, l.q0.z, l.slope.z, l.m0.y, l.m_slope.y, l.free.curve_z, f.EIy, h);
+        carry({s.Vz, s.My, s.slope_z, s.w}, {l.q0.z, l.slope.z, l.m0.y, l.m_slope.y, l.free.curve_z}, f.EIy, h);
     s.v -= f.GAy * Vy + f.coupling * Vz;
     s.w -= f.GAz * Vz + f.coupling * Vy;
   }

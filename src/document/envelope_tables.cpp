@@ -44,9 +44,15 @@ struct Figure {
   double size;  // noise is small beside it
 };
 
-// With places where `m` is given.
-void add_range(Table& t, const std::string& whose, const Figure& f, const Range& r, const Structure* s, const Member* m,
-               const NamedUnit& length) {
+// Where along which member the extremes are.
+struct Along {
+  const Structure& structure;
+  const Member& member;
+  const NamedUnit& length;
+};
+
+// With places if they are along a member.
+void add_range(Table& t, const std::string& whose, const Figure& f, const Range& r, const Along* along = nullptr) {
   Row row{.part = f.part, .unit = f.unit.text};
   row.cells = {whose, f.name, f.unit.text};
   const bool nothing = size_of(r) <= noise * f.size;
@@ -54,11 +60,12 @@ void add_range(Table& t, const std::string& whose, const Figure& f, const Range&
   for (const GoverningExtreme* e : {&r.max, &r.min}) {
     const double value = clean(e->value.si, f.unit, f.size);
     row.cells.push_back(value);
-    if (m) row.cells.push_back(nothing ? Cell() : place_cell(*s, *m, e->at, length));
+    if (along)
+      row.cells.push_back(nothing ? Cell() : place_cell(along->structure, along->member, e->at, along->length));
     row.cells.push_back(nothing ? "" : e->load_case);
     // Nothing has no place and is of no case.
     if (value == 0)
-      for (std::size_t k = row.cells.size() - (m ? 2 : 1); k < row.cells.size(); ++k) row.cells[k].data_only = true;
+      for (std::size_t k = row.cells.size() - (along ? 2 : 1); k < row.cells.size(); ++k) row.cells[k].data_only = true;
   }
   t.rows.push_back(std::move(row));
 }
@@ -124,11 +131,12 @@ Table EnvelopeTables::inner_forces() const {
   for (const std::size_t i : rows_.shown) {
     const MemberEnvelope& e = members_[i];
     const Member& m = s_.members()[i];
+    const Along along{s_, m, u_.length};
     for (const MemberFigure& f : internal_forces(s_, m)) {
       const bool force = f.kind == MemberFigure::Kind::force;
       const Figure shown{f.symbol, force ? "forces" : "moments", force ? u_.force : u_.moment,
                          force ? sizes_.force : sizes_.moment};
-      add_range(t, m.name, shown, e.*f.envelope, &s_, &m, u_.length);
+      add_range(t, m.name, shown, e.*f.envelope, &along);
     }
   }
   t.after = rows_.rest("member", "--member");
@@ -190,7 +198,7 @@ Table EnvelopeTables::movements() const {
       if (k >= 3 && !turns) continue;
       const Figure figure = k < 3 ? Figure{names[k], "displacements", u_.deflection, moves.first}
                                   : Figure{names[k], "rotations", u_.angle, moves.second};
-      add_range(t, s_.points()[i].name, figure, moves.all[i][k], nullptr, nullptr, u_.length);
+      add_range(t, s_.points()[i].name, figure, moves.all[i][k]);
     }
   }
   t.after = rows.rest("point", "--point");
@@ -213,7 +221,7 @@ Table EnvelopeTables::reactions() const {
       if (!p.gives(k) || (s_.is_plane() && k >= 2 && k <= 4)) continue;
       const Figure figure = k < 3 ? Figure{names[k], "forces", u_.force, reactions.first}
                                   : Figure{names[k], "moments", u_.moment, reactions.second};
-      add_range(t, s_[p.at].name, figure, reactions.all[i][k], nullptr, nullptr, u_.length);
+      add_range(t, s_[p.at].name, figure, reactions.all[i][k]);
     }
   t.after = rows.rest("support", "--point");
   return t;

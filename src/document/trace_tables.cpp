@@ -110,12 +110,9 @@ Table trace_table(const Structure& s, const MemberResult& m, const std::vector<T
   return t;
 }
 
-Table trace_envelope_table(const Solution& solution, MemberId member, const std::vector<TracePlace>& places,
-                           const ModelUnits& u) {
-  const Structure& s = solution.structure();
-  const Member& m = s[member];
-  std::vector<MemberFigure> shown = figures(s, m);
-  std::erase_if(shown, [](const MemberFigure& f) { return !f.envelope_at; });
+namespace {
+
+Table envelope_columns(const ModelUnits& u) {
   Table t{.name = "trace-envelope", .columns = place_columns(u)};
   t.columns[0].grouped = t.columns[1].grouped = true;
   Column figure = words_column("", true), unit = words_column("unit", true), extremes = words_column("");
@@ -131,6 +128,37 @@ Table trace_envelope_table(const Solution& solution, MemberId member, const std:
     t.columns[t.columns.size() - 2].unit_of_row = true;
   }
   t.columns.push_back(extremes);
+  return t;
+}
+
+// The rows of stress at one place.
+void add_stress_rows(Table& t, const Cell& at, const std::string& side, const SectionEnvelope& e, const NamedUnit& unit,
+                     double largest) {
+  const Cell high = stress_cell(e.max_stress.stress, 1, unit, largest);
+  const Cell low = stress_cell(e.min_stress.stress, -1, unit, largest);
+  const auto governing = [](const Cell& cell, const GoverningStress& s) {
+    return cell.value.value_or(0) == 0 ? "" : s.load_case;
+  };
+  t.rows.push_back(
+      {.cells = {at, side, "stress", unit.text, high, governing(high, e.max_stress), low, governing(low, e.min_stress)},
+       .part = "stress",
+       .unit = unit.text});
+  const auto& mises = e.von_mises.stress;
+  const Cell worst = mises ? Cell(clean(mises->value.si(), unit, largest)) : unknown();
+  t.rows.push_back({.cells = {at, side, "von Mises", unit.text, worst, governing(worst, e.von_mises)},
+                    .part = "stress",
+                    .unit = unit.text});
+}
+
+}  // namespace
+
+Table trace_envelope_table(const Solution& solution, MemberId member, const std::vector<TracePlace>& places,
+                           const ModelUnits& u) {
+  const Structure& s = solution.structure();
+  const Member& m = s[member];
+  std::vector<MemberFigure> shown = figures(s, m);
+  std::erase_if(shown, [](const MemberFigure& f) { return !f.envelope_at; });
+  Table t = envelope_columns(u);
   Largest largest;
   std::vector<SectionEnvelope> all;
   for (const TracePlace& p : places) {
@@ -159,20 +187,7 @@ Table trace_envelope_table(const Solution& solution, MemberId member, const std:
                         .part = part_of(f),
                         .unit = in.text});
     }
-    const Cell high = stress_cell(all[i].max_stress.stress, 1, u.stress, largest.stress);
-    const Cell low = stress_cell(all[i].min_stress.stress, -1, u.stress, largest.stress);
-    const auto governing = [](const Cell& cell, const GoverningStress& s) {
-      return cell.value.value_or(0) == 0 ? "" : s.load_case;
-    };
-    t.rows.push_back({.cells = {at, side, "stress", u.stress.text, high, governing(high, all[i].max_stress), low,
-                                governing(low, all[i].min_stress)},
-                      .part = "stress",
-                      .unit = u.stress.text});
-    const auto& mises = all[i].von_mises.stress;
-    const Cell worst = mises ? Cell(clean(mises->value.si(), u.stress, largest.stress)) : unknown();
-    t.rows.push_back({.cells = {at, side, "von Mises", u.stress.text, worst, governing(worst, all[i].von_mises)},
-                      .part = "stress",
-                      .unit = u.stress.text});
+    add_stress_rows(t, at, side, all[i], u.stress, largest.stress);
   }
   return t;
 }

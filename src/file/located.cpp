@@ -12,7 +12,6 @@ namespace {
 using file::Node;
 using file::Tree;
 
-// The node that a problem's subject was read from: the key within the entry where there is one.
 // The keys of the maps that are looked into, indexed once: there may be as many problems as there are keys.
 class Keys {
  public:
@@ -32,78 +31,94 @@ class Keys {
   std::map<const Node*, std::unordered_map<std::string_view, const Node*>> all_;
 };
 
-const Node* find_node(const Model& m, const Problem& p, Keys& keys) {
-  const Tree& t = *m.tree;
-  using Kind = Subject::Kind;
-  const auto inside = [&](std::string_view top, std::string_view name) -> const Node* {
-    const Node* group = t.find(t.root(), top);
-    const Node* key = group ? keys.find(*group, name) : nullptr;
+// The node that a problem's subject was read from: the key within the entry where there is one.
+class Finder {
+ public:
+  explicit Finder(const Model& model) : m_(model), t_(*model.tree), keys_(t_) {}
+
+  const Node* operator()(const Problem& p) {
+    using Kind = Subject::Kind;
+    switch (p.subject.kind) {
+      case Kind::point: return inside("points", p);
+      case Kind::member: return inside("members", p);
+      case Kind::section: return inside("sections", p);
+      case Kind::material: return inside("materials", p);
+      case Kind::support: return inside("supports", p);
+      case Kind::mass: return inside("masses", p);
+      case Kind::load_case: return inside("loads", p);
+      case Kind::combination: return inside("combinations", p);
+      case Kind::parameter: return inside("parameters", p);
+      case Kind::structure: return t_.find_key(t_.root(), p.key);
+      case Kind::bracing: return t_.find(t_.root(), "bracing");
+      case Kind::limit: return in_list(t_.find(t_.root(), "limits"), p, m_.limit_entries);
+      case Kind::acceptance: {
+        const Node* list = t_.find(t_.root(), "accept");
+        return list && p.subject.entry < list->count ? &t_.children(*list)[p.subject.entry] : list;
+      }
+      case Kind::hand_value: return hand_value(p);
+      case Kind::expectation: {
+        const Node* hand = t_.find(t_.root(), "hand");
+        const Node* list = hand ? t_.find(*hand, "expect") : nullptr;
+        return list && p.subject.entry < m_.hand_entries.size() ? in_list(list, p, m_.hand_entries) : hand;
+      }
+      case Kind::load: return load(p);
+    }
+    return nullptr;
+  }
+
+ private:
+  const Node* inside(std::string_view top, const Problem& p) {
+    const std::string_view name = p.subject.name;
+    const Node* group = t_.find(t_.root(), top);
+    const Node* key = group ? keys_.find(*group, name) : nullptr;
     // "feet.3" is described as "feet"; what holds it may stand under that name too.
     const std::size_t dot = name.rfind('.');
-    if (group && !key && dot != std::string_view::npos) key = keys.find(*group, name.substr(0, dot));
-    if (!key) return group;
-    const Node* part = t.find(key[1], p.key);
-    return part ? part : key;
-  };
-  switch (p.subject.kind) {
-    case Kind::point: return inside("points", p.subject.name);
-    case Kind::member: return inside("members", p.subject.name);
-    case Kind::section: return inside("sections", p.subject.name);
-    case Kind::material: return inside("materials", p.subject.name);
-    case Kind::support: return inside("supports", p.subject.name);
-    case Kind::mass: return inside("masses", p.subject.name);
-    case Kind::load_case: return inside("loads", p.subject.name);
-    case Kind::combination: return inside("combinations", p.subject.name);
-    case Kind::structure: return t.find_key(t.root(), p.key);
-    case Kind::limit: {
-      const Node* list = t.find(t.root(), "limits");
-      if (!list || p.subject.entry >= m.limit_entries.size()) return list;
-      const Node& entry = t.children(*list)[m.limit_entries[p.subject.entry]];
-      const Node* part = t.find(entry, p.key);
-      return part ? part : &entry;
-    }
-    case Kind::parameter: return inside("parameters", p.subject.name);
-    case Kind::bracing: return t.find(t.root(), "bracing");
-    case Kind::acceptance: {
-      const Node* list = t.find(t.root(), "accept");
-      return list && p.subject.entry < list->count ? &t.children(*list)[p.subject.entry] : list;
-    }
-    case Kind::hand_value: {
-      const Node* hand = t.find(t.root(), "hand");
-      const Node* let = hand ? t.find(*hand, "let") : nullptr;
-      const Node* key = let ? t.find_key(*let, p.subject.name) : nullptr;
-      return key && p.key == "is" ? key + 1 : key;
-    }
-    case Kind::expectation: {
-      const Node* hand = t.find(t.root(), "hand");
-      const Node* list = hand ? t.find(*hand, "expect") : nullptr;
-      if (!list || p.subject.entry >= m.hand_entries.size()) return hand;
-      const Node& entry = t.children(*list)[m.hand_entries[p.subject.entry]];
-      const Node* part = t.find(entry, p.key);
-      return part ? part : &entry;
-    }
-    case Kind::load: {
-      const Node* loads = t.find(t.root(), "loads");
-      const Node* list = loads ? t.find(*loads, p.subject.name) : nullptr;
-      if (!list || !list->is_list()) return loads;
-      std::size_t entry = p.subject.entry;
-      const auto& cases = m.structure.load_cases();
-      for (std::size_t i = 0; i < cases.size(); ++i)
-        if (cases[i].name() == p.subject.name && entry < m.load_entries[i].size()) entry = m.load_entries[i][entry];
-      if (entry >= list->count) return list;
-      const Node& load = t.children(*list)[entry];
-      const Node* part = t.find(load, p.key);
-      return part ? part : &load;
-    }
+    if (group && !key && dot != std::string_view::npos) key = keys_.find(*group, name.substr(0, dot));
+    return key ? part_of(key[1], p, key) : group;
   }
-  return nullptr;
-}
+
+  // The key that the problem is about, or the whole.
+  const Node* part_of(const Node& entry, const Problem& p, const Node* whole) const {
+    const Node* part = t_.find(entry, p.key);
+    return part ? part : whole;
+  }
+
+  // `entries`: of each subject its entry of the list.
+  const Node* in_list(const Node* list, const Problem& p, const std::vector<std::size_t>& entries) const {
+    if (!list || p.subject.entry >= entries.size()) return list;
+    const Node& entry = t_.children(*list)[entries[p.subject.entry]];
+    return part_of(entry, p, &entry);
+  }
+
+  const Node* hand_value(const Problem& p) const {
+    const Node* hand = t_.find(t_.root(), "hand");
+    const Node* let = hand ? t_.find(*hand, "let") : nullptr;
+    const Node* key = let ? t_.find_key(*let, p.subject.name) : nullptr;
+    return key && p.key == "is" ? key + 1 : key;
+  }
+
+  const Node* load(const Problem& p) const {
+    const Node* loads = t_.find(t_.root(), "loads");
+    const Node* list = loads ? t_.find(*loads, p.subject.name) : nullptr;
+    if (!list || !list->is_list()) return loads;
+    std::size_t entry = p.subject.entry;
+    const auto load_case = m_.structure.find_load_case(p.subject.name);
+    if (load_case && entry < m_.load_entries[*load_case].size()) entry = m_.load_entries[*load_case][entry];
+    if (entry >= list->count) return list;
+    const Node& one = t_.children(*list)[entry];
+    return part_of(one, p, &one);
+  }
+
+  const Model& m_;
+  const Tree& t_;
+  Keys keys_;
+};
 
 }  // namespace
 
 Problems Model::located(Problems problems) const {
   if (!tree) return problems;
-  Keys keys(*tree);
+  Finder find(*this);
   for (Problem& p : problems) {
     if (p.place.line > 0) continue;
     const bool point = p.subject.kind == Subject::Kind::point, member = p.subject.kind == Subject::Kind::member;
@@ -112,7 +127,7 @@ Problems Model::located(Problems problems) const {
       p.place = it->second;
       continue;
     }
-    const Node* n = find_node(*this, p, keys);
+    const Node* n = find(p);
     if (!n) n = &tree->root();
     const std::size_t quote = p.offset > 0 && n->quoted ? 1 : 0;
     p.place = {file, static_cast<int>(n->line), static_cast<int>(n->column + p.offset + quote)};

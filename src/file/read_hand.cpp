@@ -13,6 +13,10 @@ class HandReader : PartReader {
 
  private:
   HandFormula hand_formula(const Node& n, std::string_view what);
+  static const Keys& keys_for(For what_for);
+  const FigureKind* figure_kind(const Node& n, For what_for, bool tell);
+  bool read_object(const Node& n, const FigureKind& kind, Figure& figure);
+  void read_part(const Node& n, Figure& figure);
 
   const Parameters& parameters_;
   HandCalculation& hand_;
@@ -49,30 +53,30 @@ HandFormula HandReader::hand_formula(const Node& n, std::string_view what) {
   return 0.0;
 }
 
-std::optional<Expectation> HandReader::read_expectation(const Node& n, For what_for) {
-  const bool compared = what_for == For::comparison;
-  static const Keys others = {{"part"}, {"at"}, {"take"}, {"is"}, {"within"}, {"case"}, {"note"}};
-  static const Keys keys = [] {
-    Keys all;
-    for (const FigureKind& k : figure_kinds()) all.push_back({k.name});
-    all.insert(all.end(), others.begin(), others.end());
+// The keys that an entry may have: those of an expectation, of a figure to show, of a limit of a figure.
+const Keys& HandReader::keys_for(For what_for) {
+  static const auto with_figures = [](Keys keys) {
+    for (const FigureKind& k : figure_kinds()) keys.push_back({k.name});
+    return keys;
+  };
+  static const Keys comparison = [] {
+    Keys all = with_figures({});
+    for (const char* key : {"part", "at", "take", "is", "within", "case", "note"}) all.push_back({key});
     return all;
   }();
-  static const Keys shown = [] {
-    Keys all{{"part"}, {"at"}, {"take"}, {"case"}};
-    for (const FigureKind& k : figure_kinds()) all.push_back({k.name});
-    return all;
-  }();
-  static const Keys limited = [] {
-    Keys all = shown;
+  static const Keys show = with_figures({{"part"}, {"at"}, {"take"}, {"case"}});
+  static const Keys limit = [] {
+    Keys all = show;
     all.push_back({"most"}), all.push_back({"least"});
     return all;
   }();
-  const char* what = compared ? "an expectation" : what_for == For::show ? "a figure to show" : "a limit of a figure";
-  if (!errors_.is_map(n, what)) return std::nullopt;
-  const std::size_t before = errors_.count();
-  errors_.check_keys(n, what, compared ? keys : what_for == For::show ? shown : limited);
+  return what_for == For::comparison ? comparison : what_for == For::show ? show : limit;
+}
+
+// Which figure an entry names; null where it names none, which is told unless something else was.
+const FigureKind* HandReader::figure_kind(const Node& n, For what_for, bool tell) {
   const FigureKind* kind = nullptr;
+  const std::size_t before = errors_.count();
   for (const FigureKind& k : figure_kinds()) {
     const Node* key = tree_->find_key(n, k.name);
     if (!key) continue;
@@ -81,12 +85,47 @@ std::optional<Expectation> HandReader::read_expectation(const Node& n, For what_
                    fmt::format("an expectation compares one figure, but there are '{}' and '{}'", kind->name, k.name));
     kind = &k;
   }
-  if (!kind && errors_.count() == before)
-    errors_.fail(n, compared ? "an expectation names what is compared, as {reaction: A, part: y, is: P/2}"
+  if (!kind && tell && errors_.count() == before)
+    errors_.fail(n, what_for == For::comparison
+                        ? "an expectation names what is compared, as {reaction: A, part: y, is: P/2}"
                     : what_for == For::show
                         ? "a figure to show is named as in an expectation, as {moment: rail, take: max}"
                         : "a limit with most or least names a figure, as {stress: rail, at: 1.2 m, most: 120 MPa}");
-  const auto with = [&](const char* key) { return tree_->find(n, key); };
+  return kind;
+}
+
+// What the figure is of. False where that is told already, or is no text.
+bool HandReader::read_object(const Node& n, const FigureKind& kind, Figure& figure) {
+  using Of = FigureKind::Of;
+  figure.kind = kind.kind;
+  const Node& name = *tree_->find(n, kind.name);
+  if (!errors_.is_text(name, kind.of == Of::point    ? "the name of a point"
+                             : kind.of == Of::member ? "the name of a member"
+                             : kind.of == Of::mode   ? "the number of a mode"
+                                                     : "total"))
+    return false;
+  figure.of = name.text;
+  if (kind.of == Of::total) errors_.choice(name, "the mass of the whole", {{"total"}});
+  return kind.of == Of::mode || !names_.is_marked(name.text);
+}
+
+void HandReader::read_part(const Node& n, Figure& figure) {
+  static const Keys parts = {{"size"}, {"x"}, {"y"}, {"z"}, {"mx"}, {"my"}, {"mz"}};
+  static const Keys takes = {{"extreme"}, {"size"}, {"max"}, {"min"}, {"start"}, {"end"}};
+  if (const Node* part = tree_->find(n, "part"))
+    if (const auto c = errors_.choice(*part, "a part", parts)) figure.part = static_cast<Part>(*c);
+  if (const Node* take = tree_->find(n, "take"))
+    if (const auto c = errors_.choice(*take, "a value to take", takes)) figure.take = static_cast<Take>(*c);
+  if (const Node* at = tree_->find(n, "at")) figure.at = hand_formula(*at, "'at'");
+}
+
+std::optional<Expectation> HandReader::read_expectation(const Node& n, For what_for) {
+  const bool compared = what_for == For::comparison;
+  const char* what = compared ? "an expectation" : what_for == For::show ? "a figure to show" : "a limit of a figure";
+  if (!errors_.is_map(n, what)) return std::nullopt;
+  const std::size_t before = errors_.count();
+  errors_.check_keys(n, what, keys_for(what_for));
+  const FigureKind* kind = figure_kind(n, what_for, errors_.count() == before);
   const auto alone = [&](const char* key, bool fits, const char* whose) {
     if (const Node* k = tree_->find_key(n, key); k && !fits && kind)
       errors_.fail(*k, fmt::format("'{}' goes with {}", key, whose));
@@ -96,34 +135,16 @@ std::optional<Expectation> HandReader::read_expectation(const Node& n, For what_
   alone("at", of == FigureKind::Of::member, "a figure along a member only");
   alone("take", of == FigureKind::Of::member, "a figure along a member only");
   Expectation e;
-  if (kind) {
-    e.figure.kind = kind->kind;
-    const Node& name = *tree_->find(n, kind->name);
-    if (!errors_.is_text(name, of == FigureKind::Of::point    ? "the name of a point"
-                               : of == FigureKind::Of::member ? "the name of a member"
-                               : of == FigureKind::Of::mode   ? "the number of a mode"
-                                                              : "total"))
-      return std::nullopt;
-    e.figure.of = name.text;
-    if (of == FigureKind::Of::total) errors_.choice(name, "the mass of the whole", {{"total"}});
-    // Told already, where it stands.
-    if (of != FigureKind::Of::mode && names_.is_marked(name.text)) return std::nullopt;
-  }
-  static const Keys parts = {{"size"}, {"x"}, {"y"}, {"z"}, {"mx"}, {"my"}, {"mz"}};
-  static const Keys takes = {{"extreme"}, {"size"}, {"max"}, {"min"}, {"start"}, {"end"}};
-  if (const Node* part = with("part"))
-    if (const auto c = errors_.choice(*part, "a part", parts)) e.figure.part = static_cast<Part>(*c);
-  if (const Node* take = with("take"))
-    if (const auto c = errors_.choice(*take, "a value to take", takes)) e.figure.take = static_cast<Take>(*c);
-  if (const Node* at = with("at")) e.figure.at = hand_formula(*at, "'at'");
+  if (kind && !read_object(n, *kind, e.figure)) return std::nullopt;
+  read_part(n, e.figure);
   if (const Node* is = compared ? errors_.need(n, "is", n, "an expectation") : nullptr)
     e.is = hand_formula(*is, "'is'");
-  if (const Node* within = with("within")) e.within = hand_formula(*within, "'within'");
+  if (const Node* within = tree_->find(n, "within")) e.within = hand_formula(*within, "'within'");
   // The cases of a limit may be several.
-  if (const Node* c = what_for == For::limit ? nullptr : with("case");
+  if (const Node* c = what_for == For::limit ? nullptr : tree_->find(n, "case");
       c && errors_.is_text(*c, "the name of a load case"))
     e.load_case = c->text;
-  if (const Node* note = with("note"); note && errors_.is_text(*note, "a note")) e.note = note->text;
+  if (const Node* note = tree_->find(n, "note"); note && errors_.is_text(*note, "a note")) e.note = note->text;
   return errors_.count() == before ? std::optional(std::move(e)) : std::nullopt;
 }
 

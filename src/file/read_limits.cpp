@@ -17,6 +17,8 @@ class LimitReader : PartReader {
   void read_place(const Node& n, Limit& l);
   bool read_frequency(const Node& n, const Node& v, Limit& l);
   bool read_figure(const Node& n, Limit& l);
+  bool read_kind(const Node& n, Limit& l);
+  void read_objects(const Node& n, Limit& l);
   bool read_range(const Node& n, Limit& l);
   Quantity bound(const Node& n, const Dimension& d);
 
@@ -36,7 +38,6 @@ Entries LimitReader::run(const Node& n, Limits& limits) {
 }
 
 std::optional<Limit> LimitReader::read_limit(const Node& n) {
-  using Kind = Limit::Kind;
   if (!errors_.is_map(n, "a limit")) return std::nullopt;
   const std::size_t before = errors_.count();
   Limit l;
@@ -61,43 +62,55 @@ std::optional<Limit> LimitReader::read_limit(const Node& n) {
                       {"least"},
                       {"range"},
                       {"case"}});
-  if (errors_.count() > before) return std::nullopt;
+  if (errors_.count() > before || !read_kind(n, l)) return std::nullopt;
+  read_objects(n, l);
+  read_cases(n, l);
+  return errors_.count() > before ? std::nullopt : std::optional(std::move(l));
+}
+
+// The key that says what is limited, with its value. False where there is none, or one with others beside that do not
+// go with it.
+bool LimitReader::read_kind(const Node& n, Limit& l) {
+  using Kind = Limit::Kind;
   const auto with = [&](std::string_view kind, const std::vector<std::string_view>& keys) {
     return errors_.only_with(n, kind, keys);
   };
   if (const Node* v = tree_->find(n, "safety")) {
-    if (!with("safety", {"on", "at", "case"})) return std::nullopt;
+    if (!with("safety", {"on", "at", "case"})) return false;
     l.kind = Kind::safety;
     l.required = quantities_.read(*v, units_.number).value_or(1);
     read_place(n, l);
   } else if (const Node* v = tree_->find(n, "sag")) {
-    if (!with("sag", {"on", "between", "case"})) return std::nullopt;
+    if (!with("sag", {"on", "between", "case"})) return false;
     l.kind = Kind::sag;
     l.required = quantities_.read_either(*v, units_.number, units_.movement).value_or(Quantity(1, dimension::number));
   } else if (const Node* v = tree_->find(n, "drift")) {
-    if (!with("drift", {"on", "case"})) return std::nullopt;
+    if (!with("drift", {"on", "case"})) return false;
     l.kind = Kind::drift;
     l.required = quantities_.read_either(*v, units_.number, units_.movement).value_or(Quantity(1, dimension::number));
   } else if (const Node* v = tree_->find(n, "movement")) {
-    if (!with("movement", {"at", "part", "case"}) || !errors_.need(n, "at", n, "a limit of movement"))
-      return std::nullopt;
+    if (!with("movement", {"at", "part", "case"}) || !errors_.need(n, "at", n, "a limit of movement")) return false;
     l.kind = Kind::movement;
     l.required = Length::si(quantities_.read(*v, units_.movement).value_or(1));
     if (const Node* at = tree_->find(n, "at")) l.at = names_.points(*at);
   } else if (const Node* v = tree_->find(n, "buckling")) {
-    if (!with("buckling", {"on", "case"})) return std::nullopt;
+    if (!with("buckling", {"on", "case"})) return false;
     l.kind = Kind::buckling;
     l.required = quantities_.read(*v, units_.number).value_or(1);
   } else if (const Node* v = tree_->find(n, "frequency")) {
-    if (!with("frequency", {"outside", "case"})) return std::nullopt;
+    if (!with("frequency", {"outside", "case"})) return false;
     l.kind = Kind::frequency;
-    if (!read_frequency(n, *v, l)) return std::nullopt;
+    if (!read_frequency(n, *v, l)) return false;
   } else {
     errors_.fail(n,
                  "a limit needs one of: safety, sag, drift, movement, buckling, frequency; or a figure with most or "
                  "least, as {stress: rail, at: 1.2 m, most: 120 MPa}");
-    return std::nullopt;
+    return false;
   }
+  return true;
+}
+
+void LimitReader::read_objects(const Node& n, Limit& l) {
   if (const Node* on = tree_->find(n, "on"))
     for (const MemberId m : names_.members(*on)) l.on.emplace_back(m);
   if (const Node* part = tree_->find(n, "part"))
@@ -111,9 +124,6 @@ std::optional<Limit> LimitReader::read_limit(const Node& n) {
       if (a && b) l.between = std::pair(*a, *b);
     }
   }
-  read_cases(n, l);
-  if (errors_.count() > before) return std::nullopt;
-  return l;
 }
 
 void LimitReader::read_cases(const Node& n, Limit& l) {

@@ -29,6 +29,9 @@ class MemberReader : PartReader {
   const MemberEntry* described(const Node& members, std::string_view name);
   bool describe_member(const Node& members, const Node& name, const Node& n, MemberEntry& e);
   bool repeat_member(const Node& members, const Node& name, const Node& n, MemberEntry& e);
+  std::vector<const PointFamily*> point_families(const Node& along);
+  static Expected<PointId, std::size_t> moved_along(const std::vector<const PointFamily*>& families, PointId p,
+                                                    std::size_t k);
   bool read_options(const Node& name, const Node& n, MemberOptions& o);
   void read_defaults(const Node& n);
   // The value of a key of a member, or else of `defaults`.
@@ -197,18 +200,7 @@ bool MemberReader::repeat_member(const Node& members, const Node& name, const No
       errors_.unknown(of, "member", names);
     }
   }
-  std::vector<const PointFamily*> families;
-  if (along)
-    for (const Node& f : along->is_list() ? tree_->children(*along) : std::span(along, 1)) {
-      if (!errors_.is_text(f, "the name of a family of points")) continue;
-      if (const auto it = names_.point_families.find(f.text); it != names_.point_families.end()) {
-        families.push_back(&it->second);
-      } else if (!names_.is_broken(f.text)) {
-        std::vector<std::string> names;
-        for (const auto& [known, family] : names_.point_families) names.push_back(known);
-        errors_.unknown(f, "family of points", names);
-      }
-    }
+  const std::vector<const PointFamily*> families = along ? point_families(*along) : std::vector<const PointFamily*>();
   if (errors_.count() > before || !base || !count || families.empty()) return false;
 
   const std::size_t copies = count.value_or(0);
@@ -216,35 +208,54 @@ bool MemberReader::repeat_member(const Node& members, const Node& name, const No
   e.family = true;
   e.options = base->options;
   for (std::size_t k = 1; k <= copies; ++k)
-    for (const std::vector<PointId>& through : base->through) {
-      std::vector<PointId> moved;
+    for (std::vector<PointId> through : base->through) {
       bool moves = false;
-      for (const PointId p : through) {
-        moved.push_back(p);
-        for (const PointFamily* f : families) {
-          const auto found = f->place.find(p.index);
-          if (found == f->place.end()) continue;
-          const std::size_t at = found->second;
-          const std::size_t to = at + k * f->step;
-          if (to >= f->sequence.size()) {
-            errors_.fail(
-                *times,
-                fmt::format("copy {} of '{}' would go beyond the last point of its family: {} of them are possible", k,
-                            of.text, (f->sequence.size() - 1 - at) / f->step));
-            return false;
-          }
-          moved.back() = f->sequence[to];
-          moves = true;
-          break;
+      for (PointId& p : through) {
+        const auto moved = moved_along(families, p, k);
+        if (!moved) {
+          errors_.fail(*times, fmt::format("copy {} of '{}' would go beyond the last point of its family: {} of them "
+                                           "are possible",
+                                           k, of.text, moved.error()));
+          return false;
         }
+        moves = moves || !(*moved == p);
+        p = *moved;
       }
       if (!moves) {
         errors_.fail(*along, fmt::format("no point of '{}' is in these families: the copies would lie on it", of.text));
         return false;
       }
-      e.through.push_back(std::move(moved));
+      e.through.push_back(std::move(through));
     }
   return true;
+}
+
+std::vector<const PointFamily*> MemberReader::point_families(const Node& along) {
+  std::vector<const PointFamily*> families;
+  for (const Node& f : along.is_list() ? tree_->children(along) : std::span(&along, 1)) {
+    if (!errors_.is_text(f, "the name of a family of points")) continue;
+    if (const auto it = names_.point_families.find(f.text); it != names_.point_families.end()) {
+      families.push_back(&it->second);
+    } else if (!names_.is_broken(f.text)) {
+      std::vector<std::string> names;
+      for (const auto& [known, family] : names_.point_families) names.push_back(known);
+      errors_.unknown(f, "family of points", names);
+    }
+  }
+  return families;
+}
+
+// The point that is `k` steps further in its family, or itself where it is in none; else how many steps are possible.
+Expected<PointId, std::size_t> MemberReader::moved_along(const std::vector<const PointFamily*>& families, PointId p,
+                                                         std::size_t k) {
+  for (const PointFamily* f : families) {
+    const auto found = f->place.find(p.index);
+    if (found == f->place.end()) continue;
+    const std::size_t at = found->second, to = at + k * f->step;
+    if (to >= f->sequence.size()) return (f->sequence.size() - 1 - at) / f->step;
+    return f->sequence[to];
+  }
+  return p;
 }
 
 std::optional<MemberKind> MemberReader::kind_of_member(const Node& n) {

@@ -15,6 +15,7 @@ class SectionReader : PartReader {
  private:
   void read_designation(const Node& name, const Node& n);
   std::optional<Shape> read_shape(const Node& name, const Node& n);
+  std::optional<Shape> shape_of(std::size_t shape, const Node& name, const Node& n, const Node& kind);
   std::optional<Shape> read_outline(const Node& name, const Node& n);
   std::vector<Outline::Point> outline_points(const Node& n, std::string_view what);
   std::optional<Shape> read_properties(const Node& name, const Node& n);
@@ -42,6 +43,9 @@ void SectionReader::read_designation(const Node& name, const Node& n) {
     errors_.fail(n, found.error());
 }
 
+const Keys outline_keys = {{"shape"}, {"points"}, {"holes"}};
+const Keys property_keys = {{"shape"}, {"A"}, {"Iy"}, {"Iz"}, {"J"}, {"Wy"}, {"Wz"}, {"Ay"}, {"Az"}};
+
 std::optional<Shape> SectionReader::read_shape(const Node& name, const Node& n) {
   const std::string where = fmt::format("section '{}'", name.text);
   if (!errors_.is_map(n, where)) return std::nullopt;
@@ -60,8 +64,18 @@ std::optional<Shape> SectionReader::read_shape(const Node& name, const Node& n) 
                                      {"outline"},
                                      {"properties"}});
   if (!shape) return std::nullopt;
+  if (*shape == 9 || *shape == 10) {
+    errors_.check_keys(n, fmt::format("{} {}", *shape == 9 ? "an" : "a", kind->text),
+                       *shape == 9 ? outline_keys : property_keys);
+    return *shape == 9 ? read_outline(name, n) : read_properties(name, n);
+  }
+  return shape_of(*shape, name, n, *kind);
+}
+
+// A shape of a few dimensions.
+std::optional<Shape> SectionReader::shape_of(std::size_t shape, const Node& name, const Node& n, const Node& kind) {
   const auto dimension = [&](const char* key) {
-    const Node* v = errors_.need(n, key, name, fmt::format("{} ({})", where, kind->text));
+    const Node* v = errors_.need(n, key, name, fmt::format("section '{}' ({})", name.text, kind.text));
     return Length::si(v ? quantities_.read(*v, units_.section).value_or(0) : 0);
   };
   // A radius; without it the corner is sharp.
@@ -71,9 +85,9 @@ std::optional<Shape> SectionReader::read_shape(const Node& name, const Node& n) 
   };
   const auto keys = [&](Keys keys) {
     keys.insert(keys.begin(), {"shape"});
-    errors_.check_keys(n, fmt::format("{} {}", kind->text.find_first_of("aeio") == 0 ? "an" : "a", kind->text), keys);
+    errors_.check_keys(n, fmt::format("{} {}", kind.text.find_first_of("aeio") == 0 ? "an" : "a", kind.text), keys);
   };
-  switch (*shape) {
+  switch (shape) {
     case 0:
       keys({{"width"}, {"wall"}, {"corner"}});
       return SquareTube{dimension("width"), dimension("wall"), radius("corner"), {}};
@@ -96,11 +110,9 @@ std::optional<Shape> SectionReader::read_shape(const Node& name, const Node& n) 
     case 7:
       keys({{"height"}, {"width"}, {"wall"}, {"root"}, {"toe"}});
       return AngleProfile{dimension("height"), dimension("width"), dimension("wall"), radius("root"), radius("toe")};
-    case 8:
+    default:
       keys({{"height"}, {"width"}, {"web"}, {"flange"}, {"root"}});
       return Tee{dimension("height"), dimension("width"), dimension("web"), dimension("flange"), radius("root")};
-    case 9: keys({{"points"}, {"holes"}}); return read_outline(name, n);
-    default: keys({{"A"}, {"Iy"}, {"Iz"}, {"J"}, {"Wy"}, {"Wz"}, {"Ay"}, {"Az"}}); return read_properties(name, n);
   }
 }
 

@@ -17,6 +17,8 @@ class TableReader {
  private:
   TablesBeside::Rows read_rows(const Node& n, std::string_view kind,
                                const std::vector<std::vector<std::string>>& columns);
+  TablesBeside::Rows rows_of(const Table& t, const std::string& path,
+                             const std::vector<std::vector<std::string>>& columns);
 
   const Tree* tree_;
   Errors& errors_;
@@ -59,6 +61,12 @@ TablesBeside::Rows TableReader::read_rows(const Node& n, std::string_view kind,
   tables_.texts.push_back(std::move(table.value()));
   const Table& t = tables_.texts.back();
 
+  return rows_of(t, path, columns);
+}
+
+// The cells of each row in the order of the set of columns that the first line names.
+TablesBeside::Rows TableReader::rows_of(const Table& t, const std::string& path,
+                                        const std::vector<std::vector<std::string>>& columns) {
   const auto node = [](const Cell& c) {
     Node cell;
     cell.line = c.line;

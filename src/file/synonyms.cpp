@@ -17,6 +17,7 @@ struct Synonym {
 };
 
 // Small letters; sorted by what they are about.
+// Long: it is a table.
 const std::vector<Synonym>& synonyms() {
   static const std::vector<Synonym> all = {// parts of a model
                                            {"node", {"points", "at"}},

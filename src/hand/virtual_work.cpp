@@ -48,8 +48,15 @@ class Summing {
  public:
   explicit Summing(std::vector<WorkTerm>& terms) : terms_(terms) {}
 
-  void product(WorkTerm::Kind kind, std::size_t piece, double from, double to, const Course& a, const Course& b,
-               double flexibility) {
+  // What is summed up, and along which part of which piece.
+  struct Part {
+    WorkTerm::Kind kind;
+    std::size_t piece;
+    double from, to;
+  };
+
+  void product(const Part& part, const Course& a, const Course& b, double flexibility) {
+    const auto& [kind, piece, from, to] = part;
     const double h = to - from, size_a = largest(a, h), size_b = largest(b, h);
     if (flexibility == 0 || size_a == 0 || size_b == 0) return;
     // Exact to degree three with three places, to degree five with five.
@@ -66,7 +73,8 @@ class Summing {
     terms_.push_back(std::move(t));
   }
   // A strain that is the same all along a stretch.
-  void strained(WorkTerm::Kind kind, std::size_t piece, double from, double to, double strain, const Course& b) {
+  void strained(const Part& part, double strain, const Course& b) {
+    const auto& [kind, piece, from, to] = part;
     const double h = to - from;
     if (strain == 0 || largest(b, h) == 0) return;
     WorkTerm t{.kind = kind, .index = piece, .from = from, .to = to, .flexibility = 1};
@@ -104,21 +112,21 @@ std::vector<WorkTerm> virtual_work(const Skeleton& k, const State& real, const A
       const double from = breaks[j], to = breaks[j + 1];
       const auto a = courses(p, real.course[i], from), b = courses(p, other.course[i], from);
       const Flexibility& f = p.flexible;
-      sum.product(Kind::axial, i, from, to, a[N], b[N], f.EA);
-      sum.product(Kind::bending_z, i, from, to, a[Mz], b[Mz], f.EIz);
-      sum.product(Kind::bending_y, i, from, to, a[My], b[My], f.EIy);
-      sum.product(Kind::shear_y, i, from, to, a[Vy], b[Vy], f.GAy);
-      sum.product(Kind::shear_z, i, from, to, a[Vz], b[Vz], f.GAz);
-      sum.product(Kind::torsion, i, from, to, a[T], b[T], f.GJ);
-      sum.product(Kind::coupled, i, from, to, a[Vy], b[Vz], f.coupling);
-      sum.product(Kind::coupled, i, from, to, a[Vz], b[Vy], f.coupling);
+      sum.product({Kind::axial, i, from, to}, a[N], b[N], f.EA);
+      sum.product({Kind::bending_z, i, from, to}, a[Mz], b[Mz], f.EIz);
+      sum.product({Kind::bending_y, i, from, to}, a[My], b[My], f.EIy);
+      sum.product({Kind::shear_y, i, from, to}, a[Vy], b[Vy], f.GAy);
+      sum.product({Kind::shear_z, i, from, to}, a[Vz], b[Vz], f.GAz);
+      sum.product({Kind::torsion, i, from, to}, a[T], b[T], f.GJ);
+      sum.product({Kind::coupled, i, from, to}, a[Vy], b[Vz], f.coupling);
+      sum.product({Kind::coupled, i, from, to}, a[Vz], b[Vy], f.coupling);
       if (acting.strains.empty()) continue;
       const Strain& e = acting.strains[p.member];
       if (e.none()) continue;
       const auto own = courses({.turn = 0}, other.course[i], from);
-      sum.strained(Kind::elongation, i, from, to, e.along, own[N]);
-      sum.strained(Kind::curvature_z, i, from, to, e.curve_y, own[Mz]);
-      sum.strained(Kind::curvature_y, i, from, to, e.curve_z, own[My]);
+      sum.strained({Kind::elongation, i, from, to}, e.along, own[N]);
+      sum.strained({Kind::curvature_z, i, from, to}, e.curve_y, own[Mz]);
+      sum.strained({Kind::curvature_y, i, from, to}, e.curve_z, own[My]);
     }
   }
   for (std::size_t i = 0; i < k.holds.size(); ++i) {

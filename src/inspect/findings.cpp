@@ -7,6 +7,7 @@
 
 namespace corvex {
 
+// Long: it is a table.
 const std::vector<FindingKind>& finding_kinds() {
   constexpr auto error = Problem::Severity::error, warning = Problem::Severity::warning, note = Problem::Severity::note;
   static const std::vector<FindingKind> kinds = {

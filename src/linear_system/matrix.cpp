@@ -128,8 +128,8 @@ Pattern::Pattern(const Spans& spans, Freedoms& f) {
   }
 }
 
-void Pattern::add_block(LowerMatrix& K, const Freedoms& f, std::size_t p, std::size_t q, int block,
-                        const Matrix12& element, int row_offset, int column_offset) const {
+void Pattern::add_block(LowerMatrix& K, const Freedoms& f, const Corner& corner, const Matrix12& element) const {
+  const auto [p, q, block, row_offset, column_offset] = corner;
   if (place_[q] < 0 || place_[p] < 0) return;
   const auto &rows = f.equation[p], &columns = f.equation[q];
   const int own_end = f.first_equation[place_[q] + 1], row_begin = f.first_equation[place_[p]];
@@ -214,20 +214,20 @@ void Pattern::gather(const Spans& spans, const OfSpan& stiffness, const Freedoms
     if (a < 0 && b < 0) continue;
     Matrix12 element = stiffness(i);
     if (!f.frames.empty()) turn(element, f.frame(s.a), f.frame(s.b));
-    add_block(K, f, s.a, s.a, 0, element, 0, 0);
-    add_block(K, f, s.b, s.b, 0, element, 6, 6);
+    add_block(K, f, {s.a, s.a, 0, 0, 0}, element);
+    add_block(K, f, {s.b, s.b, 0, 6, 6}, element);
     // Rows belong to the later point.
     if (a > b)
-      add_block(K, f, s.a, s.b, block_[i], element, 0, 6);
+      add_block(K, f, {s.a, s.b, block_[i], 0, 6}, element);
     else
-      add_block(K, f, s.b, s.a, block_[i], element, 6, 0);
+      add_block(K, f, {s.b, s.a, block_[i], 6, 0}, element);
   }
   for (const PointSpring& s : f.springs) {
     if (place_[s.point] < 0) continue;
     Matrix12 spring = Matrix12::Zero();
     for (int k = 0; k < 6; ++k) spring(k, k) = s.stiffness[static_cast<std::size_t>(k)];
     turn(spring, f.frame(s.point), nullptr);
-    add_block(K, f, s.point, s.point, 0, spring, 0, 0);
+    add_block(K, f, {s.point, s.point, 0, 0, 0}, spring);
   }
   set_references(K, f);
 }

@@ -51,8 +51,12 @@ class Pattern {
  private:
   template <class OfSpan>
   void gather(const Spans& spans, const OfSpan& stiffness, const Freedoms& f, LowerMatrix& K);
-  void add_block(LowerMatrix& K, const Freedoms& f, std::size_t p, std::size_t q, int block, const Matrix12& element,
-                 int row_offset, int column_offset) const;
+  // A block of the matrix: of which points, where it begins, and which part of the element's matrix it is.
+  struct Corner {
+    std::size_t p, q;
+    int block, row_offset, column_offset;
+  };
+  void add_block(LowerMatrix& K, const Freedoms& f, const Corner& corner, const Matrix12& element) const;
 
   LowerMatrix empty_;       // with its places, until the first matrix takes them over
   std::vector<int> place_;  // of each point in the order, −1 without freedoms

@@ -113,8 +113,8 @@ Pencil pencil_of(const Frame& f, const ModeInput& input, const std::vector<Inner
     std::shared_ptr<const SpanPencil>& part = known[likeness(f, input, i, inner[i])];
     if (!part)
       part = std::make_shared<const SpanPencil>(
-          span_pencil(f.spans.all[i], f.spans.axes[f.spans.all[i].member], f.turns[i], f.bodies[i], axial_of(input, i),
-                      input.structure->is_plane(), !input.slack.empty() && input.slack[i], inner[i]));
+          span_pencil({f.spans.all[i], f.spans.axes[f.spans.all[i].member], f.turns[i], f.bodies[i], axial_of(input, i),
+                       input.structure->is_plane(), !input.slack.empty() && input.slack[i], inner[i]}));
     parts.push_back(part);
   }
   return Pencil(f.spans, f.freedoms, parts, f.at_points);

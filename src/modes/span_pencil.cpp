@@ -158,8 +158,12 @@ void add_shear_coupling(Own& own, const Bending& y, const Bending& z, const Rigi
 }
 
 // Along the span, or in torsion: `freedom` 0 or 3.
-void add_axial(Own& own, double rigidity, double inertia, Index freedom, const Cut& cut, const Places& places,
-               int inner) {
+struct Lengthwise {
+  double rigidity, inertia;
+  Index freedom;
+};
+void add_axial(Own& own, const Lengthwise& bar, const Cut& cut, const Places& places, int inner) {
+  const auto [rigidity, inertia, freedom] = bar;
   const auto shapes = axial_shapes(inner);
   const Index n = shapes->stiffness.rows();
   Direction d{{cut.a + freedom, cut.b + freedom}, {1, 1}};
@@ -255,17 +259,25 @@ SpanBody span_body(const Structure& s, const Member& member) {
   return b;
 }
 
-SpanPencil span_pencil(const Span& span, const Axes& axes, double turn, const SpanBody& body, const AxialCourse& axial,
-                       bool plane, bool slack, const InnerShapes& inner) {
-  const double L = span.length;
+namespace {
+
+// The matrices of a span in its own axes: the freedoms of its ends, of the joints between its pieces, then inner ones.
+struct Filled {
+  Own own;
+  Index joints_end;  // behind the freedoms of the joints
+};
+
+Filled fill_pieces(const SpanInput& in) {
+  const double L = in.span.length;
+  const SpanBody& body = in.body;
   const Rigidity& r = body.rigidity;
-  const bool bends_y = r.EIz > 0, bends_z = plane || r.EIy > 0;
   // What stays straight is one piece.
-  const std::vector<Cut> cuts = bends_y && bends_z ? cut_at_jumps(axial, L) : std::vector<Cut>{{0, L, axial}};
+  const std::vector<Cut> cuts =
+      in.bends_y() && in.bends_z() ? cut_at_jumps(in.axial, L) : std::vector<Cut>{{0, L, in.axial}};
   // Of Timoshenko's beam each load brings two shapes, some of which fall together.
   Index most = 12;
   for (const Cut& cut : cuts) {
-    const InnerShapes n = share_of(inner, cut, L);
+    const InnerShapes n = share_of(in.inner, cut, L);
     most += 6 + 2 * 2 * n.bending + 2 * n.lengthwise;
   }
   Own own{MatrixXd::Zero(most, most), MatrixXd::Zero(most, most), MatrixXd::Zero(most, most),
@@ -273,67 +285,87 @@ SpanPencil span_pencil(const Span& span, const Axes& axes, double turn, const Sp
   const Index joints_end = own.next;
   const Plane in_y{r.EIz, r.GAy, body.rotary_z, 1, 5, 1, 1, body.held_y},
       in_z{r.EIy, r.GAz, body.rotary_y, 2, 4, -1, 2, body.held_z};
-  const double EA = slack ? 0 : r.EA;
-  const bool twists = !plane && span.beam, coupled = !plane && r.coupling != 0 && r.GAy > 0 && r.GAz > 0;
+  const double EA = in.slack ? 0 : r.EA;
+  const bool twists = !in.plane && in.span.beam, coupled = !in.plane && r.coupling != 0 && r.GAy > 0 && r.GAz > 0;
   for (const Cut& cut : cuts) {
-    const InnerShapes n = share_of(inner, cut, L);
+    const InnerShapes n = share_of(in.inner, cut, L);
     const Places places = places_on(cut, L);
-    // Of a link the ends turn by themselves, below.
-    add_axial(own, EA, body.mass, 0, cut, places, slack ? 0 : n.lengthwise);
+    // Of a link the ends turn by themselves (released_ends).
+    add_axial(own, {EA, body.mass, 0}, cut, places, in.slack ? 0 : n.lengthwise);
     const Bending across_y = add_bending(own, in_y, cut, places, body.mass, n.bending);
-    if (plane) continue;
+    if (in.plane) continue;
     const Bending across_z = add_bending(own, in_z, cut, places, body.mass, n.bending);
     if (coupled) add_shear_coupling(own, across_y, across_z, r, cut.length);
-    if (twists) add_axial(own, r.GJ, body.polar, 3, cut, places, n.lengthwise);
+    if (twists) add_axial(own, {r.GJ, body.polar, 3}, cut, places, n.lengthwise);
   }
   if (cuts.size() > 1) {
     Followed ends{MatrixXd::Zero(joints_end - 12, 12), MatrixXd::Zero(12, 12)};
     follow_lengthwise(ends, EA, 0, cuts, L);
     follow_bending(ends, in_y, cuts, L);
-    if (!plane) follow_bending(ends, in_z, cuts, L);
+    if (!in.plane) follow_bending(ends, in_z, cuts, L);
     if (twists) follow_lengthwise(ends, r.GJ, 3, cuts, L);
     count_from_ends(own, ends, !coupled);
   }
-  // Ends that turn or move without their points are inner freedoms of their own.
+  return {std::move(own), joints_end};
+}
+
+// Ends that turn or move without their points are inner freedoms of their own: the movement of the ends for each.
+std::vector<Eigen::VectorXd> released_ends(const SpanInput& in) {
   std::vector<Eigen::VectorXd> jumps;
-  const double c = std::cos(turn), s = std::sin(turn);
+  const double c = std::cos(in.turn), s = std::sin(in.turn);
   const Eigen::Vector3d own_axes[] = {{1, 0, 0}, {0, c, -s}, {0, s, c}};
   for (const Index end : {0, 1})
     for (Index k = 0; k < 6; ++k) {
       const auto component = static_cast<std::size_t>(k);
-      const bool exists = !plane || k == 0 || k == 1 || k == 5;
-      const bool freed = span.beam ? (end == 0 ? span.freed_a : span.freed_b)[component] : k >= 4;
+      const bool exists = !in.plane || k == 0 || k == 1 || k == 5;
+      const bool freed = in.span.beam ? (end == 0 ? in.span.freed_a : in.span.freed_b)[component] : k >= 4;
       // An end that nothing turns has no rotation of its own.
-      const bool turns = k < 4 || (k == 5 ? bends_y : bends_z);
+      const bool turns = k < 4 || (k == 5 ? in.bends_y() : in.bends_z());
       if (!exists || !freed || !turns) continue;
       Eigen::VectorXd jump = Eigen::VectorXd::Zero(12);
       jump.segment<3>(6 * end + 3 * (k / 3)) = own_axes[k % 3];
       jumps.push_back(std::move(jump));
     }
+  return jumps;
+}
+
+// From the freedoms of the points, of released ends and of what is inside to those of the span.
+MatrixXd map_to_points(const SpanInput& in, const Filled& filled) {
+  const std::vector<Eigen::VectorXd> jumps = released_ends(in);
   // Joints between pieces have what bends and turns in this structure.
   std::vector<Index> inside;
-  for (Index i = 12; i < own.next; ++i) {
-    const Index k = i < joints_end ? i % 6 : -1;
-    if (k < 0 || (plane ? k == 0 || k == 1 || k == 5 : span.beam || k != 3)) inside.push_back(i);
+  for (Index i = 12; i < filled.own.next; ++i) {
+    const Index k = i < filled.joints_end ? i % 6 : -1;
+    if (k < 0 || (in.plane ? k == 0 || k == 1 || k == 5 : in.span.beam || k != 3)) inside.push_back(i);
   }
   const Index released = static_cast<Index>(jumps.size());
   // From points to own ends: arms, then axes.
-  MatrixXd to = MatrixXd::Zero(own.next, 12 + released + static_cast<Index>(inside.size()));
-  const Eigen::Matrix3d own_rows = columns_of(axes).transpose();
+  MatrixXd to = MatrixXd::Zero(filled.own.next, 12 + released + static_cast<Index>(inside.size()));
+  const Eigen::Matrix3d own_rows = columns_of(in.axes).transpose();
   for (const Index end : {0, 1}) {
-    const Vector& arm = end == 0 ? span.arm_a : span.arm_b;
+    const Vector& arm = end == 0 ? in.span.arm_a : in.span.arm_b;
     to.block<3, 3>(6 * end, 6 * end) = own_rows;
     to.block<3, 3>(6 * end + 3, 6 * end + 3) = own_rows;
-    if (span.armed) to.block<3, 3>(6 * end, 6 * end + 3) = own_rows * lever(arm);
+    if (in.span.armed) to.block<3, 3>(6 * end, 6 * end + 3) = own_rows * lever(arm);
   }
   for (Index i = 0; i < released; ++i) to.block(0, 12 + i, 12, 1) = jumps[static_cast<std::size_t>(i)];
   for (std::size_t i = 0; i < inside.size(); ++i) to(inside[i], 12 + released + static_cast<Index>(i)) = 1;
+  return to;
+}
+
+}  // namespace
+
+SpanPencil span_pencil(const SpanInput& in) {
+  const Filled filled = fill_pieces(in);
+  const Own& own = filled.own;
+  const MatrixXd to = map_to_points(in, filled);
   const auto carried = [&](const MatrixXd& m) { return turned(m.topLeftCorner(own.next, own.next), to); };
   SpanPencil p;
   p.stiffness = carried(own.stiffness);
-  p.geometric = axial.none() ? MatrixXd() : carried(own.geometric);
+  p.geometric = in.axial.none() ? MatrixXd() : carried(own.geometric);
   p.mass = carried(own.mass);
   MatrixXd moved = times(own.movement.leftCols(own.next), to);
+  const Eigen::Matrix3d own_rows = columns_of(in.axes).transpose();
   for (Index place = 0; place < SpanPencil::places; ++place)
     moved.middleRows(3 * place, 3) = transposed_times(own_rows, moved.middleRows(3 * place, 3));
   p.movement = std::move(moved);

@@ -34,8 +34,19 @@ struct InnerShapes {
   int bending = 0, lengthwise = 0;
   auto operator<=>(const InnerShapes&) const = default;
 };
-// `slack`: without axial stiffness, and without inner shapes along it.
-SpanPencil span_pencil(const Span& span, const Axes& axes, double turn, const SpanBody& body, const AxialCourse& axial,
-                       bool plane, bool slack, const InnerShapes& inner);
+struct SpanInput {
+  const Span& span;
+  const Axes& axes;
+  double turn;  // of the section's axes against those of the member
+  const SpanBody& body;
+  const AxialCourse& axial;
+  bool plane;
+  bool slack;  // without axial stiffness, and without inner shapes along it
+  InnerShapes inner;
+
+  bool bends_y() const { return body.rigidity.EIz > 0; }
+  bool bends_z() const { return plane || body.rigidity.EIy > 0; }
+};
+SpanPencil span_pencil(const SpanInput& input);
 
 }  // namespace corvex::solver

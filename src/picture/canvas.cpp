@@ -98,24 +98,24 @@ void Canvas::words(std::string words, const Spot& at, const Colour& colour, Mean
                                     .rimmed = style.rimmed});
 }
 
-void Canvas::label(std::string words, const Spot& of, const Spot& towards, const Colour& colour, int importance,
-                   Meaning meaning, bool bold, double distance, std::vector<Spot> else_of) {
-  Label l{.of = of,
-          .else_of = std::move(else_of),
-          .towards = towards,
-          .distance = distance * letter_ / 13,
+void Canvas::label(std::string words, const LabelPlace& place, const Colour& colour, int importance, Meaning meaning,
+                   LabelStyle style) {
+  Label l{.of = place.of,
+          .else_of = std::move(style.else_of),
+          .towards = place.towards,
+          .distance = style.distance * letter_ / 13,
           .importance = importance};
   l.text = {.words = std::move(words),
             .size = letter_,
             .colour = colour,
-            .bold = bold,
+            .bold = style.bold,
             .meaning = std::move(meaning),
             .rimmed = true};
   labels_.add(std::move(l));
 }
 
-bool Canvas::words_along(std::string words, const Spot& from, const Spot& to, const Spot& side, const Colour& colour,
-                         Meaning meaning, bool bold) {
+bool Canvas::words_along(std::string words, const TextLine& line, const Colour& colour, Meaning meaning, bool bold) {
+  const auto& [from, to, side] = line;
   const double wide = lettering_.width(words, letter_, bold);
   if (length(to - from) < wide + 3 * letter_) return false;
   Spot along = unit(to - from);

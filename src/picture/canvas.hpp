@@ -43,11 +43,22 @@ class Canvas {
   // Words at a fixed place, at half the height of the letters.
   void words(std::string words, const Spot& at, const Colour& colour, Meaning meaning, const Style& style = {});
   // Words along a line, on one side of it, where no other such words stand; false where there is no room.
-  bool words_along(std::string words, const Spot& from, const Spot& to, const Spot& side, const Colour& colour,
-                   Meaning meaning, bool bold);
-  // A label finds its own place near `of`, rather on the side `towards`.
-  void label(std::string words, const Spot& of, const Spot& towards, const Colour& colour, int importance,
-             Meaning meaning, bool bold = false, double distance = 6, std::vector<Spot> else_of = {});
+  struct TextLine {
+    Spot from, to;  // the line
+    Spot side;      // of length 1, square to it
+  };
+  bool words_along(std::string words, const TextLine& line, const Colour& colour, Meaning meaning, bool bold);
+  // A label finds its own place near `of`, rather on the side `towards`; or near one of the others.
+  struct LabelPlace {
+    Spot of, towards;
+  };
+  struct LabelStyle {
+    bool bold = false;
+    double distance = 6;
+    std::vector<Spot> else_of{};
+  };
+  void label(std::string words, const LabelPlace& place, const Colour& colour, int importance, Meaning meaning,
+             LabelStyle style = {false, 6, {}});
   // Labels stay clear of this line.
   void keep_clear(const Spot& from, const Spot& to) { labels_.avoid_line(from, to); }
   void keep_clear(const Box& box) { labels_.avoid(box); }

@@ -47,8 +47,9 @@ void draw_deformed(Scene& scene) {
     scene.line({scene.at(from), here}, {scene.colours().mark, 1.2, {2, 2}}, {"movement"});
     scene.dot(here, 0.32 * scene.letter(), scene.colours().mark, {"most", m.member().name});
     const std::string where = movement_words(s, scene.units(), m.member(), most.extreme.at.si());
-    scene.label(fmt::format("{} {}", figure(move, scene.units().deflection, scene.options().digits), where), here,
-                unit(here - scene.at(from)), scene.colours().mark, 100, {"most-value", m.member().name}, true);
+    scene.label(fmt::format("{} {}", figure(move, scene.units().deflection, scene.options().digits), where),
+                {here, unit(here - scene.at(from))}, scene.colours().mark, 100, {"most-value", m.member().name},
+                {true});
   }
   scene.heading(fmt::format("Deformed shape in {}", c.name()));
   scene.explain(times == 1 ? std::string("Displacements in true scale")

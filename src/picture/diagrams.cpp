@@ -126,10 +126,10 @@ class DiagramPicture {
     const bool governs = share >= 1 - 1e-9;
     // Along the bar, where it is long enough; else near it.
     const Meaning meaning{names_.value, m.name};
-    if (s_.words_along(told, a, b, side, colour(v), meaning, governs)) return;
+    if (s_.words_along(told, {a, b, side}, colour(v), meaning, governs)) return;
     std::vector<Spot> places;
     for (const double t : {0.38, 0.62, 0.28, 0.72}) places.push_back(foot(m, L * t));
-    s_.label(told, foot(m, L / 2), side, colour(v), governs ? 90 : 70, meaning, governs, 6, std::move(places));
+    s_.label(told, {foot(m, L / 2), side}, colour(v), governs ? 90 : 70, meaning, {governs, 6, std::move(places)});
   }
 
   Spot foot(const Member& m, double along) const { return s_.at(s_.place(m, along)); }
@@ -216,8 +216,8 @@ class DiagramPicture {
     const Spot tip = foot(m, along) + up * height(v);
     const bool governs = std::abs(v) >= most_ * (1 - 1e-9);
     if (importance > 60) s_.dot(tip, 0.2 * s_.letter(), colour(v), {names_.what + std::string("-extreme"), m.name});
-    s_.label(symbol + words(v), tip, up * (v < 0 ? -1 : 1), colour(v), importance + (governs ? 20 : 0),
-             {names_.value, m.name}, governs, 4);
+    s_.label(symbol + words(v), {tip, up * (v < 0 ? -1 : 1)}, colour(v), importance + (governs ? 20 : 0),
+             {names_.value, m.name}, {governs, 4});
   }
 
   // At extremes, at ends and on both sides of jumps; each once.

@@ -76,9 +76,10 @@ class EnvelopePicture {
       const Value v = extreme(k, largest);
       if (std::abs(v.value) <= 0.05 * most_) continue;
       const bool governs = std::abs(v.value) >= most_ * (1 - 1e-9);
-      s_.label(fmt::format("{}{} ({})", first.symbol, words(v.value), cases_[v.load_case].name()), spot(v.at, v.value),
-               up * (v.value < 0 ? -1 : 1), largest ? s_.colours().positive : s_.colours().negative, governs ? 90 : 70,
-               {"envelope-value", m.name}, governs, 4);
+      s_.label(fmt::format("{}{} ({})", first.symbol, words(v.value), cases_[v.load_case].name()),
+               {spot(v.at, v.value), up * (v.value < 0 ? -1 : 1)},
+               largest ? s_.colours().positive : s_.colours().negative, governs ? 90 : 70, {"envelope-value", m.name},
+               {governs, 4});
     }
   }
 

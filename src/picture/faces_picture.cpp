@@ -163,8 +163,8 @@ class FacesPicture {
     s_.keep_clear(Box{here.x - r, here.y - r, here.x + r, here.y + r});
     s_.label(fmt::format("{} in {} at {}", figure(w.value, s_.units().stress, s_.options().digits), m.name,
                          place_words(s, s_.units(), m, w.at)),
-             here, w.value > 0 ? Spot{0.3, 1} : Spot{0.3, -1}, s_.colours().mark, 100, {"most-value", m.name}, true,
-             13);
+             {here, w.value > 0 ? Spot{0.3, 1} : Spot{0.3, -1}}, s_.colours().mark, 100, {"most-value", m.name},
+             {true, 13});
   }
 
   // From the largest compression to the largest tension.

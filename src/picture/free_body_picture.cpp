@@ -24,7 +24,7 @@ class BodyPicture {
       const Spot spot = at(place);
       c_.dot(spot, 3.2, c_.colours().ink, {"point", name});
       if (body_.joints.size() <= 24)
-        c_.label(name, spot, {-0.6, -0.8}, c_.colours().ink, 60, {"point-name", name}, true);
+        c_.label(name, {spot, {-0.6, -0.8}}, c_.colours().ink, 60, {"point-name", name}, {true});
     }
     for (const FreeBody::Arrow& a : body_.arrows) draw(a);
   }
@@ -58,13 +58,13 @@ class BodyPicture {
       const Spot way = unit(sight_.flat(a.force)) * (3.2 * c_.letter());
       if (length(way) < 1) {
         c_.ring(place, 0.5 * c_.letter(), {colour, 1.6}, {what, a.name});
-        c_.label(a.name, place, {0.7, -0.7}, colour, 80, {"force-name", a.name}, true);
+        c_.label(a.name, {place, {0.7, -0.7}}, colour, 80, {"force-name", a.name}, {true});
         return;
       }
       const Spot tail = a.is_load ? place - way : place + way * 0.12, tip = a.is_load ? place : place + way * 1.12;
       c_.arrow(tail, tip, colour, {what, a.name}, 2);
-      c_.label(a.name, a.is_load ? tail : tip, unit(way) * (a.is_load ? -1 : 1), colour, 80, {"force-name", a.name},
-               true);
+      c_.label(a.name, {a.is_load ? tail : tip, unit(way) * (a.is_load ? -1 : 1)}, colour, 80, {"force-name", a.name},
+               {true});
       return;
     }
     if (zero(a.moment)) return;
@@ -78,7 +78,7 @@ class BodyPicture {
     const Spot tip = line.back(), before = line[line.size() - 4];
     c_.line(std::move(line), {colour, 1.8}, {what, a.name});
     c_.arrow(before, tip, colour, {what, a.name}, 1.8);
-    c_.label(a.name, place + Spot{r, -r} * 0.7, {0.7, -0.7}, colour, 80, {"force-name", a.name}, true);
+    c_.label(a.name, {place + Spot{r, -r} * 0.7, {0.7, -0.7}}, colour, 80, {"force-name", a.name}, {true});
   }
 
   Canvas& c_;

@@ -184,11 +184,11 @@ class Drawer {
     const Spot away = unit(seen) * -1;
     if (reach < 0.8 * s_.letter()) {
       s_.dot(at, 0.5 * s_.letter(), colour(), {"force", f.of});
-      return s_.label(words, at, {1, -1}, colour(), of_load, {"force-value", f.of});
+      return s_.label(words, {at, {1, -1}}, colour(), of_load, {"force-value", f.of});
     }
     const Spot tip = at + away * (0.28 * s_.letter()), tail = at + away * reach;
     s_.arrow(tail, tip, colour(), {"force", f.of}, 2);
-    s_.label(words, tail, away, colour(), of_load, {"force-value", f.of}, false, 3);
+    s_.label(words, {tail, away}, colour(), of_load, {"force-value", f.of}, {false, 3});
   }
 
   void moment(const Arrow& m) {
@@ -219,7 +219,7 @@ class Drawer {
       s_.arrow(tail, at + away * (0.95 * s_.letter()), colour(), {"moment-load", m.of}, 2);
     }
     s_.keep_clear(Box{at.x - r, at.y - r, at.x + r, at.y + r});
-    s_.label(words, at, {1, -1}, colour(), of_load, {"moment-value", m.of}, false, 1.2 * 13);
+    s_.label(words, {at, {1, -1}}, colour(), of_load, {"moment-value", m.of}, {false, 1.2 * 13});
   }
   Vector sight_up() const { return sight(s_.structure(), s_.options().view).up; }
   Vector sight_right() const { return sight(s_.structure(), s_.options().view).right; }
@@ -246,10 +246,11 @@ class Drawer {
     const Spot up = unit(a_tail - a + (b_tail - b));
     if (length(r.first - r.last) < 1e-9 * most_line_) {
       // Beside the middle, where single forces like to stand.
-      s_.label(value(r.first), a_tail * 0.7 + b_tail * 0.3, up, colour(), of_load, {"line-value", m.name}, false, 3);
+      s_.label(value(r.first), {a_tail * 0.7 + b_tail * 0.3, up}, colour(), of_load, {"line-value", m.name},
+               {false, 3});
     } else {
-      s_.label(value(r.first), a_tail, up, colour(), of_load, {"line-value", m.name}, false, 3);
-      s_.label(value(r.last), b_tail, up, colour(), of_load, {"line-value", m.name}, false, 3);
+      s_.label(value(r.first), {a_tail, up}, colour(), of_load, {"line-value", m.name}, {false, 3});
+      s_.label(value(r.last), {b_tail, up}, colour(), of_load, {"line-value", m.name}, {false, 3});
     }
   }
 
@@ -288,7 +289,7 @@ class Drawer {
                                      : s_.arrow(inner, outer, colour(), meaning, 1.4);
         }
     }
-    s_.label(sign.words, at, {0.4, 1}, colour(), of_load, {"sign-words", sign.of}, false, 8);
+    s_.label(sign.words, {at, {0.4, 1}}, colour(), of_load, {"sign-words", sign.of}, {false, 8});
   }
 
   Scene& s_;

@@ -93,7 +93,7 @@ class Marks {
     std::string words = m.words.front();
     for (std::size_t i = 1; i < m.words.size(); ++i) words += ", " + m.words[i];
     constexpr int before_all = 90;
-    scene_.label(words, m.at, {0.6, 0.8}, scene_.colours().mark, before_all, {"finding-name", object}, true, r + 6);
+    scene_.label(words, {m.at, {0.6, 0.8}}, scene_.colours().mark, before_all, {"finding-name", object}, {true, r + 6});
   }
 
   Scene& scene_;

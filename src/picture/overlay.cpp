@@ -80,7 +80,7 @@ class Overlay {
       return length(t.first - at) < 1 && t.second == value;
     };
     if (std::none_of(told_.begin(), told_.end(), same))
-      s_.label(value, at, towards, s.colour, 100, {"most-value", layers_[layer].name}, true);
+      s_.label(value, {at, towards}, s.colour, 100, {"most-value", layers_[layer].name}, {true});
     told_.emplace_back(at, value);
     key_.push_back(fmt::format("{}: {} {}", layers_[layer].name, value, where));
   }

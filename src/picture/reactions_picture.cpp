@@ -84,7 +84,7 @@ class ReactionsPicture {
       arc(at, s.is_plane() ? g.moment.z : 1, of);
       words += (words.empty() ? "" : "  ") + turning;
     }
-    if (!words.empty()) s_.label(words, tail, away, colour(), 85, {"reaction-value", of}, true, 6);
+    if (!words.empty()) s_.label(words, {tail, away}, colour(), 85, {"reaction-value", of}, {true, 6});
   }
 
   // About the eye: counter-clockwise where the moment about z is positive.

@@ -66,10 +66,14 @@ class SectionPicture : Canvas {
   Spot at(double y, double z) const { return centre_ + Spot{z, -y} * scale_; }
   Spot at(const std::complex<double>& p) const { return at(p.imag(), p.real()); }
 
+  struct Letters {
+    double size;
+    Colour colour;
+    bool bold;
+  };
   // Upon lines, with a rim.
-  void write(const Spot& at, std::string text, double size, const Colour& c, bool bold, const char* what,
-             Anchor anchor = Anchor::start) {
-    words(std::move(text), at, c, {what}, {.size = size, .bold = bold, .anchor = anchor, .rimmed = true});
+  void write(const Spot& at, std::string text, const Letters& l, const char* what, Anchor anchor = Anchor::start) {
+    words(std::move(text), at, l.colour, {what}, {.size = l.size, .bold = l.bold, .anchor = anchor, .rimmed = true});
   }
   std::string section_name() const {
     const NamedSection& n = s_.sections()[s_[member_].section.index];
@@ -95,9 +99,9 @@ class SectionPicture : Canvas {
     line({at(0, low_.real() - over), at(0, high_.real() + over)}, {colours().quiet, 1, {9, 3, 2, 3}}, {"axis"});
     line({at(low_.imag() - over, 0), at(high_.imag() + over, 0)}, {colours().quiet, 1, {9, 3, 2, 3}}, {"axis"});
     // Above the line: the neutral axis runs on beside it.
-    write(at(0, high_.real() + over) + Spot{letter() * 0.3, -0.8 * letter()}, "z", 1, colours().quiet, true,
+    write(at(0, high_.real() + over) + Spot{letter() * 0.3, -0.8 * letter()}, "z", {1, colours().quiet, true},
           "axis-name", Anchor::middle);
-    write(at(high_.imag() + over, 0) + Spot{0, -0.9 * letter()}, "y", 1, colours().quiet, true, "axis-name",
+    write(at(high_.imag() + over, 0) + Spot{0, -0.9 * letter()}, "y", {1, colours().quiet, true}, "axis-name",
           Anchor::middle);
     const SectionProperties& p = section_.properties();
     // Principal axes where they are others: u lies at an angle from y towards z.
@@ -107,7 +111,7 @@ class SectionPicture : Canvas {
         const double y = std::cos(angle) * r, z = std::sin(angle) * r;
         line({at(-y, -z), at(y, z)}, {colours().deformed, 1, {4, 3}}, {"principal"});
       }
-      write(at(std::cos(a) * r, std::sin(a) * r) + Spot{0, -0.8 * letter()}, "u", 1, colours().deformed, true,
+      write(at(std::cos(a) * r, std::sin(a) * r) + Spot{0, -0.8 * letter()}, "u", {1, colours().deformed, true},
             "axis-name", Anchor::middle);
     }
     dot(at(0, 0), 0.22 * letter(), colours().ink, {"centroid"});
@@ -116,7 +120,7 @@ class SectionPicture : Canvas {
       const Spot c = at(sy, sz);
       line({c + Spot{-5, -5}, c + Spot{5, 5}}, {colours().mark, 1.5}, {"shear-centre"});
       line({c + Spot{-5, 5}, c + Spot{5, -5}}, {colours().mark, 1.5}, {"shear-centre"});
-      write(c + Spot{0, -1.1 * letter()}, "shear centre", 0.92, colours().mark, false, "shear-centre-name",
+      write(c + Spot{0, -1.1 * letter()}, "shear centre", {0.92, colours().mark, false}, "shear-centre-name",
             Anchor::middle);
     }
   }
@@ -131,7 +135,7 @@ class SectionPicture : Canvas {
       line({end - (along + left_of(along)) * 3.5, end + (along + left_of(along)) * 3.5}, {colours().quiet, 1.3},
            {"dimension"});
     write((from + to) * 0.5 + unit(off) * (std::abs(off.x) > std::abs(off.y) ? 3.0 * letter() : 0.95 * letter()),
-          short_number(length / drawn().si, 5) + " " + drawn().text, 0.96, colours().quiet, false, "dimension-value",
+          short_number(length / drawn().si, 5) + " " + drawn().text, {0.96, colours().quiet, false}, "dimension-value",
           Anchor::middle);
   }
   void dimensions() {
@@ -241,16 +245,16 @@ class SectionPicture : Canvas {
     if (const auto worst = result_.von_mises(); worst && worst->y && worst->z)
       ring(at(worst->y->si(), worst->z->si()), 0.5 * letter(), {colours().mark, 2}, {"most"});
     for (const auto& [s, v, away] : {std::tuple(from, a, -1.0), {to, b, 1.0}})
-      write(spot(s, v) + e * (away * 1.3 * letter()), figure(v, units().stress, options().digits, most_), 1,
-            v >= 0 ? colours().positive : colours().negative, true, "stress-value", Anchor::middle);
+      write(spot(s, v) + e * (away * 1.3 * letter()), figure(v, units().stress, options().digits, most_),
+            {1, v >= 0 ? colours().positive : colours().negative, true}, "stress-value", Anchor::middle);
   }
 
   void figures() {
     const double left = 0.68 * width();
     double y = 8 * letter();
     const auto row = [&](const std::string& name, const std::string& value, bool bold = false) {
-      write({left, y}, name, 1, bold ? colours().ink : colours().quiet, bold, "figure-name");
-      write({width() - 2.5 * letter(), y}, value, 1, colours().ink, false, "figure-value", Anchor::end);
+      write({left, y}, name, {1, bold ? colours().ink : colours().quiet, bold}, "figure-name");
+      write({width() - 2.5 * letter(), y}, value, {1, colours().ink, false}, "figure-value", Anchor::end);
       y += 1.75 * letter();
     };
     const SectionProperties& p = section_.properties();

@@ -120,7 +120,7 @@ class Sheet : Canvas {
                   .stroke = Stroke{colours().support, 1.4},
                   .meaning = {"joint", s_[p].name}});
       }
-      label(s_[p].name, here, {0.3, 1}, colours().ink, 50, {"point-name", s_[p].name}, false, 4);
+      label(s_[p].name, {here, {0.3, 1}}, colours().ink, 50, {"point-name", s_[p].name}, {false, 4});
       if (held) reaction(here, p);
     }
     loads(y, room * 0.5);
@@ -136,8 +136,8 @@ class Sheet : Canvas {
     const double far = 3.4 * letter(), near = 1.7 * letter();
     const Spot tail = here + Spot{0, f > 0 ? far : near}, tip = here + Spot{0, f > 0 ? near : far};
     arrow(tail, tip, colours().support, {"reaction", s_[p].name}, 1.3);
-    label(given(std::abs(f), units().force), here + Spot{0, (far + near) / 2}, {1, 0}, colours().support, 55,
-          {"reaction-value", s_[p].name}, false, 4);
+    label(given(std::abs(f), units().force), {here + Spot{0, (far + near) / 2}, {1, 0}}, colours().support, 55,
+          {"reaction-value", s_[p].name}, {false, 4});
   }
 
   void each_load(const LoadCase& loads, double factor, auto&& row, auto&& single) const {
@@ -191,17 +191,17 @@ class Sheet : Canvas {
       keep_clear(tails.front(), tails.back());
       const Spot away{0, a + b < 0 ? -1.0 : 1.0};
       if (std::abs(a - b) < 1e-9 * most_row)
-        label(given(std::abs(a), per_length), tails.front() * 0.75 + tails.back() * 0.25, away, c, 60, {"line-value"},
-              false, 4);
+        label(given(std::abs(a), per_length), {tails.front() * 0.75 + tails.back() * 0.25, away}, c, 60, {"line-value"},
+              {false, 4});
       else
         for (const auto& [q, at] : {std::pair(a, tails.front()), {b, tails.back()}})
-          label(given(std::abs(q), per_length), at, away, c, 60, {"line-value"}, false, 4);
+          label(given(std::abs(q), per_length), {at, away}, c, 60, {"line-value"}, {false, 4});
     }
     for (const auto& [at, f] : singles) {
       const double h = room * (0.45 + 0.4 * (std::abs(f) / most_single)) * (f < 0 ? -1 : 1);
       const Spot foot{x(at), y}, tail = foot + Spot{0, h};
       arrow(tail, foot, c, {"force"}, 1.3);
-      label(given(std::abs(f), units().force), tail, {0.4, f < 0 ? -1.0 : 1.0}, c, 60, {"force-value"}, false, 4);
+      label(given(std::abs(f), units().force), {tail, {0.4, f < 0 ? -1.0 : 1.0}}, c, 60, {"force-value"}, {false, 4});
     }
   }
 
@@ -249,8 +249,8 @@ class Sheet : Canvas {
       std::string text = number(v / p.unit.si, options().digits);
       if (with_place && along > 1e-9 * L() && along < L() * (1 - 1e-9))
         text += fmt::format(" at {}", short_number(along / units().length.si, 4));
-      label(text, tip, {0, sign * v > 0 ? 1.0 : -1.0}, colours().positive, importance,
-            {p.what + "-value", s_[member_].name}, false, 4);
+      label(text, {tip, {0, sign * v > 0 ? 1.0 : -1.0}}, colours().positive, importance,
+            {p.what + "-value", s_[member_].name}, {false, 4});
     };
     for (const Extreme& e : {max, min}) tell(e.at.si(), e.value.si, 80, true);
     tell(0, p.course.at(Length::si(0)).si, 60, false);

@@ -150,7 +150,7 @@ class StressPicture {
     s_.label(
         fmt::format("{} in {} at {}{}", use_ ? words(value) : figure(value, s_.units().stress, s_.options().digits),
                     m.name, place_words(s_.structure(), s_.units(), m, worst_->at.si()), worst_case_),
-        here, {0.3, -1}, s_.colours().mark, 100, {"most-value", m.name}, true, 13);
+        {here, {0.3, -1}}, s_.colours().mark, 100, {"most-value", m.name}, {true, 13});
   }
 
   // The scale of colours, at the right of the foot.

@@ -53,8 +53,8 @@ void add_names(Scene& scene, bool members) {
     scene.dot(here, 0.2 * scene.letter(), scene.colours().ink, {"point", s.points()[i].name});
     if (!named) continue;
     // Away from the members that meet there, and rather above.
-    scene.label(s.points()[i].name, here, unit(crowd[i]) + Spot{0.1, -0.35}, scene.colours().ink, name_of_point,
-                {"point-name", s.points()[i].name}, true);
+    scene.label(s.points()[i].name, {here, unit(crowd[i]) + Spot{0.1, -0.35}}, scene.colours().ink, name_of_point,
+                {"point-name", s.points()[i].name}, {true});
   }
   if (!members) return;
   for (std::size_t i = 0; i < s.members().size(); ++i) {
@@ -66,8 +66,8 @@ void add_names(Scene& scene, bool members) {
     std::vector<Spot> places = places_for_name(scene, m);
     const Spot middle = places.front();
     places.erase(places.begin());
-    scene.label(m.name, middle, side, scene.colours().member, name_of_member, {"member-name", m.name}, false, 4,
-                std::move(places));
+    scene.label(m.name, {middle, side}, scene.colours().member, name_of_member, {"member-name", m.name},
+                {false, 4, std::move(places)});
   }
 }
 
@@ -121,8 +121,8 @@ void add_dimensions(Scene& scene, bool across) {
     if (i == 0) continue;
     const double distance = places[i] - places[i - 1];
     const std::string words = short_number(distance / scene.units().length.si, std::max(scene.options().digits, 4));
-    scene.label(words, (spot(places[i - 1]) + here) * 0.5, across ? Spot{0, 1} : Spot{-1, 0}, c, 55,
-                {"dimension-value"}, false, 3);
+    scene.label(words, {(spot(places[i - 1]) + here) * 0.5, across ? Spot{0, 1} : Spot{-1, 0}}, c, 55,
+                {"dimension-value"}, {false, 3});
   }
 }
 

@@ -245,7 +245,7 @@ class SweepPlot : Canvas {
       const Spot first = places.front();
       label(fmt::format("{} {}{}", least ? "at least" : "at most", short_number(value, 4),
                         unit.empty() ? "" : " " + unit),
-            first, {0, below ? 1.0 : -1.0}, colours().load, 2, {"limit-words"}, false, 4, std::move(places));
+            {first, {0, below ? 1.0 : -1.0}}, colours().load, 2, {"limit-words"}, {false, 4, std::move(places)});
     }
   }
 
@@ -273,7 +273,8 @@ class SweepPlot : Canvas {
       line({foot + Spot{-r, -r}, foot + Spot{r, r}}, {colours().mark, 1.6}, {"refused", c.name});
       line({foot + Spot{-r, r}, foot + Spot{r, -r}}, {colours().mark, 1.6}, {"refused", c.name});
     }
-    if (named && !spots.empty()) label(c.name, spots.back(), {1, 0}, style.colour, 3, {"curve-name", c.name}, false, 9);
+    if (named && !spots.empty())
+      label(c.name, {spots.back(), {1, 0}}, style.colour, 3, {"curve-name", c.name}, {false, 9});
   }
 
   const Sweep& sweep_;

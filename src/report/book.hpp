@@ -89,7 +89,11 @@ void add_variants(Chapter& chapter, const Source& source);
 void add_accuracy(Chapter& chapter, const Source& source);
 
 // A picture as wide as the text of a page of A4; nothing where there is no shape to draw.
-void add_picture(Chapter& chapter, const Source& source, std::string name, std::string caption, PictureOptions options,
+struct PictureTitle {
+  std::string file;  // its name without an ending
+  std::string caption;
+};
+void add_picture(Chapter& chapter, const Source& source, PictureTitle title, PictureOptions options,
                  double height = 320, const Modes& shapes = {});
 
 std::string as_html(const Book& book);

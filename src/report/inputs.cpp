@@ -22,8 +22,8 @@ Table shortened(Table t, const Source& source) {
 
 }  // namespace
 
-void add_picture(Chapter& chapter, const Source& source, std::string name, std::string caption, PictureOptions options,
-                 double height, const Modes& shapes) {
+void add_picture(Chapter& chapter, const Source& source, PictureTitle title, PictureOptions options, double height,
+                 const Modes& shapes) {
   constexpr double a4_text = 643;  // 170 mm
   options.width = a4_text;
   options.height = height;
@@ -33,21 +33,22 @@ void add_picture(Chapter& chapter, const Source& source, std::string name, std::
   options.digits = source.options.digits;
   auto drawing = picture::drawing_of(source.solution, options, source.lettering, {}, shapes);
   if (!drawing) return;
-  drawing->title = caption;
-  chapter.items.emplace_back(Figure{std::move(name), std::move(caption), std::move(*drawing)});
+  drawing->title = title.caption;
+  chapter.items.emplace_back(Figure{std::move(title.file), std::move(title.caption), std::move(*drawing)});
 }
 
 void add_model(Chapter& chapter, const Source& source) {
   const Structure& s = source.model.structure;
   const ModelUnits& u = source.model.units;
   if (s.is_plane()) {
-    add_picture(chapter, source, "structure", "Structure with the names of points and members",
+    add_picture(chapter, source, {"structure", "Structure with the names of points and members"},
                 {.load_case = "", .dimensions = true, .loads = false}, 420);
   } else {
-    add_picture(chapter, source, "structure", "Structure with the names of points and members", {.loads = false}, 460);
-    add_picture(chapter, source, "front", "From the front", {.view = View::front, .dimensions = true, .loads = false},
+    add_picture(chapter, source, {"structure", "Structure with the names of points and members"}, {.loads = false},
+                460);
+    add_picture(chapter, source, {"front", "From the front"}, {.view = View::front, .dimensions = true, .loads = false},
                 360);
-    add_picture(chapter, source, "side", "From the right", {.view = View::side, .dimensions = true, .loads = false},
+    add_picture(chapter, source, {"side", "From the right"}, {.view = View::side, .dimensions = true, .loads = false},
                 360);
   }
   chapter.items.emplace_back(shortened(document::points_table(u, s), source));
@@ -73,7 +74,7 @@ void add_loads(Chapter& chapter, const Source& source) {
     const LoadCase& c = s.load_cases()[i];
     chapter.items.emplace_back(Heading{c.name(), 2});
     if (i < most_pictures || source.options.all)
-      add_picture(chapter, source, "loads-" + file_name(c.name()), "Loads of " + c.name(), {.load_case = c.name()},
+      add_picture(chapter, source, {"loads-" + file_name(c.name()), "Loads of " + c.name()}, {.load_case = c.name()},
                   340);
     Table loads = shortened(document::loads_table(source.model.units, s, i), source);
     loads.title = "Loads of " + c.name();

@@ -51,18 +51,18 @@ Extent Paper::measured(const std::string& words, const TextStyle& style, double 
   return {w / unit, h / unit, pango_layout_get_baseline(layout_.get()) / unit};
 }
 
-void draw_words(const Ink& ink, const std::string& words, const TextStyle& style, double x, double y, Align align,
+void draw_words(const Ink& ink, const std::string& words, const TextStyle& style, const picture::Spot& at, Align align,
                 double wrap) {
   set(ink.layout, words, style, wrap);
   int w = 0;
   pango_layout_get_size(ink.layout, &w, nullptr);
   set_source(ink.cairo, style.colour);
-  cairo_move_to(ink.cairo, align == Align::right ? x - static_cast<double>(w) / PANGO_SCALE : x, y);
+  cairo_move_to(ink.cairo, align == Align::right ? at.x - static_cast<double>(w) / PANGO_SCALE : at.x, at.y);
   pango_cairo_show_layout(ink.cairo, ink.layout);
 }
 
 void Paper::words(std::string words, const TextStyle& style, double x, double at_y, Align align, double wrap) {
-  op([=, words = std::move(words)](const Ink& ink) { draw_words(ink, words, style, x, at_y, align, wrap); });
+  op([=, words = std::move(words)](const Ink& ink) { draw_words(ink, words, style, {x, at_y}, align, wrap); });
 }
 
 void Paper::line(double x1, double y1, double x2, double y2, double thickness, const picture::Colour& colour) {

@@ -76,7 +76,7 @@ class Paper {
 };
 
 // Words drawn at once; their extent.
-void draw_words(const Ink& ink, const std::string& words, const TextStyle& style, double x, double y,
+void draw_words(const Ink& ink, const std::string& words, const TextStyle& style, const picture::Spot& at,
                 Align align = Align::left, double wrap = 0);
 
 }  // namespace corvex::reporting

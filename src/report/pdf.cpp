@@ -60,7 +60,7 @@ class PdfWriter {
       p_.words(title, {.colour = link_blue}, Paper::left, y);
       // Known when all chapters are set.
       p_.op([this, i, y](const Ink& to) {
-        draw_words(to, std::to_string(pages_[i]), {}, Paper::right, y, Align::right);
+        draw_words(to, std::to_string(pages_[i]), {}, {Paper::right, y}, Align::right);
       });
       const double from = Paper::left + p_.measured(title, {}).width + 6;
       p_.op([from, y, h](const Ink& to) {
@@ -169,10 +169,10 @@ class PdfWriter {
       // A long title ends before what stands on the right.
       constexpr std::size_t most = 80;
       if (left.size() > most) left = cut(left, most) + "…";
-      draw_words(to, left, small, Paper::left, 36);
-      draw_words(to, right, small, Paper::right, 36, Align::right);
+      draw_words(to, left, small, {Paper::left, 36});
+      draw_words(to, right, small, {Paper::right, 36}, Align::right);
     }
-    draw_words(to, fmt::format("page {} of {}", page, of), small, Paper::right, Paper::height - 44, Align::right);
+    draw_words(to, fmt::format("page {} of {}", page, of), small, {Paper::right, Paper::height - 44}, Align::right);
   }
   // Whole characters only.
   static std::string cut(const std::string& text, std::size_t most) {

@@ -64,17 +64,18 @@ void add_pictures(Chapter& chapter, const Source& source, std::size_t index) {
                                   {PictureOf::shear, "shear", "Shear force V"},
                                   {PictureOf::moment, "moment", "Bending moment M"},
                                   {PictureOf::torsion, "torsion", "Torsional moment T"}};
-  add_picture(chapter, source, "deformed-" + file_name(name), "Deformed shape in " + name,
+  add_picture(chapter, source, {"deformed-" + file_name(name), "Deformed shape in " + name},
               {.of = PictureOf::deformed, .load_case = name});
   for (const Shown& s : all)
     if (is_there(source, index, s.of))
-      add_picture(chapter, source, s.file + ("-" + file_name(name)), fmt::format("{} in {}", s.caption, name),
+      add_picture(chapter, source, {s.file + ("-" + file_name(name)), fmt::format("{} in {}", s.caption, name)},
                   {.of = s.of, .load_case = name});
-  add_picture(chapter, source, "reactions-" + file_name(name), "Reactions in " + name,
+  add_picture(chapter, source, {"reactions-" + file_name(name), "Reactions in " + name},
               {.of = PictureOf::reactions, .load_case = name});
   const bool use = strength_known(source, index);
-  add_picture(chapter, source, (use ? "use-" : "stress-") + file_name(name),
-              use ? "Von Mises stress as a share of the strength in " + name : "Largest normal stress in " + name,
+  add_picture(chapter, source,
+              {(use ? "use-" : "stress-") + file_name(name),
+               use ? "Von Mises stress as a share of the strength in " + name : "Largest normal stress in " + name},
               {.of = use ? PictureOf::use : PictureOf::stress, .load_case = name});
 }
 
@@ -113,13 +114,14 @@ void add_governing_members(Chapter& chapter, const Source& source) {
       Heading{order.size() == 1 ? "The member that governs" : "The members that are used most", 2});
   for (const Used& u : order) {
     const std::string &name = s.members()[u.member].name, load_case = source.solution[u.load_case].name();
-    add_picture(chapter, source, "sheet-" + file_name(name), fmt::format("{} in {}", name, load_case),
+    add_picture(chapter, source, {"sheet-" + file_name(name), fmt::format("{} in {}", name, load_case)},
                 {.of = PictureOf::sheet, .load_case = load_case, .only = {MemberId(u.member)}}, 412);
   }
   const Used& first = order.front();
   const std::string &name = s.members()[first.member].name, load_case = source.solution[first.load_case].name();
-  add_picture(chapter, source, "section-" + file_name(name),
-              fmt::format("Section of {} with the stress at its worst place, in {}", name, load_case),
+  add_picture(chapter, source,
+              {"section-" + file_name(name),
+               fmt::format("Section of {} with the stress at its worst place, in {}", name, load_case)},
               {.of = PictureOf::section, .load_case = load_case, .only = {MemberId(first.member)}}, 480);
 }
 
@@ -141,7 +143,7 @@ void add_results(Chapter& chapter, const Source& source) {
     for (const Enveloped& e : {Enveloped{PictureOf::shear, "envelope-shear", "Shear force V, envelope"},
                                {PictureOf::moment, "envelope-moment", "Bending moment M, envelope"}})
       if (std::any_of(judged.begin(), judged.end(), [&](std::size_t i) { return is_there(source, i, e.of); }))
-        add_picture(chapter, source, e.file, e.caption, {.of = e.of, .load_case = "envelope"});
+        add_picture(chapter, source, {e.file, e.caption}, {.of = e.of, .load_case = "envelope"});
     for (Table& t : document::tables_of_envelope(source.model.units, source.solution, selection(source)))
       chapter.items.emplace_back(for_report(std::move(t)));
   }

@@ -61,15 +61,60 @@ void clear(solver::Polynomial& p, double length, double noise) {
 }
 
 // What leaves the straight line between the ends of the span by less than rounding does not leave it.
-void straighten_noise(solver::Polynomial& p, double start, double end, double length, double from, double h,
-                      double noise) {
-  const double slope = (end - start) / length;
+struct Chord {
+  double start, end, length;
+};
+void straighten_noise(solver::Polynomial& p, const Chord& chord, double from, double h, double noise) {
+  const double start = chord.start, slope = (chord.end - chord.start) / chord.length;
   solver::Polynomial off = p;
   off.c[0] -= start + slope * from;
   off.c[1] -= slope;
   double most = 0, power = 1;
   for (const double c : off.c) most += std::abs(c) * power, power *= h;
   if (most <= noise) p.c = {start + slope * from, slope};
+}
+
+constexpr double nothing = 1e-13;
+
+// What is small beside what the loads would do is rounding: it is set to zero, or to the straight line between the
+// ends.
+class Tidying {
+ public:
+  Tidying(const solver::CaseState& state, const solver::Span& span, const Rigidity& r, double length)
+      : state_(state), span_(span), r_(r), length_(length) {}
+
+  void forces(Vector12& f) const {
+    for (int k = 0; k < 12; ++k)
+      if (std::abs(f(k)) <= nothing * state_.gross * (k % 6 < 3 ? 1 : length_)) f(k) = 0;
+  }
+
+  void piece(CoursePiece& p, const Vector12& own) const {
+    const double h = p.to - p.from;
+    for (const auto part : {&CoursePiece::N, &CoursePiece::Vy, &CoursePiece::Vz})
+      clear(p.*part, h, nothing * state_.gross);
+    for (const auto part : {&CoursePiece::T, &CoursePiece::My, &CoursePiece::Mz})
+      clear(p.*part, h, nothing * state_.gross * length_);
+    // Between its ends a span stays straight where only such forces bend it.
+    const double bend = nothing * state_.gross * std::pow(span_.length, 3);
+    straighten_noise(p.v, {own(1), own(7), span_.length}, p.from, h, r_.EIz > 0 ? bend / r_.EIz : 0);
+    straighten_noise(p.w, {own(2), own(8), span_.length}, p.from, h, r_.EIy > 0 ? bend / r_.EIy : 0);
+    straighten_noise(p.u, {own(0), own(6), span_.length}, p.from, h, nothing * state_.gross * span_.length / r_.EA);
+    // Where no point moves, the ends that run away from released joints are rounding as well.
+    const double rest =
+        state_.moved == 0 ? std::max(r_.EIz > 0 ? bend / r_.EIz : 0, r_.EIy > 0 ? bend / r_.EIy : 0) : 0;
+    for (const auto part : {&CoursePiece::u, &CoursePiece::v, &CoursePiece::w})
+      clear(p.*part, h, std::max(state_.still, rest));
+  }
+
+ private:
+  const solver::CaseState& state_;
+  const solver::Span& span_;
+  const Rigidity& r_;
+  double length_;
+};
+
+solver::State start_of(const Vector12& f, const Vector12& own) {
+  return {-f(0), f(1), f(2), -f(3), f(4), -f(5), own(0), own(1), own(2), own(3), own(5), -own(4)};
 }
 
 }  // namespace
@@ -92,13 +137,11 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
     const solver::BentForces* bent = state.bent ? &state.bent->spans[i] : nullptr;
     const Vector12& own = bent ? bent->own : ends.movement;
     Vector12 f = state.forceless ? Vector12::Zero().eval() : bent ? bent->forces : element.tidy_end_forces(ends, loads);
-    // Measured against what the loads would do, not against what is left of it.
-    constexpr double nothing = 1e-13;
-    for (int k = 0; k < 12; ++k)
-      if (std::abs(f(k)) <= nothing * state.gross * (k % 6 < 3 ? 1 : result.length)) f(k) = 0;
-    const solver::State start{-f(0), f(1), f(2), -f(3), f(4), -f(5), own(0), own(1), own(2), own(3), own(5), -own(4)};
-    std::vector<CoursePiece> course =
-        bent && !bent->course.empty() ? bent->course : solver::integrate(element.rigidity(), span.length, loads, start);
+    const Tidying tidying(state, span, element.rigidity(), result.length);
+    tidying.forces(f);
+    std::vector<CoursePiece> course = bent && !bent->course.empty()
+                                          ? bent->course
+                                          : solver::integrate(element.rigidity(), span.length, loads, start_of(f, own));
     const solver::State end = course.back().at(course.back().to - course.back().from);
     for (CoursePiece& p : course) {
       meet(p.u, own(6) - end.u, span.length, p.from);
@@ -109,21 +152,7 @@ Inner inner(const Structure& structure, const solver::Analysis& analysis, std::s
         straighten(p, own, span.length);
       }
       if (!(p.to > p.from)) continue;
-      const double h = p.to - p.from;
-      for (const auto part : {&CoursePiece::N, &CoursePiece::Vy, &CoursePiece::Vz})
-        clear(p.*part, h, nothing * state.gross);
-      for (const auto part : {&CoursePiece::T, &CoursePiece::My, &CoursePiece::Mz})
-        clear(p.*part, h, nothing * state.gross * result.length);
-      // Between its ends a span stays straight where only such forces bend it.
-      const Rigidity& r = element.rigidity();
-      const double bend = nothing * state.gross * std::pow(span.length, 3);
-      straighten_noise(p.v, own(1), own(7), span.length, p.from, h, r.EIz > 0 ? bend / r.EIz : 0);
-      straighten_noise(p.w, own(2), own(8), span.length, p.from, h, r.EIy > 0 ? bend / r.EIy : 0);
-      straighten_noise(p.u, own(0), own(6), span.length, p.from, h, nothing * state.gross * span.length / r.EA);
-      // Where no point moves, the ends that run away from released joints are rounding as well.
-      const double rest = state.moved == 0 ? std::max(r.EIz > 0 ? bend / r.EIz : 0, r.EIy > 0 ? bend / r.EIy : 0) : 0;
-      for (const auto part : {&CoursePiece::u, &CoursePiece::v, &CoursePiece::w})
-        clear(p.*part, h, std::max(state.still, rest));
+      tidying.piece(p, own);
       if (turn != 0) turn_back(p, turn);
       p.from += span.start;
       p.to += span.start;

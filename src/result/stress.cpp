@@ -112,7 +112,8 @@ StressCourse::StressCourse(const Structure& structure, const Member& member, con
       break;
     case StressMap::Kind::moduli: {
       const bool turned = !bending_axes(structure, member).z;
-      add_moduli(std::get<GivenProperties>(section.shape()), structure.is_plane(), turned);
+      add_moduli(std::get<GivenProperties>(section.shape()),
+                 {!structure.is_plane() || turned, !structure.is_plane() || !turned});
       break;
     }
     case StressMap::Kind::unknown: shear_known_ = false; break;
@@ -131,14 +132,13 @@ void StressCourse::add_actions(const SectionProperties& p, bool held) {
                         c.T});
 }
 
-void StressCourse::add_moduli(const GivenProperties& given, bool plane, bool turned) {
+void StressCourse::add_moduli(const GivenProperties& given, const BendingAxes& about) {
   shear_known_ = false;
-  const bool need_y = !plane || turned, need_z = !plane || !turned;
-  if ((need_y && !given.Wy) || (need_z && !given.Wz)) return;
+  if ((about.y && !given.Wy) || (about.z && !given.Wz)) return;
   for (const double sy : {1.0, -1.0})
     for (const double sz : {1.0, -1.0})
       lines_.push_back(
-          {.n = 1 / area_, .my = need_y ? sy / given.Wy->si() : 0, .mz = need_z ? sz / given.Wz->si() : 0});
+          {.n = 1 / area_, .my = about.y ? sy / given.Wy->si() : 0, .mz = about.z ? sz / given.Wz->si() : 0});
 }
 
 std::optional<StressExtreme> StressCourse::normal(double sign) const {

@@ -35,7 +35,7 @@ class StressCourse {
     double n = 0, my = 0, mz = 0;
     std::optional<Length> y{}, z{};
   };
-  void add_moduli(const GivenProperties& given, bool plane, bool turned);
+  void add_moduli(const GivenProperties& given, const BendingAxes& about);
   void add_actions(const SectionProperties& p, bool held);
 
   std::optional<StressExtreme> line_normal(double sign) const;

@@ -303,6 +303,7 @@ const std::vector<double>& round_bars() {
 }
 
 // ASME B36.10M (SCH, STD, XS) and EN 10255 (MEDIUM, HEAVY), whose outside diameters are named where they are others.
+// Long: it is a table.
 const std::vector<PipeSize>& pipes() {
   static const std::vector<PipeSize> all = {
       {"1/4", 8, 13.7, {{"SCH40", 2.24}, {"SCH80", 3.02}, {"MEDIUM", 2.3, 13.5}, {"HEAVY", 2.9, 13.5}}},

@@ -25,6 +25,7 @@ struct Grade {
 
 constexpr double any = 1e6;  // mm
 
+// Long: it is a table.
 const std::vector<Grade>& grades() {
   constexpr double steel_E = 210, steel_nu = 0.3, steel_rho = 7850, steel_alpha = 12e-6;
   constexpr double alu_E = 70, alu_nu = 0.3, alu_rho = 2700, alu_alpha = 23e-6;
