@@ -92,6 +92,90 @@ constexpr const char* page_head =
     "div{display:grid;grid-template-columns:repeat(auto-fit,minmax(560px,1fr));gap:12px}\n"
     "img{width:100%;border:1px solid #dde2e6}\n</style>\n</head>\n<body>\n<h1>The cider works</h1>\n";
 
+// What one model gives: its files, its part of the page of pictures, and what is told about it.
+struct Shown {
+  std::vector<Written> files;
+  std::string page, told;
+  std::optional<Viewed> viewed;
+};
+
+// The links and pictures of a model, as HTML.
+std::string part_of_page(const DemoModel& d, const Model& model, const std::vector<Written>& pictures,
+                         const DemoFiles& studies) {
+  std::string page = fmt::format(
+      "<h2>{0}</h2>\n<pre>{1}</pre>\n<p><a href=\"{2}-report.html\">report</a>, <a href=\"{2}.yaml\">model</a>, <a "
+      "href=\"{2}.txt\">results</a>, <a href=\"{2}.json\">JSON</a></p>\n<div>\n",
+      for_page(model.structure.title()), for_page(std::string(d.look_at)), d.name);
+  const auto image = [&](const std::string& name) {
+    page += fmt::format("<a href=\"{0}\"><img src=\"{0}\" alt=\"{0}\"></a>\n", name);
+  };
+  for (const Written& w : pictures) image(w.path.filename().string());
+  std::string tables;
+  for (const auto& [name, content] : studies) {
+    const std::string file = for_page(std::string(d.name) + name);
+    name.ends_with(".svg") ? image(file) : static_cast<void>(tables += fmt::format(" <a href=\"{0}\">{0}</a>", file));
+  }
+  page += "</div>\n";
+  if (!tables.empty()) page += fmt::format("<p>Tried out:{}</p>\n", tables);
+  return page;
+}
+
+std::string words_about(const DemoModel& d, const fs::path& path, const DemoFiles& studies) {
+  std::string words = fmt::format("\n{}\n", d.look_at);
+  words +=
+      fmt::format("  model {}, results {}.txt and .json\n", path.string(), fs::path(path).replace_extension().string());
+  std::string tried;
+  for (const auto& [name, content] : studies)
+    tried += (tried.empty() ? "  tried out: " : ", ") + std::string(d.name) + name;
+  constexpr std::size_t width = 100;
+  for (const std::string& line : wrapped(tried, width, "    ")) words += line + "\n";
+  return words;
+}
+
+Expected<Shown, std::string> shown(const DemoModel& d, const std::string& folder) {
+  const fs::path path = fs::path(folder) / (std::string(d.name) + ".yaml"), stem = fs::path(path).replace_extension();
+  const auto document = read_document_text(d.text, path.string());
+  if (!document) return describe(document.error().front());
+  const auto model = build(*document);
+  if (!model) return describe(model.error().front());
+  Evaluation evaluation = evaluate(*model);
+  if (!evaluation.ok()) return describe(evaluation.problems().front());
+  const Solution& solution = evaluation.solution;
+  Shown all;
+  all.files.push_back({path, std::string(d.text)});
+  all.files.push_back(
+      {fs::path(stem).concat(".txt"), page_text(solve_page(model->units, evaluation, *select(solution, {}), {}), {})});
+  all.files.push_back(
+      {fs::path(stem).concat(".json"), results_json(evaluation, {.places = 11, .units = model->units})});
+  std::string why;
+  const std::vector<Written> pictures = pictures_of(*model, solution, stem, why);
+  if (!why.empty()) return why;
+  all.files.insert(all.files.end(), pictures.begin(), pictures.end());
+  const auto studies = demo_studies(*document, *model, solution);
+  if (!studies) return studies.error();
+  for (const auto& [name, content] : *studies) all.files.push_back({fs::path(stem).concat(name), content});
+  const std::string why_not = reports(*document, *model, evaluation, std::string(d.name), folder, all.files);
+  if (!why_not.empty()) return why_not;
+  all.page = part_of_page(d, *model, pictures, *studies);
+  all.told = words_about(d, path, *studies);
+  all.viewed.emplace(Viewed{model->structure.title(), *model, std::move(evaluation)});
+  return all;
+}
+
+// Nothing of somebody else's is written over. Empty if that was done, else the reason.
+std::string write_all(const std::string& folder, const std::vector<Written>& files) {
+  std::error_code error;
+  fs::create_directories(folder, error);
+  if (error) return fmt::format("the folder '{}' cannot be made: {}", folder, error.message());
+  FileWriter writer;
+  for (const Written& w : files) {
+    if (is_foreign(w))
+      return fmt::format("'{}' is there already and differs from the demo; choose another folder", w.path.string());
+    if (std::string why = writer.stage(w.path.string(), w.content); !why.empty()) return why;
+  }
+  return writer.commit();
+}
+
 }  // namespace
 
 int demo(const std::string& folder) {
@@ -99,72 +183,20 @@ int demo(const std::string& folder) {
   std::string told, page = page_head;
   std::vector<Viewed> all;
   for (const DemoModel& d : demo_models) {
-    const fs::path path = fs::path(folder) / (std::string(d.name) + ".yaml");
-    const auto document = read_document_text(d.text, path.string());
-    if (!document) return refuse(describe(document.error().front()));
-    const auto model = build(*document);
-    if (!model) return refuse(describe(model.error().front()));
-    const Evaluation evaluation = evaluate(*model);
-    if (!evaluation.ok()) return refuse(describe(evaluation.problems().front()));
-    const Solution& solution = evaluation.solution;
-    files.push_back({path, std::string(d.text)});
-    files.push_back({fs::path(path).replace_extension(".txt"),
-                     page_text(solve_page(model->units, evaluation, *select(solution, {}), {}), {})});
-    files.push_back(
-        {fs::path(path).replace_extension(".json"), results_json(evaluation, {.places = 11, .units = model->units})});
-    std::string why;
-    const std::vector<Written> pictures = pictures_of(*model, solution, fs::path(path).replace_extension(), why);
-    if (!why.empty()) return refuse(why);
-    page += fmt::format(
-        "<h2>{0}</h2>\n<pre>{1}</pre>\n<p><a href=\"{2}-report.html\">report</a>, <a href=\"{2}.yaml\">model</a>, <a "
-        "href=\"{2}.txt\">results</a>, <a href=\"{2}.json\">JSON</a></p>\n<div>\n",
-        for_page(model->structure.title()), for_page(std::string(d.look_at)), d.name);
-    for (const Written& w : pictures) {
-      const std::string name = w.path.filename().string();
-      page += fmt::format("<a href=\"{0}\"><img src=\"{0}\" alt=\"{0}\"></a>\n", name);
-      files.push_back(w);
-    }
-    const auto studies = demo_studies(*document, *model, solution);
-    if (!studies) return refuse(studies.error());
-    std::string tables;
-    for (const auto& [name, content] : *studies) {
-      files.push_back({fs::path(path).replace_extension().concat(name), content});
-      const std::string file = std::string(d.name) + name;
-      if (name.ends_with(".svg"))
-        page += fmt::format("<a href=\"{0}\"><img src=\"{0}\" alt=\"{0}\"></a>\n", for_page(file));
-      else
-        tables += fmt::format(" <a href=\"{0}\">{0}</a>", for_page(file));
-    }
-    page += "</div>\n";
-    const std::string why_not = reports(*document, *model, evaluation, std::string(d.name), folder, files);
-    if (!why_not.empty()) return refuse(why_not);
+    auto one = shown(d, folder);
+    if (!one) return refuse(one.error());
+    Shown& s = one.value();
+    files.insert(files.end(), s.files.begin(), s.files.end());
+    page += s.page, told += s.told;
     // The first has no name: it is shown when the page is opened.
-    all.push_back({all.empty() ? "" : model->structure.title(), *model, evaluation});
-    if (!tables.empty()) page += fmt::format("<p>Tried out:{}</p>\n", tables);
-    told += fmt::format("\n{}\n", d.look_at);
-    told += fmt::format("  model {}, results {}.txt and .json\n", path.string(),
-                        fs::path(path).replace_extension().string());
-    std::string tried;
-    for (const auto& [name, content] : *studies)
-      tried += (tried.empty() ? "  tried out: " : ", ") + std::string(d.name) + name;
-    constexpr std::size_t width = 100;
-    for (const std::string& line : wrapped(tried, width, "    ")) told += line + "\n";
+    if (all.empty()) s.viewed->name.clear();
+    all.push_back(std::move(*s.viewed));
   }
   files.push_back({fs::path(folder) / "pictures.html", page + "</body>\n</html>\n"});
   const auto live = viewed(all, 4);
   if (!live) return refuse(live.error().text);
   files.push_back({fs::path(folder) / "index.html", *live});
-  std::error_code error;
-  fs::create_directories(folder, error);
-  if (error) return refuse(fmt::format("the folder '{}' cannot be made: {}", folder, error.message()));
-  FileWriter writer;
-  for (const Written& w : files) {
-    if (is_foreign(w))
-      return refuse(
-          fmt::format("'{}' is there already and differs from the demo; choose another folder", w.path.string()));
-    if (const std::string why = writer.stage(w.path.string(), w.content); !why.empty()) return refuse(why);
-  }
-  if (const std::string why = writer.commit(); !why.empty()) return refuse(why);
+  if (const std::string why = write_all(folder, files); !why.empty()) return refuse(why);
   const std::string words = fmt::format(
       "The cider works, in {0}: to be turned and asked on {0}/index.html, all pictures on {0}/pictures.html\n{1}\nTry: corvex solve {2}\n     corvex verify {2}\n     corvex compare {2}\n     corvex sweep {2} -o rail.svg\n     corvex view {2}\nThe report of the first model: {0}/{3}-report.pdf; the page of all: {0}/index.html\n",
       folder, told, files.front().path.string(), demo_models[0].name);

@@ -10,9 +10,10 @@
 
 namespace corvex::cli {
 
-// Files by what is put behind the name of the model: "-compare.txt", "-sweep-wall.svg". Else the reason.
-Expected<std::vector<std::pair<std::string, std::string>>, std::string> demo_studies(const ModelDocument& document,
-                                                                                     const Model& model,
-                                                                                     const Solution& solution);
+// Contents of files by what is put behind the name of the model: "-compare.txt", "-sweep-wall.svg".
+using DemoFiles = std::vector<std::pair<std::string, std::string>>;
+// Else the reason.
+Expected<DemoFiles, std::string> demo_studies(const ModelDocument& document, const Model& model,
+                                              const Solution& solution);
 
 }  // namespace corvex::cli

@@ -164,33 +164,58 @@ class Large {
 
   void add_span(std::size_t i, int parts) {
     const Span& span = system_.spans.all[i];
-    const Rigidity& r = system_.elements[i].rigidity();
-    const Flexibility f(r);
     const Matrix3d axes = columns_of(system_.spans.axes[span.member]);
     Piece whole;
     whole.span = i, whole.a = joint(i, true), whole.b = joint(i, false);
-    const auto loads = case_.acting->loads.on(i);
-    if (!span.beam) {
-      whole.link = true, whole.EA = r.EA, whole.acts = s_.members()[span.member].acts;
-      whole.rod.length = span.length;
-      // Loads across go to the ends as on a simple span; along them as well, while the mean stretches the link.
-      const State p = particular(f, loads);
-      const double at_b = -p.Mz / span.length, at_b_z = -p.My / span.length;
-      double along = 0, along_b = 0;
-      for (const LoadPiece& l : loads) {
-        const double h = l.to - l.from;
-        along += l.jump_force.x + h * (l.q0.x + h * l.slope.x / 2);
-        along_b +=
-            (l.jump_force.x * l.from + h * l.q0.x * (l.from + h / 2) + h * h * l.slope.x * (l.from / 2 + h / 3)) /
-            span.length;
-        whole.free += l.free.along * h / span.length;
+    if (!span.beam) return add_link(i, whole);
+    const std::vector<RodPiece> rods = rods_of(i, parts);
+    const Vector3d start = nodes_[span.a].first + whole.a.arm;
+    for (std::size_t k = 0; k < rods.size(); ++k) {
+      Piece piece = whole;
+      piece.rod = rods[k];
+      if (k > 0) piece.a = pieces_.back().b;
+      if (k + 1 < rods.size()) {
+        Node n;
+        n.first = n.pose.r = start + axes.col(0) * (rods[k].from + rods[k].length);
+        for (const int d : dims_) n.dof[static_cast<std::size_t>(d)] = unknowns_++;
+        piece.b = {};
+        piece.b.node = nodes_.size(), piece.b.section = axes;
+        nodes_.push_back(n);
       }
-      // Forces on the points: those at b turn the link about a as the loads do.
-      whole.share_b = axes * Vector3d(along_b, p.Vy + at_b, p.Vz + at_b_z);
-      whole.share_a = axes * Vector3d(along - along_b, -at_b, -at_b_z);
-      pieces_.push_back(whole);
-      return;
+      pieces_.push_back(piece);
     }
+  }
+
+  void add_link(std::size_t i, Piece whole) {
+    const Span& span = system_.spans.all[i];
+    const Rigidity& r = system_.elements[i].rigidity();
+    const Matrix3d axes = columns_of(system_.spans.axes[span.member]);
+    const auto loads = case_.acting->loads.on(i);
+    whole.link = true, whole.EA = r.EA, whole.acts = s_.members()[span.member].acts;
+    whole.rod.length = span.length;
+    // Loads across go to the ends as on a simple span; along them as well, while the mean stretches the link.
+    const State p = particular(Flexibility(r), loads);
+    const double at_b = -p.Mz / span.length, at_b_z = -p.My / span.length;
+    double along = 0, along_b = 0;
+    for (const LoadPiece& l : loads) {
+      const double h = l.to - l.from;
+      along += l.jump_force.x + h * (l.q0.x + h * l.slope.x / 2);
+      along_b += (l.jump_force.x * l.from + h * l.q0.x * (l.from + h / 2) + h * h * l.slope.x * (l.from / 2 + h / 3)) /
+                 span.length;
+      whole.free += l.free.along * h / span.length;
+    }
+    // Forces on the points: those at b turn the link about a as the loads do.
+    whole.share_b = axes * Vector3d(along_b, p.Vy + at_b, p.Vz + at_b_z);
+    whole.share_a = axes * Vector3d(along - along_b, -at_b, -at_b_z);
+    pieces_.push_back(whole);
+  }
+
+  // A beam cut where its loads change, and each of these pieces in so many parts.
+  std::vector<RodPiece> rods_of(std::size_t i, int parts) {
+    const Span& span = system_.spans.all[i];
+    const Flexibility f(system_.elements[i].rigidity());
+    const Matrix3d axes = columns_of(system_.spans.axes[span.member]);
+    const auto loads = case_.acting->loads.on(i);
     RodPiece rod;
     rod.F = Vector3d(f.EA, f.GAy, f.GAz).asDiagonal();
     rod.F(1, 2) = rod.F(2, 1) = f.coupling;
@@ -221,21 +246,7 @@ class Large {
         rod.jump_force = rod.jump_moment = Vector3d::Zero();
       }
     }
-    const Vector3d start = nodes_[span.a].first + whole.a.arm;
-    for (std::size_t k = 0; k < rods.size(); ++k) {
-      Piece piece = whole;
-      piece.rod = rods[k];
-      if (k > 0) piece.a = pieces_.back().b;
-      if (k + 1 < rods.size()) {
-        Node n;
-        n.first = n.pose.r = start + axes.col(0) * (rods[k].from + rods[k].length);
-        for (const int d : dims_) n.dof[static_cast<std::size_t>(d)] = unknowns_++;
-        piece.b = {};
-        piece.b.node = nodes_.size(), piece.b.section = axes;
-        nodes_.push_back(n);
-      }
-      pieces_.push_back(piece);
-    }
+    return rods;
   }
 
   static Matrix3d hinged(const Joint& j, std::size_t count) {
@@ -743,18 +754,33 @@ class Large {
       displaced += (n.pose.r - n.first + arm - column(l.arm)).cross(f.head<3>());
     }
     for (const PointSpring& spring : system_.freedoms.springs) need(spring.point, -spring_at(spring, 1));
+    solved.movement = movements();
+    add_displaced_reactions(solved, displaced);
+    state->displaced = plain(displaced);
+    constexpr double least = 1e-12, margin = 3;
+    solved.error = std::max(least, margin * off_);
+    if (some_slack) solved.elements = std::move(elements);
+    solved.bent = std::move(state);
+    return solved;
+  }
+
+  std::vector<Movement> movements() const {
+    std::vector<Movement> all;
     for (std::size_t p = 0; p < s_.points().size(); ++p) {
       const Node& n = nodes_[p];
       const Vector3d moved = n.pose.r - n.first;
       Movement m;
       m.value = {moved.x(), moved.y(), moved.z(), n.turn.x(), n.turn.y(), n.turn.z()};
-      solved.movement.push_back(m);
+      all.push_back(m);
     }
-    // Reactions act where the supports have moved to.
+    return all;
+  }
+
+  // Reactions act where the supports have moved to.
+  void add_displaced_reactions(const Solved& solved, Vector3d& displaced) const {
     for (const PointSupport& support : s_.supports()) {
       const std::size_t p = support.at.index;
-      const Six own = system_.freedoms.in_frame(p, solved.need.at[p]);
-      Six held = own;
+      Six held = system_.freedoms.in_frame(p, solved.need.at[p]);
       for (std::size_t k = 0; k < 6; ++k)
         if (system_.freedoms.status[p][k] != Status::held) held[k] = 0;
       const Six global = system_.freedoms.in_global(p, held);
@@ -762,12 +788,6 @@ class Large {
     }
     for (const PointSpring& spring : system_.freedoms.springs)
       displaced += (nodes_[spring.point].pose.r - nodes_[spring.point].first).cross(spring_at(spring, 1).head<3>());
-    state->displaced = plain(displaced);
-    constexpr double least = 1e-12, margin = 3;
-    solved.error = std::max(least, margin * off_);
-    if (some_slack) solved.elements = std::move(elements);
-    solved.bent = std::move(state);
-    return solved;
   }
 
   // The moment of what acts along a piece, because it has moved.

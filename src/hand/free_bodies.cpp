@@ -303,13 +303,21 @@ class Loads {
 
 }  // namespace
 
-std::vector<Action> forces_on(const Ledger& l, const Body& body) {
+namespace {
+
+// Which joints and pieces a body has.
+struct Parts {
+  std::vector<bool> joint, piece;
+
+  Parts(const Skeleton& k, const Body& body) : joint(k.used.size(), false), piece(k.pieces.size(), false) {
+    for (const std::size_t p : body.joints) joint[p] = true;
+    for (const std::size_t i : body.pieces) piece[i] = true;
+  }
+};
+
+// Reactions, and the forces where pieces are cut from their joints.
+void add_inner_forces(const Ledger& l, const Body& body, const Parts& has, std::vector<Action>& all) {
   const Skeleton& k = l.skeleton();
-  const Acting& a = l.acting();
-  std::vector<Action> all;
-  std::vector<bool> has_joint(k.used.size(), false), has_piece(k.pieces.size(), false);
-  for (const std::size_t p : body.joints) has_joint[p] = true;
-  for (const std::size_t i : body.pieces) has_piece[i] = true;
   // Only what touches the body, in the order of the structure.
   std::vector<std::size_t> holds, pieces = body.pieces;
   for (const std::size_t p : body.joints) {
@@ -332,8 +340,8 @@ std::vector<Action> forces_on(const Ledger& l, const Body& body) {
     const Piece& p = k.pieces[i];
     for (const bool at_a : {true, false}) {
       // Cut between the piece and its joint, of which one is in the body.
-      if (has_joint[at_a ? p.a : p.b] == has_piece[i]) continue;
-      const double sign = has_piece[i] ? -1 : 1;
+      if (has.joint[at_a ? p.a : p.b] == has.piece[i]) continue;
+      const double sign = has.piece[i] ? -1 : 1;
       for (std::size_t c = 0; c < 6; ++c) {
         const std::size_t key = l.of_end(i, c, at_a);
         if (!l.exists(key)) continue;
@@ -344,17 +352,27 @@ std::vector<Action> forces_on(const Ledger& l, const Body& body) {
                        w.force * sign,
                        w.moment * sign,
                        l.name(key),
-                       has_piece[i] ? Vector{} : p.axes.x * (at_a ? 1 : -1)});
+                       has.piece[i] ? Vector{} : p.axes.x * (at_a ? 1 : -1)});
       }
     }
   }
+}
+
+}  // namespace
+
+std::vector<Action> forces_on(const Ledger& l, const Body& body) {
+  const Skeleton& k = l.skeleton();
+  const Acting& a = l.acting();
+  const Parts has(k, body);
+  std::vector<Action> all;
+  add_inner_forces(l, body, has, all);
   Loads loads(l, all);
   for (const JointOn& j : a.joints)
-    if (has_joint[j.point]) loads.on_joint(j);
+    if (has.joint[j.point]) loads.on_joint(j);
   // A joint alone has no length to bear others.
   if (body.pieces.empty()) return all;
   for (const PlaceOn& p : a.places)
-    if (has_piece[p.piece]) loads.at_place(p);
+    if (has.piece[p.piece]) loads.at_place(p);
   for (const LineOn& line : a.lines) {
     // Pieces side by side bear one load.
     std::optional<double> from;
@@ -362,7 +380,7 @@ std::vector<Action> forces_on(const Ledger& l, const Body& body) {
     for (std::size_t i = k.first[line.member]; i < k.first[line.member + 1]; ++i) {
       const Piece& p = k.pieces[i];
       const double begin = std::max(line.from, p.start), end = std::min(line.to, p.start + p.length);
-      if (!has_piece[i] || end - begin <= 1e-9 * p.length) {
+      if (!has.piece[i] || end - begin <= 1e-9 * p.length) {
         if (from) loads.line(line, *from, to);
         from.reset();
         continue;

@@ -100,80 +100,113 @@ void add_vector(std::vector<Cell>& row, const Vector& v, bool plane) {
   if (!plane) row.push_back(number_cell(v.z));
 }
 
-void add_loads(const ForceMethod& m, DerivationChapter& chapter) {
-  const Skeleton& k = m.skeleton();
-  const Structure& s = *k.structure;
-  const Acting& a = m.acting;
-  const auto axes = [&](DerivationTable& t, const char* prefix, const Dimension& d) {
+// The tables of what acts, one for each kind of load; those without rows are left out.
+class LoadTables {
+ public:
+  explicit LoadTables(const ForceMethod& m) : k_(m.skeleton()), s_(*k_.structure), a_(m.acting) {}
+
+  void operator()(DerivationChapter& chapter) const {
+    for (DerivationTable& t : std::array{forces(), lines(), turning(), strains(), settlements(), springs()})
+      if (!t.rows.empty()) chapter.items.emplace_back(std::move(t));
+  }
+
+ private:
+  void add_axes(DerivationTable& t, const char* prefix, const Dimension& d) const {
     for (const char* axis : {"x", "y", "z"})
-      if (!k.plane || *axis != 'z') t.columns.push_back({std::string(prefix) + axis, d});
-  };
-  DerivationTable forces{.name = "forces", .title = "Loads at places"};
-  forces.columns = {{"load", {}}, {"at", {}}, {"place", dimension::length}};
-  axes(forces, "F", dimension::force);
-  if (k.plane)
-    forces.columns.push_back({"M", dimension::moment});
-  else
-    axes(forces, "M", dimension::moment);
-  const auto add = [&](const std::string& name, const std::string& at, Cell place, const Vector& f,
-                       const Vector& moment) {
-    std::vector<Cell> row{word_cell(name), word_cell(at), std::move(place)};
-    add_vector(row, f, k.plane);
-    if (k.plane)
-      row.push_back(number_cell(moment.z));
+      if (!k_.plane || *axis != 'z') t.columns.push_back({std::string(prefix) + axis, d});
+  }
+
+  DerivationTable forces() const {
+    DerivationTable t{.name = "forces", .title = "Loads at places"};
+    t.columns = {{"load", {}}, {"at", {}}, {"place", dimension::length}};
+    add_axes(t, "F", dimension::force);
+    if (k_.plane)
+      t.columns.push_back({"M", dimension::moment});
     else
-      add_vector(row, moment, false);
-    forces.rows.push_back(std::move(row));
-  };
-  for (const JointOn& l : a.joints) add(l.name, s.points()[l.point].name, word_cell(""), l.force, l.moment);
-  for (const PlaceOn& l : a.places) {
-    const Piece& p = k.pieces[l.piece];
-    add(l.name, s.members()[p.member].name, number_cell(p.start + l.at), l.force, l.moment);
+      add_axes(t, "M", dimension::moment);
+    const auto add = [&](const std::string& name, const std::string& at, Cell place, const Vector& f,
+                         const Vector& moment) {
+      std::vector<Cell> row{word_cell(name), word_cell(at), std::move(place)};
+      add_vector(row, f, k_.plane);
+      if (k_.plane)
+        row.push_back(number_cell(moment.z));
+      else
+        add_vector(row, moment, false);
+      t.rows.push_back(std::move(row));
+    };
+    for (const JointOn& l : a_.joints) add(l.name, s_.points()[l.point].name, word_cell(""), l.force, l.moment);
+    for (const PlaceOn& l : a_.places) {
+      const Piece& p = k_.pieces[l.piece];
+      add(l.name, s_.members()[p.member].name, number_cell(p.start + l.at), l.force, l.moment);
+    }
+    return t;
   }
-  DerivationTable lines{.name = "line loads", .title = "Loads per length of member"};
-  lines.columns = {{"load", {}}, {"on", {}}, {"from", dimension::length}, {"to", dimension::length}};
-  axes(lines, "first ", dimension::line_force);
-  axes(lines, "last ", dimension::line_force);
-  for (const LineOn& l : a.lines) {
-    std::vector<Cell> row{word_cell(l.name), word_cell(s.members()[l.member].name), number_cell(l.from),
-                          number_cell(l.to)};
-    add_vector(row, l.first, k.plane);
-    add_vector(row, l.last, k.plane);
-    lines.rows.push_back(std::move(row));
+
+  DerivationTable lines() const {
+    DerivationTable t{.name = "line loads", .title = "Loads per length of member"};
+    t.columns = {{"load", {}}, {"on", {}}, {"from", dimension::length}, {"to", dimension::length}};
+    add_axes(t, "first ", dimension::line_force);
+    add_axes(t, "last ", dimension::line_force);
+    for (const LineOn& l : a_.lines) {
+      std::vector<Cell> row{word_cell(l.name), word_cell(s_.members()[l.member].name), number_cell(l.from),
+                            number_cell(l.to)};
+      add_vector(row, l.first, k_.plane);
+      add_vector(row, l.last, k_.plane);
+      t.rows.push_back(std::move(row));
+    }
+    return t;
   }
-  DerivationTable turning{.name = "line moments", .title = "Moments per length from levers about the axis"};
-  turning.columns = {{"load", {}}, {"on", {}}};
-  axes(turning, "first ", dimension::force);
-  axes(turning, "last ", dimension::force);
-  for (const LineOn& l : a.lines) {
-    if (zero(l.first_moment) && zero(l.last_moment)) continue;
-    std::vector<Cell> row{word_cell("m" + l.name), word_cell(s.members()[l.member].name)};
-    add_vector(row, l.first_moment, k.plane);
-    add_vector(row, l.last_moment, k.plane);
-    turning.rows.push_back(std::move(row));
+
+  DerivationTable turning() const {
+    DerivationTable t{.name = "line moments", .title = "Moments per length from levers about the axis"};
+    t.columns = {{"load", {}}, {"on", {}}};
+    add_axes(t, "first ", dimension::force);
+    add_axes(t, "last ", dimension::force);
+    for (const LineOn& l : a_.lines) {
+      if (zero(l.first_moment) && zero(l.last_moment)) continue;
+      std::vector<Cell> row{word_cell("m" + l.name), word_cell(s_.members()[l.member].name)};
+      add_vector(row, l.first_moment, k_.plane);
+      add_vector(row, l.last_moment, k_.plane);
+      t.rows.push_back(std::move(row));
+    }
+    return t;
   }
-  DerivationTable strains{.name = "strains", .title = "Heat and lack of fit: elongation per length, curvatures"};
-  strains.columns = {
-      {"member", {}}, {"elongation", dimension::number}, {"curvature", dimension::number / dimension::length}};
-  if (!k.plane) strains.columns.push_back({"curvature in x-z", dimension::number / dimension::length});
-  for (std::size_t i = 0; i < a.strains.size(); ++i) {
-    if (a.strains[i].none()) continue;
-    std::vector<Cell> row{word_cell(s.members()[i].name), number_cell(a.strains[i].along),
-                          number_cell(a.strains[i].curve_y)};
-    if (!k.plane) row.push_back(number_cell(a.strains[i].curve_z));
-    strains.rows.push_back(std::move(row));
+
+  DerivationTable strains() const {
+    DerivationTable t{.name = "strains", .title = "Heat and lack of fit: elongation per length, curvatures"};
+    t.columns = {
+        {"member", {}}, {"elongation", dimension::number}, {"curvature", dimension::number / dimension::length}};
+    if (!k_.plane) t.columns.push_back({"curvature in x-z", dimension::number / dimension::length});
+    for (std::size_t i = 0; i < a_.strains.size(); ++i) {
+      if (a_.strains[i].none()) continue;
+      std::vector<Cell> row{word_cell(s_.members()[i].name), number_cell(a_.strains[i].along),
+                            number_cell(a_.strains[i].curve_y)};
+      if (!k_.plane) row.push_back(number_cell(a_.strains[i].curve_z));
+      t.rows.push_back(std::move(row));
+    }
+    return t;
   }
-  DerivationTable moved{.name = "settlements", .title = "Movements of supports along their reactions"};
-  moved.columns = {{"reaction", {}}, {"movement", dimension::length}};
-  for (std::size_t i = 0; i < a.ground.size(); ++i)
-    if (a.ground[i] != 0) moved.rows.push_back({word_cell(k.holds[i].name), number_cell(a.ground[i])});
-  DerivationTable springs{.name = "springs", .title = "Springs"};
-  springs.columns = {{"reaction", {}}, {"stiffness", Stiffness::dimension()}};
-  for (const Hold& h : k.holds)
-    if (h.stiffness > 0) springs.rows.push_back({word_cell(h.name), number_cell(h.stiffness)});
-  for (DerivationTable* t : {&forces, &lines, &turning, &strains, &moved, &springs})
-    if (!t->rows.empty()) chapter.items.emplace_back(std::move(*t));
-}
+
+  DerivationTable settlements() const {
+    DerivationTable t{.name = "settlements", .title = "Movements of supports along their reactions"};
+    t.columns = {{"reaction", {}}, {"movement", dimension::length}};
+    for (std::size_t i = 0; i < a_.ground.size(); ++i)
+      if (a_.ground[i] != 0) t.rows.push_back({word_cell(k_.holds[i].name), number_cell(a_.ground[i])});
+    return t;
+  }
+
+  DerivationTable springs() const {
+    DerivationTable t{.name = "springs", .title = "Springs"};
+    t.columns = {{"reaction", {}}, {"stiffness", Stiffness::dimension()}};
+    for (const Hold& h : k_.holds)
+      if (h.stiffness > 0) t.rows.push_back({word_cell(h.name), number_cell(h.stiffness)});
+    return t;
+  }
+
+  const Skeleton& k_;
+  const Structure& s_;
+  const Acting& a_;
+};
 
 }  // namespace
 
@@ -182,7 +215,8 @@ DerivationChapter given_chapter(const ForceMethod& m) {
   c.items.emplace_back(joints_table(m.skeleton()));
   c.items.emplace_back(pieces_table(m.skeleton()));
   c.items.emplace_back(rigidities_table(m));
-  add_loads(m, c);
+  const LoadTables tables(m);
+  tables(c);
   const bool plane = m.skeleton().plane;
   c.items.emplace_back(sentence(
       plane

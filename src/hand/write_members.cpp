@@ -171,81 +171,97 @@ class MemberWriter {
     return {};
   }
 
+  // What the formula before gave: internal force and moment, and their names.
+  struct Before {
+    double force, moment;
+    std::string force_name, moment_name;
+  };
+  // Of one stretch.
+  struct Formulas {
+    std::vector<Coefficient> forces, moments;
+    Spread q;
+  };
+
   void along(const Piece& p, const PieceCourse& all, const ForcePair& kind) {
-    std::string force_name = l_.name(l_.of_end(index_, kind.force, true));
-    std::string moment_name = kind.moment ? l_.name(l_.of_end(index_, *kind.moment, true)) : "";
-    const auto jumps = [&](double x) { return jump(p, x, kind, force_name, moment_name); };
-    double force = l_.state().start[index_][kind.force],
-           moment = kind.moment ? l_.state().start[index_][*kind.moment] : 0;
+    Before before{l_.state().start[index_][kind.force], kind.moment ? l_.state().start[index_][*kind.moment] : 0,
+                  l_.name(l_.of_end(index_, kind.force, true)),
+                  kind.moment ? l_.name(l_.of_end(index_, *kind.moment, true)) : ""};
     for (std::size_t i = 0; i < all.stretches.size(); ++i) {
       const Stretch& s = all.stretches[i];
-      const double h = s.to - s.from;
-      if (jumps(s.from)) {
-        const std::string place = i == 0 ? "0" : std::to_string(i);
-        add_jump(p, s.from, kind, force, moment, force_name, moment_name, place);
-      }
-      force = snapped(s.forces[kind.force][0]);
-      if (kind.moment) moment = snapped(s.forces[*kind.moment][0]);
-      // q and m change linearly: q·x + (qe − qa)/h·x²/2.
-      const std::size_t axis = kind.force == N ? 0 : kind.force == Vz ? 2 : kind.force == Vy ? 1 : 0;
-      const Spread q = spread(p, s, axis, kind.force == T, kind.force == N ? "n" : kind.force == T ? "t" : "q");
-      const Spread m = kind.moment ? spread(p, s, *kind.moment == Mz ? 2 : 1, true, "m") : Spread{};
-      const double sign = kind.force == N || kind.force == T ? -1 : 1;
-      std::vector<Coefficient> forces{{{force_name, force, dimension_of(kind.force)}, 1, 1, 0}};
-      std::vector<Coefficient> moments;
-      if (kind.moment) moments = {{{moment_name, moment, dimension::moment}, 1, 1, 0}, {forces[0].part, 1, 1, 1}};
-      const Dimension per_length = kind.force == T ? dimension::force : dimension::line_force;
-      if (q.first != 0 || q.last != 0) {
-        const bool even = q.first == q.last;
-        const Factor at_start{even ? q.name : q.name + "_a", q.first, per_length};
-        forces.push_back({at_start, 1, sign, 1});
-        moments.push_back({at_start, 2, 1, 2});
-        if (!even) {
-          // What it changes by from the start of the stretch to its end.
-          const double change = q.last - q.first;
-          std::string name_of_change = q.first == 0 ? q.name + "_e" : q.last == 0 ? q.name + "_a" : q.name + "_d";
-          if (q.first != 0 && q.last != 0) {
-            Line line;
-            line.put(q.last, per_length, q.name + "_e").say(q.first < 0 ? " + " : " - ");
-            line.put(std::abs(q.first), per_length, q.name + "_a");
-            step(sentence("its change over the stretch"), name_of_change, line.take(), Quantity(change, per_length));
-          }
-          const Factor by{name_of_change, change, per_length};
-          forces.push_back({by, 2, sign, 2, h});
-          moments.push_back({by, 6, 1, 3, h});
-        }
-      }
-      if (kind.moment && (m.first != 0 || m.last != 0)) {
-        const double sign_m = *kind.moment == Mz ? -1 : 1;
-        const bool even = m.first == m.last;
-        moments.push_back({{even ? m.name : m.name + "_a", m.first, dimension::force}, 1, sign_m, 1});
-        if (!even) moments.push_back({{"km", (m.last - m.first) / h, dimension::line_force}, 2, sign_m, 2});
-      }
-      step({}, name(kind.force) + "(x)", course(forces, std::nullopt), std::nullopt);
-      if (kind.moment) step({}, name(*kind.moment) + "(x)", course(moments, std::nullopt), std::nullopt);
-      if (kind.moment) extremes(s, h, force_name, moment_name, forces, moments, kind, q);
-      // Values at the end of the stretch.
+      if (jumps(p, s.from, kind)) add_jump(p, s.from, kind, before, i == 0 ? "0" : std::to_string(i));
+      before.force = snapped(s.forces[kind.force][0]);
+      if (kind.moment) before.moment = snapped(s.forces[*kind.moment][0]);
+      const Formulas f = formulas(p, s, kind, before);
+      step({}, name(kind.force) + "(x)", course(f.forces, std::nullopt), std::nullopt);
+      if (kind.moment) step({}, name(*kind.moment) + "(x)", course(f.moments, std::nullopt), std::nullopt);
+      if (kind.moment) extremes(s, before, f, kind);
       const bool last = i + 1 == all.stretches.size();
       const std::string mark = std::to_string(i + 1);
-      const bool jump_behind = last && jumps(p.length);
+      const bool jump_behind = last && jumps(p, p.length, kind);
       const auto end_name = [&](std::size_t component) {
         return last && !jump_behind ? l_.name(l_.of_end(index_, component, false)) : name(component) + "_" + mark;
       };
+      const double h = s.to - s.from;
       WorkedFormula where = last ? sentence("at " + k_.structure->points()[p.b].name)
                                  : Line().say("at x = ").put(h, dimension::length).take();
-      const std::string next_force = forces.size() > 1 ? end_name(kind.force) : force_name;
-      force = at(s.forces[kind.force], h);
-      if (forces.size() > 1)
-        step(where, next_force, course(forces, h), Quantity(snapped(force), dimension_of(kind.force)));
-      force_name = next_force;
+      const std::string next_force = f.forces.size() > 1 ? end_name(kind.force) : before.force_name;
+      before.force = at(s.forces[kind.force], h);
+      if (f.forces.size() > 1)
+        step(where, next_force, course(f.forces, h), Quantity(snapped(before.force), dimension_of(kind.force)));
+      before.force_name = next_force;
       if (kind.moment) {
-        moment = at(s.forces[*kind.moment], h);
+        before.moment = at(s.forces[*kind.moment], h);
         const std::string next = end_name(*kind.moment);
-        step(where, next, course(moments, h), Quantity(snapped(moment), dimension::moment));
-        moment_name = next;
+        step(where, next, course(f.moments, h), Quantity(snapped(before.moment), dimension::moment));
+        before.moment_name = next;
       }
-      if (jump_behind) add_jump(p, p.length, kind, force, moment, force_name, moment_name, mark);
+      if (jump_behind) add_jump(p, p.length, kind, before, mark);
     }
+  }
+
+  // q and m change linearly: q·x + (qe − qa)/h·x²/2.
+  Formulas formulas(const Piece& p, const Stretch& s, const ForcePair& kind, const Before& before) {
+    const double h = s.to - s.from;
+    const std::size_t axis = kind.force == N ? 0 : kind.force == Vz ? 2 : kind.force == Vy ? 1 : 0;
+    const Spread q = spread(p, s, axis, kind.force == T, kind.force == N ? "n" : kind.force == T ? "t" : "q");
+    const Spread m = kind.moment ? spread(p, s, *kind.moment == Mz ? 2 : 1, true, "m") : Spread{};
+    const double sign = kind.force == N || kind.force == T ? -1 : 1;
+    std::vector<Coefficient> forces{{{before.force_name, before.force, dimension_of(kind.force)}, 1, 1, 0}};
+    std::vector<Coefficient> moments;
+    if (kind.moment)
+      moments = {{{before.moment_name, before.moment, dimension::moment}, 1, 1, 0}, {forces[0].part, 1, 1, 1}};
+    const Dimension per_length = kind.force == T ? dimension::force : dimension::line_force;
+    if (q.first != 0 || q.last != 0) {
+      const bool even = q.first == q.last;
+      const Factor at_start{even ? q.name : q.name + "_a", q.first, per_length};
+      forces.push_back({at_start, 1, sign, 1});
+      moments.push_back({at_start, 2, 1, 2});
+      if (!even) {
+        const Factor by = change_of(q, per_length);
+        forces.push_back({by, 2, sign, 2, h});
+        moments.push_back({by, 6, 1, 3, h});
+      }
+    }
+    if (kind.moment && (m.first != 0 || m.last != 0)) {
+      const double sign_m = *kind.moment == Mz ? -1 : 1;
+      const bool even = m.first == m.last;
+      moments.push_back({{even ? m.name : m.name + "_a", m.first, dimension::force}, 1, sign_m, 1});
+      if (!even) moments.push_back({{"km", (m.last - m.first) / h, dimension::line_force}, 2, sign_m, 2});
+    }
+    return {std::move(forces), std::move(moments), q};
+  }
+
+  // What a load changes by from the start of a stretch to its end; written down where that is no value given.
+  Factor change_of(const Spread& q, const Dimension& per_length) {
+    const double change = q.last - q.first;
+    std::string name_of_change = q.first == 0 ? q.name + "_e" : q.last == 0 ? q.name + "_a" : q.name + "_d";
+    if (q.first != 0 && q.last != 0) {
+      Line line;
+      line.put(q.last, per_length, q.name + "_e").say(q.first < 0 ? " + " : " - ");
+      line.put(std::abs(q.first), per_length, q.name + "_a");
+      step(sentence("its change over the stretch"), name_of_change, line.take(), Quantity(change, per_length));
+    }
+    return {name_of_change, change, per_length};
   }
 
   // What rounding leaves of the largest force is nothing.
@@ -257,9 +273,11 @@ class MemberWriter {
   }
 
   // Where V = 0 inside a stretch.
-  void extremes(const Stretch& s, double h, const std::string& force_name, const std::string&,
-                const std::vector<Coefficient>& forces, const std::vector<Coefficient>& moments, const ForcePair& kind,
-                const Spread& q) {
+  void extremes(const Stretch& s, const Before& before, const Formulas& formulas, const ForcePair& kind) {
+    const std::vector<Coefficient>&forces = formulas.forces, &moments = formulas.moments;
+    const Spread& q = formulas.q;
+    const std::string& force_name = before.force_name;
+    const double h = s.to - s.from;
     const Course& v = s.forces[kind.force];
     if (v[1] == 0 && v[2] == 0) return;
     const auto at_root = [&](double x, WorkedFormula formula) {
@@ -297,7 +315,7 @@ class MemberWriter {
     }
   }
 
-  bool jump(const Piece& p, double x, const ForcePair& kind, const std::string&, const std::string&) const {
+  bool jumps(const Piece& p, double x, const ForcePair& kind) const {
     return std::any_of(l_.acting().places.begin(), l_.acting().places.end(), [&](const PlaceOn& l) {
       if (l.piece != index_ || std::abs(l.at - x) > 1e-9 * p.length) return false;
       const Vector f = p.axes.local(l.force), m = p.axes.local(l.moment);
@@ -309,8 +327,7 @@ class MemberWriter {
     const double all[] = {-f.x, f.y, f.z, -m.x, m.y, -m.z};
     return std::abs(all[component]) <= 1e-12 * (length(f) + length(m)) ? 0 : all[component];
   }
-  void add_jump(const Piece& p, double x, const ForcePair& kind, double& force, double& moment, std::string& force_name,
-                std::string& moment_name, const std::string& mark) {
+  void add_jump(const Piece& p, double x, const ForcePair& kind, Before& all, const std::string& mark) {
     const auto add = [&](std::size_t component, double& before, std::string& name_before) {
       Line line;
       line.put(before, dimension_of(component), name_before);
@@ -342,8 +359,8 @@ class MemberWriter {
       step(sentence("behind the load"), after, line.take(), Quantity(snapped(sum), dimension_of(component)));
       before = sum, name_before = std::move(after);
     };
-    add(kind.force, force, force_name);
-    if (kind.moment) add(*kind.moment, moment, moment_name);
+    add(kind.force, all.force, all.force_name);
+    if (kind.moment) add(*kind.moment, all.moment, all.moment_name);
   }
 
   const Ledger& l_;

@@ -281,48 +281,7 @@ class StressWriter {
     if (member.kind == MemberKind::link || !sheared) {
       d.von_mises = d.normal;
     } else if (section.stress_map().kind == StressMap::Kind::field) {
-      Stressed most, worst;
-      for (const Stressed& p : stresses(s_, section, f)) {
-        if (std::abs(p.shear) > std::abs(most.shear)) most = p;
-        if (p.von_mises() > worst.von_mises()) worst = p;
-      }
-      shear(f, most, "τ_max", "largest shear stress of the section");
-      if (worst.von_mises() > governing * (1 + 1e-6)) {
-        chapter_.items.emplace_back(Line()
-                                        .say("Normal and shear stress together are worst at y = ")
-                                        .put(worst.y, dimension::length)
-                                        .say(", z = ")
-                                        .put(worst.z, dimension::length)
-                                        .say(" of the section.")
-                                        .take());
-        shear(f, worst, "τ", "shear stress there");
-        if ((f[My] == 0 || f[Mz] == 0) && !is_askew(section)) {
-          const AreaProperties& a = section.area_properties();
-          const bool about_z = f[Mz] != 0;
-          const double M = about_z ? f[Mz] : f[My], y = about_z ? worst.y : worst.z, I = (about_z ? a.Iz : a.Iy).si();
-          Line line;
-          signed_number(line, true, f[N] / a.A.si(), dimension::stress);
-          if (M != 0) {
-            line.say(-M * y < 0 ? " - " : " + ").put(std::abs(M), dimension::moment).say("·");
-            line.put(std::abs(y), dimension::length).say("/").put(I, dimension::second_moment);
-          }
-          step("normal stress there", "σ_p", line.take(), worst.normal, dimension::stress);
-        } else {
-          chapter_.items.emplace_back(
-              Line().say("Normal stress there, as above: ").put(worst.normal, dimension::stress).say(".").take());
-        }
-        Line line;
-        line.say("sqrt(")
-            .put(std::abs(worst.normal), dimension::stress)
-            .say("² + 3·")
-            .put(std::abs(worst.shear), dimension::stress)
-            .say("²)");
-        governing = worst.von_mises();
-        step("after von Mises", "σ_v", line.take(), governing, dimension::stress);
-      } else {
-        chapter_.items.emplace_back(
-            sentence("Shear stress vanishes where the normal stress is largest, which governs."));
-      }
+      governing = with_shear(f, section, governing);
       d.von_mises = Stress::si(governing);
     } else {
       chapter_.items.emplace_back(sentence("The shear stress of this section is not known."));
@@ -334,6 +293,52 @@ class StressWriter {
     d.safety = strength->si() / governing;
     step(fmt::format("safety against {}", s_.material_of(member).allowable ? "the allowable stress" : "yielding"), "S",
          line.take(), *d.safety, dimension::number);
+  }
+
+  // The worst von Mises stress of the section, where that is larger than the normal stress alone.
+  double with_shear(const Forces& f, const Section& section, double governing) {
+    Stressed most, worst;
+    for (const Stressed& p : stresses(s_, section, f)) {
+      if (std::abs(p.shear) > std::abs(most.shear)) most = p;
+      if (p.von_mises() > worst.von_mises()) worst = p;
+    }
+    shear(f, most, "τ_max", "largest shear stress of the section");
+    if (worst.von_mises() > governing * (1 + 1e-6)) {
+      chapter_.items.emplace_back(Line()
+                                      .say("Normal and shear stress together are worst at y = ")
+                                      .put(worst.y, dimension::length)
+                                      .say(", z = ")
+                                      .put(worst.z, dimension::length)
+                                      .say(" of the section.")
+                                      .take());
+      shear(f, worst, "τ", "shear stress there");
+      if ((f[My] == 0 || f[Mz] == 0) && !is_askew(section)) {
+        const AreaProperties& a = section.area_properties();
+        const bool about_z = f[Mz] != 0;
+        const double M = about_z ? f[Mz] : f[My], y = about_z ? worst.y : worst.z, I = (about_z ? a.Iz : a.Iy).si();
+        Line line;
+        signed_number(line, true, f[N] / a.A.si(), dimension::stress);
+        if (M != 0) {
+          line.say(-M * y < 0 ? " - " : " + ").put(std::abs(M), dimension::moment).say("·");
+          line.put(std::abs(y), dimension::length).say("/").put(I, dimension::second_moment);
+        }
+        step("normal stress there", "σ_p", line.take(), worst.normal, dimension::stress);
+      } else {
+        chapter_.items.emplace_back(
+            Line().say("Normal stress there, as above: ").put(worst.normal, dimension::stress).say(".").take());
+      }
+      Line line;
+      line.say("sqrt(")
+          .put(std::abs(worst.normal), dimension::stress)
+          .say("² + 3·")
+          .put(std::abs(worst.shear), dimension::stress)
+          .say("²)");
+      governing = worst.von_mises();
+      step("after von Mises", "σ_v", line.take(), governing, dimension::stress);
+    } else {
+      chapter_.items.emplace_back(sentence("Shear stress vanishes where the normal stress is largest, which governs."));
+    }
+    return governing;
   }
 
   void shear(const Forces& f, const Stressed& p, std::string name, std::string because) {

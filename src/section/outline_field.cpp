@@ -305,87 +305,111 @@ class Sampler {
     return count % 2 == 1;
   }
 
-  // Inside: in the middle of the wall on the normals of the outline; in a section that is thick beside its size, also
-  // in squares that are cut in four where they come near the outline.
-  std::vector<InnerSample> inside() const {
-    std::vector<Complex> places;
-    std::vector<double> reaches, squares;
-    const auto offer = [&](Complex p, double near) {
-      if (region_.left_right && p.real() < -near_) p = -std::conj(p);
-      if (region_.up_down && p.imag() < -near_) p = std::conj(p);
-      p = {snapped(p.real()), snapped(p.imag())};
-      const double clear = clearance(p);
-      if (clear < 0.1 * wall_) return;
-      double reach = 0.6 * clear;
-      for (const Notch& n : notches_)
-        for (const auto& [at, z, y] : {std::tuple(n.at, false, false),
-                                       {-std::conj(n.at), true, false},
-                                       {std::conj(n.at), false, true},
-                                       {-n.at, true, true}}) {
-          if ((z && !region_.left_right) || (y && !region_.up_down)) continue;
-          if (std::abs(p - at) < n.reach) return;
-          reach = std::min(reach, std::abs(p - at) - n.reach);
-        }
-      for (std::size_t i = 0; i < places.size(); ++i)
-        if (std::abs(p - places[i]) < near * std::min(clear, reaches[i])) return;
-      places.push_back(p);
-      reaches.push_back(clear);
-      squares.push_back(0.7 * reach);
-    };
+  // Places inside the section that are kept apart from each other, each with the size of the square about it in which
+  // its sample holds.
+  struct Places {
+    std::vector<Complex> at;
+    std::vector<double> clear, square;
+  };
+
+  // Offers a place; it is left out where it is near the outline, a notch or another place (`near`: of the smaller of
+  // their distances from the outline).
+  void offer(Places& places, Complex p, double near) const {
+    if (region_.left_right && p.real() < -near_) p = -std::conj(p);
+    if (region_.up_down && p.imag() < -near_) p = std::conj(p);
+    p = {snapped(p.real()), snapped(p.imag())};
+    const double clear = clearance(p);
+    if (clear < 0.1 * wall_) return;
+    double reach = 0.6 * clear;
+    for (const Notch& n : notches_)
+      for (const auto& [at, z, y] : {std::tuple(n.at, false, false),
+                                     {-std::conj(n.at), true, false},
+                                     {std::conj(n.at), false, true},
+                                     {-n.at, true, true}}) {
+        if ((z && !region_.left_right) || (y && !region_.up_down)) continue;
+        if (std::abs(p - at) < n.reach) return;
+        reach = std::min(reach, std::abs(p - at) - n.reach);
+      }
+    for (std::size_t i = 0; i < places.at.size(); ++i)
+      if (std::abs(p - places.at[i]) < near * std::min(clear, places.clear[i])) return;
+    places.at.push_back(p);
+    places.clear.push_back(clear);
+    places.square.push_back(0.7 * reach);
+  }
+
+  // In the middle of the wall, on the normals of the outline.
+  void add_middles_of_walls(Places& places) const {
     constexpr std::size_t most = 60;
     double walked = 0;
     for (const Panel& p : w_.panels()) {
-      if (places.size() >= most) break;
+      if (places.at.size() >= most) break;
       walked += p.edge.length();
       if (walked < 0.2 * wall_) continue;
       walked = 0;
       const Complex d = p.edge.derivative(0), inward = Complex(0, 1) * d / std::abs(d), at = p.edge.at(0);
-      if (const double deep = depth(at, inward); deep < 1e299) offer(at + inward * (deep / 2), 0.6);
+      if (const double deep = depth(at, inward); deep < 1e299) offer(places, at + inward * (deep / 2), 0.6);
     }
-    // About a sharp re-entrant corner stress grows towards what is left out: its rim is looked at.
+  }
+
+  // About a sharp re-entrant corner stress grows towards what is left out: on its rim.
+  void add_rims_of_notches(Places& places) const {
     for (const Notch& n : notches_) {
       if (region_.left_right && n.at.real() < 0) continue;
       if (region_.up_down && n.at.imag() < 0) continue;
       constexpr int directions = 24;
       for (int k = 0; k < directions; ++k) {
         const Complex p = n.at + std::polar(n.reach * (1 + 1e-9), 2 * std::numbers::pi * (k + 0.5) / directions);
-        if (within(p)) offer(p, 0.05);
+        if (within(p)) offer(places, p, 0.05);
       }
     }
+  }
+
+  // In a section that is thick beside its size, in squares that are cut in four where they come near the outline.
+  void add_squares(Places& places) const {
     const Extent x = extent(region_);
     const double area = area_moments(region_).A, thick = 30;
-    if (!is_tube(region_) && area < thick * wall_ * wall_) {
-      const double least = std::max(0.1 * wall_, std::sqrt(area / 400));
-      const auto squared = [&](const auto& self, Complex middle, double half) -> void {
-        const bool in = within(middle);
-        const double clear = clearance(middle);
-        if (in && half < 0.42 * clear) return offer(middle, 0.2);
-        if (!in && clear > 1.5 * half) return;
-        if (half < 2 * least) {
-          if (in) offer(middle, 0.2);
-          return;
-        }
-        for (const double z : {-0.5, 0.5})
-          for (const double y : {-0.5, 0.5}) self(self, middle + half * Complex(z, y), half / 2);
-      };
-      const Complex middle((x.left + x.right) / 2, (x.bottom + x.top) / 2);
-      squared(squared, middle, std::max(x.right - x.left, x.top - x.bottom) / 2);
-    }
+    if (is_tube(region_) || area >= thick * wall_ * wall_) return;
+    const double least = std::max(0.1 * wall_, std::sqrt(area / 400));
+    const auto squared = [&](const auto& self, Complex middle, double half) -> void {
+      const bool in = within(middle);
+      const double clear = clearance(middle);
+      if (in && half < 0.42 * clear) return offer(places, middle, 0.2);
+      if (!in && clear > 1.5 * half) return;
+      if (half < 2 * least) {
+        if (in) offer(places, middle, 0.2);
+        return;
+      }
+      for (const double z : {-0.5, 0.5})
+        for (const double y : {-0.5, 0.5}) self(self, middle + half * Complex(z, y), half / 2);
+    };
+    const Complex middle((x.left + x.right) / 2, (x.bottom + x.top) / 2);
+    squared(squared, middle, std::max(x.right - x.left, x.top - x.bottom) / 2);
+  }
+
+  std::vector<InnerSample> inside() const {
+    Places places;
+    add_middles_of_walls(places);
+    add_rims_of_notches(places);
+    add_squares(places);
     std::vector<InnerSample> samples;
-    for (std::size_t i = 0; i < places.size(); ++i) {
-      const InnerSample s = w_.inside(places[i], squares[i]);
+    for (std::size_t i = 0; i < places.at.size(); ++i) {
+      const InnerSample s = w_.inside(places.at[i], places.square[i]);
       for (const bool z : {false, true})
         for (const bool y : {false, true}) {
           if ((z && (!region_.left_right || s.at.real() == 0)) || (y && (!region_.up_down || s.at.imag() == 0)))
             continue;
-          samples.push_back(image(s, z, y));
+          samples.push_back(image(s, {z, y}));
         }
     }
     return samples;
   }
+  // In which axes a place is mirrored.
+  struct Mirrored {
+    bool z, y;
+  };
   // W(p) of the mirrored place: an even function's is conj W(−conj p), an odd one's minus that; each derivative
   // brings the factor of the inner mirror.
-  static InnerSample image(InnerSample s, bool z, bool y) {
+  static InnerSample image(InnerSample s, const Mirrored& in) {
     const auto reflect = [&](double even_up, double even_right, double even_twist, double inner) {
       double factor = inner;
       for (int k = 0; k < 3; ++k, factor *= inner) {
@@ -394,8 +418,8 @@ class Sampler {
         s.twist[k] = even_twist * factor * std::conj(s.twist[k]);
       }
     };
-    if (z) s.at = -std::conj(s.at), reflect(1, -1, -1, -1);
-    if (y) s.at = std::conj(s.at), reflect(-1, 1, -1, 1);
+    if (in.z) s.at = -std::conj(s.at), reflect(1, -1, -1, -1);
+    if (in.y) s.at = std::conj(s.at), reflect(-1, 1, -1, 1);
     return s;
   }
 

@@ -316,6 +316,31 @@ void Potential::add_arc(std::size_t panel, const std::vector<Values>& q, const E
   }
 }
 
+namespace {
+
+// ∫ P_n ln|t − t0| dt for n = 0, 1, 2 over a straight side, t from −1 to 1.
+std::array<double, 3> integrals_of_log(const Complex& t0) {
+  static const Gauss far_rule(4);
+  std::array<double, 3> of_log{};
+  // The recurrence loses digits far away, where Gauss's rule is exact.
+  if (std::norm(t0) > 144) {
+    for (std::size_t k = 0; k < far_rule.node.size(); ++k) {
+      const double t = far_rule.node[k], part = far_rule.weight[k] * std::log(std::norm(t - t0)) / 2;
+      of_log[0] += part, of_log[1] += part * t, of_log[2] += part * (3 * t * t - 1) / 2;
+    }
+  } else {
+    const Ends ends(t0);
+    const Complex Q0 = ends.Q0(), Q1 = times(t0, Q0) - 1.0, Q2 = 1.5 * times(t0, Q1) - 0.5 * Q0,
+                  Q3 = 5.0 / 3 * times(t0, Q2) - 2.0 / 3 * Q1;
+    of_log[0] = ends.of_log();
+    of_log[1] = 2 * (Q2 - Q0).real() / 3;
+    of_log[2] = 2 * (Q3 - Q1).real() / 5;
+  }
+  return of_log;
+}
+
+}  // namespace
+
 // ∫ q ln r ds over the outline and its images, seen from every node: a row a node, a column a function.
 //
 // Over a straight side it is taken at once, q being c₀P₀ + c₁P₁ + c₂P₂ there; over arcs panel by panel.
@@ -326,7 +351,6 @@ Eigen::MatrixXd Potential::logarithmic(const std::vector<Wanted>& wanted) const 
     for (int i = 0; i < images(); ++i) sign(i, f) = image({}, i, wanted[static_cast<std::size_t>(f)].parity).second;
   std::vector<Values> q;
   for (const Wanted& one : wanted) q.push_back(at_nodes(one));
-  static const Gauss far_rule(4);
   for (std::size_t first = 0; first < panels_.size();) {
     std::size_t end = first + 1;
     const Panel& p0 = panels_[first];
@@ -360,21 +384,7 @@ Eigen::MatrixXd Potential::logarithmic(const std::vector<Wanted>& wanted) const 
       if ((whole_z && mirror.real() < 0) || (whole_y && mirror.imag() < 0)) continue;
       for (Eigen::Index row = 0; row < n; ++row) {
         const Complex t0 = side.parameter(image(nodes_[static_cast<std::size_t>(row)].at, i, {}).first);
-        double of_log[3] = {};  // ∫ P_n ln|t − t0| dt
-        // The recurrence loses digits far away, where Gauss's rule is exact.
-        if (std::norm(t0) > 144) {
-          for (std::size_t k = 0; k < far_rule.node.size(); ++k) {
-            const double t = far_rule.node[k], part = far_rule.weight[k] * std::log(std::norm(t - t0)) / 2;
-            of_log[0] += part, of_log[1] += part * t, of_log[2] += part * (3 * t * t - 1) / 2;
-          }
-        } else {
-          const Ends ends(t0);
-          const Complex Q0 = ends.Q0(), Q1 = times(t0, Q0) - 1.0, Q2 = 1.5 * times(t0, Q1) - 0.5 * Q0,
-                        Q3 = 5.0 / 3 * times(t0, Q2) - 2.0 / 3 * Q1;
-          of_log[0] = ends.of_log();
-          of_log[1] = 2 * (Q2 - Q0).real() / 3;
-          of_log[2] = 2 * (Q3 - Q1).real() / 5;
-        }
+        std::array<double, 3> of_log = integrals_of_log(t0);
         of_log[0] += 2 * log_size;
         for (Eigen::Index f = 0; f < count; ++f)
           sum(row, f) += sign(i, f) * side.size * (c(0, f) * of_log[0] + c(1, f) * of_log[1] + c(2, f) * of_log[2]);

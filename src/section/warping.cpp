@@ -160,31 +160,45 @@ struct Kernel {
 
 }  // namespace
 
-InnerSample Warping::inside(Complex place, double reach) const {
+// The three functions at a place inside, from what they and their derivatives are on the outline and its images.
+class Warping::Inner {
+ public:
+  Inner(const Warping& w, Complex place) : w_(w), place_(place) {}
+
   Derivatives twist, up, right;
-  const auto add = [&](Complex at, Complex tangent, double ds, double u_twist, double u_up, double u_right) {
-    const double q_twist = flow_twist(at, tangent), q_up = flow_up(at, tangent), q_right = flow_right(at, tangent);
+
+  void add(const Edge::Point& on, double ds, const std::array<double, 3>& u) {
+    const double q_twist = flow_twist(on.at, on.tangent), q_up = flow_up(on.at, on.tangent),
+                 q_right = flow_right(on.at, on.tangent);
     for (const bool mirror_z : {false, true})
       for (const bool mirror_y : {false, true}) {
-        if ((mirror_z && !region_.left_right) || (mirror_y && !region_.up_down)) continue;
-        Complex there = at, along = tangent;
+        if ((mirror_z && !w_.region_.left_right) || (mirror_y && !w_.region_.up_down)) continue;
+        Complex there = on.at, along = on.tangent;
         double s_twist = 1, s_up = 1, s_right = 1;
         if (mirror_z) there = -std::conj(there), along = std::conj(along), s_twist = -s_twist, s_right = -s_right;
         if (mirror_y) there = std::conj(there), along = -std::conj(along), s_twist = -s_twist, s_up = -s_up;
-        const Complex dz = along * ds, apart = there - place, inverse = std::conj(apart) / std::norm(apart);
+        const Complex dz = along * ds, apart = there - place_, inverse = std::conj(apart) / std::norm(apart);
         const Kernel kernel(dz, ds, inverse);
-        kernel.add(s_twist * u_twist, s_twist * q_twist, twist);
-        kernel.add(s_up * u_up, s_up * q_up, up);
-        kernel.add(s_right * u_right, s_right * q_right, right);
+        kernel.add(s_twist * u[0], s_twist * q_twist, twist);
+        kernel.add(s_up * u[1], s_up * q_up, up);
+        kernel.add(s_right * u[2], s_right * q_right, right);
       }
-  };
-  const auto nearest_image = [&](Complex middle) {
-    double least = std::abs(middle - place);
-    if (region_.left_right) least = std::min(least, std::abs(-std::conj(middle) - place));
-    if (region_.up_down) least = std::min(least, std::abs(std::conj(middle) - place));
-    if (region_.left_right && region_.up_down) least = std::min(least, std::abs(-middle - place));
+  }
+  double nearest_image(Complex middle) const {
+    double least = std::abs(middle - place_);
+    if (w_.region_.left_right) least = std::min(least, std::abs(-std::conj(middle) - place_));
+    if (w_.region_.up_down) least = std::min(least, std::abs(std::conj(middle) - place_));
+    if (w_.region_.left_right && w_.region_.up_down) least = std::min(least, std::abs(-middle - place_));
     return least;
-  };
+  }
+
+ private:
+  const Warping& w_;
+  Complex place_;
+};
+
+InnerSample Warping::inside(Complex place, double reach) const {
+  Inner inner(*this, place);
   static const Gauss rule(6);
   const auto p = static_cast<std::size_t>(potential_.order());
   for (std::size_t i = 0; i < panels().size(); ++i) {
@@ -192,7 +206,7 @@ InnerSample Warping::inside(Complex place, double reach) const {
     // Pieces that are shorter than their distance suffice for Gauss's rule.
     const auto pieces = [&](const auto& self, double from, double to) -> void {
       const double length = e.length() * (to - from) / 2;
-      if (length > 1.2 * nearest_image(e.at((from + to) / 2))) {
+      if (length > 1.2 * inner.nearest_image(e.at((from + to) / 2))) {
         self(self, from, (from + to) / 2);
         self(self, (from + to) / 2, to);
         return;
@@ -200,26 +214,26 @@ InnerSample Warping::inside(Complex place, double reach) const {
       for (std::size_t k = 0; k < rule.node.size(); ++k) {
         const double t = (from + to) / 2 + (to - from) / 2 * rule.node[k];
         const Edge::Point there = e.point(t);
-        add(there.at, there.tangent, there.speed * (to - from) / 2 * rule.weight[k],
-            potential_.on(i, t, on_twist_).first, potential_.on(i, t, on_up_).first,
-            potential_.on(i, t, on_right_).first);
+        inner.add(there, there.speed * (to - from) / 2 * rule.weight[k],
+                  {potential_.on(i, t, on_twist_).first, potential_.on(i, t, on_up_).first,
+                   potential_.on(i, t, on_right_).first});
       }
     };
-    if (e.length() > 0.8 * nearest_image(e.at(0))) {
+    if (e.length() > 0.8 * inner.nearest_image(e.at(0))) {
       pieces(pieces, -1, 1);
       continue;
     }
     for (std::size_t j = 0; j < p; ++j) {
       const Node& n = potential_.nodes()[i * p + j];
       const auto k = static_cast<Eigen::Index>(i * p + j);
-      add(n.at, n.tangent, n.weight, twist_(k), up_(k), right_(k));
+      inner.add({n.at, n.tangent, 1}, n.weight, {twist_(k), up_(k), right_(k)});
     }
   }
   InnerSample s{.at = place, .reach = {reach, reach}, .up = {}, .right = {}, .twist = {}};
   for (int k = 0; k < 3; ++k) {
-    s.twist[k] = twist.w[k] / (2 * std::numbers::pi);
-    s.up[k] = up.w[k] / (2 * std::numbers::pi);
-    s.right[k] = right.w[k] / (2 * std::numbers::pi);
+    s.twist[k] = inner.twist.w[k] / (2 * std::numbers::pi);
+    s.up[k] = inner.up.w[k] / (2 * std::numbers::pi);
+    s.right[k] = inner.right.w[k] / (2 * std::numbers::pi);
   }
   return s;
 }

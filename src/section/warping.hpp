@@ -57,6 +57,8 @@ class Warping {
   double thickness() const;
 
  private:
+  class Inner;
+
   Region region_;
   AreaMoments moments_;
   Potential potential_;
