@@ -35,8 +35,8 @@ std::vector<TracePlace> extreme_places(const MemberResult& member);
 // The same of the envelope: a figure counts where it is largest or least of all cases that are judged.
 std::vector<TracePlace> extreme_places(const Solution& solution, const MemberRef& member);
 inline constexpr int most_places = 100'000;
-// So many places evenly from end to end, 2 to `most_places`; others throw std::invalid_argument. Where a quantity jumps,
-// there are two places: before and after.
+// So many places evenly from end to end, 2 to `most_places`; others throw std::invalid_argument. Where a quantity
+// jumps, there are two places: before and after.
 std::vector<TracePlace> even_places(const MemberResult& member, int count);
 // One place: before and after a jump, once where there is none.
 std::vector<TracePlace> places_at(const MemberResult& member, Length at);

@@ -80,9 +80,15 @@ void MemberReader::read_member_row(const std::vector<Node>& row) {
   errors_.in_file(tables_.files.at("members"), [&] {
     for (const std::size_t k : {1, 2})
       if (const auto p = names_.point(row[k])) through.push_back(*p);
-    if (const auto s = names_.section(row[3])) o.section = *s;
-    if (const auto m = names_.material(row[4])) o.material = *m;
-    if (row.size() > 5 && !row[5].text.empty()) o.kind = kind_of_member(row[5]).value_or(MemberKind::beam);
+    // An empty cell, or a column that is not there, means what `defaults` says.
+    const auto cell = [&](std::size_t k, std::string_view key) -> const Node* {
+      const bool given = k < row.size() && !row[k].text.empty();
+      const Node* by_default = given || !defaults_ ? nullptr : tree_->find(*defaults_, key);
+      return by_default ? by_default : k < row.size() && (given || k < 5) ? &row[k] : nullptr;
+    };
+    if (const auto s = names_.section(*cell(3, "section"))) o.section = *s;
+    if (const auto m = names_.material(*cell(4, "material"))) o.material = *m;
+    if (const Node* kind = cell(5, "kind")) o.kind = kind_of_member(*kind).value_or(MemberKind::beam);
     return true;
   });
   if (errors_.count() > before || through.size() != 2 || names_.is_broken(row[3].text) ||

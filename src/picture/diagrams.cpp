@@ -156,11 +156,14 @@ class DiagramPicture {
     std::vector<Ordinate> all;
     for (int i = 0; i <= n; ++i) {
       const double along = p.from + (p.to - p.from) * i / n, v = value(along);
-      // Where the sign changes an area ends and another begins.
-      if (!all.empty() && all.back().value * v < 0) {
-        const double t = all.back().value / (all.back().value - v);
-        const double zero = all.back().along + (along - all.back().along) * t;
-        all.push_back({zero, 0});
+      // Where the sign changes an area ends and another begins: between two ordinates, or at one that is zero.
+      const auto before = std::find_if(all.rbegin(), all.rend(), [](const Ordinate& o) { return o.value != 0; });
+      if (before != all.rend() && before->value * v < 0) {
+        double zero = all.back().along;
+        if (all.back().value != 0) {
+          zero += (along - zero) * (all.back().value / (all.back().value - v));
+          all.push_back({zero, 0});
+        }
         area(all.front().along, zero, all, {all.front().along > p.from || feet.from, true}, up, m);
         all = {{zero, 0}};
       }

@@ -268,6 +268,29 @@ TEST_CASE("Points and members come from tables beside the model") {
   CHECK(more->structure.members().size() == 3);
 }
 
+TEST_CASE("Defaults hold for the members of a table") {
+  const TableFolder folder;
+  folder.write("points.csv", "name,x,y\nA,0,0\nB,0,900\nC,0,1800\n");
+  const std::string defaults = with_tables + "defaults: {kind: link, material: S355, section: leg}\n";
+  // A column that is not there, empty cells, cells that say otherwise.
+  folder.write("members.csv", "name,from,to,section,material\npost,A,B,leg,S235\nupper,B,C,,\n");
+  const auto m = folder.model(defaults);
+  REQUIRE(m.ok());
+  const Structure& s = m->structure;
+  CHECK(s.members()[0].kind == MemberKind::link);
+  CHECK(s.material_of(s.members()[0]).name == "S235");
+  CHECK(s.members()[1].kind == MemberKind::link);
+  CHECK(s.material_of(s.members()[1]).name == "S355");
+  CHECK(s.sections()[s.members()[1].section.index].name == "leg");
+  folder.write("members.csv", "name,from,to,section,material,kind\npost,A,B,leg,S235,beam\nupper,B,C,leg,,\n");
+  const auto with_kinds = folder.model(defaults);
+  REQUIRE(with_kinds.ok());
+  CHECK(with_kinds->structure.members()[0].kind == MemberKind::beam);
+  CHECK(with_kinds->structure.members()[1].kind == MemberKind::link);
+  // Without defaults an empty cell is a mistake, told where it stands.
+  CHECK_THAT(folder.refusal(with_tables), Contains("members.csv:3:"));
+}
+
 TEST_CASE("Slips in tables are told with the table's own line and column") {
   const TableFolder folder;
   const std::string good_points = "name,x,y\nA,0,0\nB,0,900\n",
@@ -304,7 +327,8 @@ TEST_CASE("Slips in tables are told with the table's own line and column") {
 
 TEST_CASE("A table that is not there is told") {
   const TableFolder folder;
-  CHECK_THAT(folder.refusal(with_tables), Contains("model.yaml:5:18: error: 'points.csv': there is no such file") && !Contains("needs 'points'"));
+  CHECK_THAT(folder.refusal(with_tables),
+             Contains("model.yaml:5:18: error: 'points.csv': there is no such file") && !Contains("needs 'points'"));
 }
 
 }  // namespace tests_of_file_points

@@ -3,6 +3,7 @@
 #include <cmath>
 #include <corvex/corvex.hpp>
 
+#include "support/cases.hpp"
 #include "support/near.hpp"
 
 namespace tests_of_mechanism_mechanisms {
@@ -30,7 +31,7 @@ struct Sketch {
   }
   // All that is told.
   std::string refusal() {
-    structure.load_case("load").at(PointId{1}, Force{.y = -1_kN});
+    test::loads_in(structure, "load").at(PointId{1}, Force{.y = -1_kN});
     const Solution s = solve(structure);
     REQUIRE(!s.ok());
     std::string text;
@@ -40,7 +41,7 @@ struct Sketch {
     return text;
   }
   bool solved() {
-    structure.load_case("load").at(PointId{1}, Force{.y = -1_kN});
+    test::loads_in(structure, "load").at(PointId{1}, Force{.y = -1_kN});
     const Solution s = solve(structure);
     for (const Problem& p : s.problems()) UNSCOPED_INFO(p.text);
     return s.ok() && s[0].balance().error < 1e-9;
@@ -230,11 +231,11 @@ TEST_CASE("Loads where nothing can carry them are refused") {
   k.structure.support(a, Support::pinned());
   k.structure.support(b, Support::roller());
   SECTION("a moment on a joint of links") {
-    k.structure.loads_of("load").at(c, Moment{.z = 1_kN_m});
+    k.structure.load_case("load").at(c, Moment{.z = 1_kN_m});
     CHECK_THAT(k.refusal(), Contains("C") && Contains("moment"));
   }
   SECTION("a force on a point without members") {
-    k.structure.loads_of("load").at(lone, Force{.x = 1_kN});
+    k.structure.load_case("load").at(lone, Force{.x = 1_kN});
     CHECK_THAT(k.refusal(), Contains("L") && Contains("no member"));
   }
   SECTION("the lone point by itself is worth a note only") {

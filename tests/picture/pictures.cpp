@@ -102,6 +102,41 @@ std::pair<std::pair<double, double>, std::pair<double, double>> axis(const Svg& 
 
 }  // namespace
 
+TEST_CASE("A moment that vanishes at a round share of the span has a colour for each sign") {
+  // An overhang with M = 0 at a given share of the first span: P·e = q·L²/2·(1 − share).
+  for (const double share : {0.5, 0.6, 0.75, 0.8, 0.3711}) {
+    INFO(share);
+    Structure s = Structure::plane("overhang");
+    const PointId a = s.point("A", 0_m, 0_m), b = s.point("B", 5_m, 0_m), c = s.point("C", 6_m, 0_m);
+    const MemberId beam = s.member(
+        "beam", {a, b, c}, {.section = s.section("t", SquareTube{.width = 60_mm, .wall = 4_mm}), .material = "S235"});
+    s.support(a, Support::pinned());
+    s.support(b, Support::roller());
+    const double q = 2e3, L = 5;
+    s.load_case("l")
+        .line(beam, LineForce{.y = LineForceSize::si(-q)}, LineForce{.y = LineForceSize::si(-q)}, 0_m, 5_m)
+        .at(c, Force{.y = ForceSize::si(-q * L * L / 2 * (1 - share))});
+    const Solution solution = solve(s);
+    REQUIRE(solution.ok());
+    CHECK(std::abs(solution["l"]["beam"].moment_z().at(Length::si(share * L)).si()) < 1e-6 * q);
+    const auto svg = draw(solution, {.of = PictureOf::moment}, ImageFormat::svg);
+    REQUIRE(svg.ok());
+    // Each area with the colour of its sign: the sagging part ends where the moment vanishes.
+    std::set<std::string> colours;
+    for (std::size_t at = 0; (at = svg->find("class=\"moment\"", at)) != std::string::npos; ++at)
+      colours.insert(svg->substr(svg->find("fill=\"", at), 14));
+    CHECK(colours.size() == 2);
+    const auto areas = [&](const std::string& colour) {
+      std::size_t n = 0;
+      for (std::size_t at = 0; (at = svg->find("class=\"moment\"", at)) != std::string::npos; ++at)
+        n += svg->substr(svg->find("fill=\"", at), 14) == colour;
+      return n;
+    };
+    // One sagging area; the hogging one goes on over the support, in two pieces.
+    CHECK(areas(*colours.begin()) + areas(*colours.rbegin()) == 3);
+  }
+}
+
 TEST_CASE("Moments stand on the side that they pull, at their places, all at one scale") {
   const Solved s = example("conveyor-trestle");
   const Svg svg(s, {.of = PictureOf::moment, .load_case = "product"});

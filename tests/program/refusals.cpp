@@ -71,7 +71,7 @@ TEST_CASE("A wrong call ends with 2 and a hint") {
       {"new -o nowhere/model.yaml", "'nowhere/model.yaml' cannot be written"},
       {"sovle model.yaml", "there is no verb 'sovle'; did you mean 'solve'?"},
       {"fly",
-       "there is no verb 'fly'; there are: new, inspect, solve, trace, verify, draw, compare, sweep, choose, report, view, derive, modes, catalogue, demo"},
+       "there is no verb 'fly'; there are: new, inspect, solve, trace, verify, draw, compare, sweep, choose, derive, modes, report, view, catalogue, demo"},
       {"check model.yaml", "'check' is not built yet"},
       {"modes model.yaml --buckling pull", "there is no load case or combination 'pull'"},
       {"modes model.yaml --vibration 2000", "--vibration"},
