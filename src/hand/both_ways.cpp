@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "corvex/derive.hpp"
+#include "corvex/figures.hpp"
 
 namespace corvex {
 namespace {
@@ -21,20 +22,12 @@ void compare(std::vector<BothWays>& all) {
 }
 
 struct MemberForce {
-  const char* word;
   Diagram DerivedMember::*derived;
-  Diagram (*solved)(const MemberResult&);
+  const char* figure;  // of the solution
 };
-template <auto member_function>
-Diagram along(const MemberResult& member) {
-  return (member.*member_function)();
-}
-constexpr MemberForce forces[] = {{"N", &DerivedMember::axial, along<&MemberResult::axial>},
-                                  {"Vy", &DerivedMember::shear_y, along<&MemberResult::shear_y>},
-                                  {"Vz", &DerivedMember::shear_z, along<&MemberResult::shear_z>},
-                                  {"T", &DerivedMember::torsion, along<&MemberResult::torsion>},
-                                  {"My", &DerivedMember::moment_y, along<&MemberResult::moment_y>},
-                                  {"Mz", &DerivedMember::moment_z, along<&MemberResult::moment_z>}};
+constexpr MemberForce forces[] = {{&DerivedMember::axial, "axial"},       {&DerivedMember::shear_y, "shear_y"},
+                                  {&DerivedMember::shear_z, "shear_z"},   {&DerivedMember::torsion, "torsion"},
+                                  {&DerivedMember::moment_y, "moment_y"}, {&DerivedMember::moment_z, "moment_z"}};
 
 // The largest value of a, without its sign, and that of b at the same place.
 std::pair<Quantity, Quantity> largest(const Diagram& a, const Diagram& b) {
@@ -73,9 +66,10 @@ std::vector<BothWays> both_ways(const Derivation& d, const Solution& solution) {
     const bool link = s[m.member].kind == MemberKind::link;
     for (const MemberForce& part : forces) {
       if (link && part.derived != &DerivedMember::axial) continue;
-      const auto [derived, computed] = largest(m.*part.derived, part.solved(solved));
+      const MemberFigure& figure = *find_member_figure(part.figure);
+      const auto [derived, computed] = largest(m.*part.derived, figure.diagram(solved));
       if (derived.si == 0 && computed.si == 0) continue;
-      add(fmt::format("{} {}", part.word, s[m.member].name), derived, computed);
+      add(fmt::format("{} {}", figure.symbol, s[m.member].name), derived, computed);
     }
   }
   for (const DerivedDisplacement& u : d.displacements) {
