@@ -65,7 +65,7 @@ void* on_thread(void* given) {
 }  // namespace
 
 // Sanitizers report faults themselves.
-#if defined(__SANITIZE_ADDRESS__) || defined(__SANITIZE_THREAD__)
+#ifdef CORVEX_SANITIZED
 void report_faults() {}
 #else
 void report_faults() {

@@ -73,7 +73,7 @@ std::uint64_t bytes_of(const std::string& text) {
 }
 
 // A sanitizer maps far more than it uses, so that there is nothing to bound.
-#if defined(__SANITIZE_ADDRESS__) || defined(__SANITIZE_THREAD__)
+#ifdef CORVEX_SANITIZED
 void bound_memory(std::uint64_t) {}
 #else
 void bound_memory(std::uint64_t bytes) {

@@ -127,7 +127,7 @@ int shapes_for(double half_waves, double four_carry) {
   constexpr int most = 80;
   if (half_waves <= 0.05) return 2;
   if (half_waves <= four_carry) return 4;
-  return std::min(4 + static_cast<int>(std::ceil(4 * half_waves)), most);
+  return static_cast<int>(std::min(4 + std::ceil(4 * half_waves), static_cast<double>(most)));
 }
 int bending_shapes_for(double half_waves) {
   // Four are little beside what they save in a second round.

@@ -72,7 +72,7 @@ std::string str(std::size_t i) {
 void on_a_small_stack(const std::function<void()>& work) {
   pthread_attr_t attributes;
   pthread_attr_init(&attributes);
-#if defined(__SANITIZE_ADDRESS__) || defined(__SANITIZE_THREAD__) || !defined(NDEBUG)
+#if defined(CORVEX_SANITIZED) || !defined(NDEBUG)
   constexpr std::size_t size = 2 << 20;  // frames are larger there
 #else
   constexpr std::size_t size = 64 << 10;

@@ -114,7 +114,7 @@ TEST_CASE("A full disk is told") {
 }
 
 // The sanitizers' own bookkeeping needs more room than any limit leaves.
-#ifndef __SANITIZE_ADDRESS__
+#ifndef CORVEX_SANITIZED
 TEST_CASE("A model that will not fit into memory is refused before it is tried") {
   constexpr int n = 20;
   std::string points, members, supports;
