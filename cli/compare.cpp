@@ -1,6 +1,7 @@
 #include "compare.hpp"
 
 #include <fmt/format.h>
+#include <unistd.h>
 
 #include <CLI/CLI.hpp>
 #include <algorithm>
@@ -49,18 +50,49 @@ void add_modes(Gathered& g, ModesOptions modes) {
       g.show.push_back(std::move(f));
 }
 
-void tell_refusals(const std::vector<Compared>& all, const std::vector<Candidate>& candidates) {
-  for (std::size_t i = 0; i < all.size(); ++i)
+// On a terminal that shows the comparison too, the reasons are there.
+void tell_refusals(const std::vector<Compared>& all, const std::vector<Candidate>& candidates, bool shown_beside) {
+  for (std::size_t i = 0; i < all.size(); ++i) {
+    if (all[i].refused.empty()) continue;
+    if (shown_beside) {
+      tell_failure(fmt::format("'{}' cannot be solved; the comparison gives the reason", all[i].name));
+      continue;
+    }
     for (const Problem& p : all[i].refused) {
       Problem named = p;
       if (candidates[i].refused.empty()) named.text = all[i].name + ": " + named.text;
       tell(named);
     }
+  }
+}
+
+// The names of model files: the end of each path that tells it from the others, without its extension.
+std::vector<std::string> short_names(const std::vector<std::string>& paths) {
+  std::vector<std::filesystem::path> whole;
+  for (const std::string& path : paths)
+    whole.push_back(std::filesystem::path(path).lexically_normal().replace_extension());
+  const auto end_of = [](const std::filesystem::path& path, std::size_t parts) {
+    std::vector<std::filesystem::path> all(path.begin(), path.end());
+    std::filesystem::path end;
+    for (std::size_t i = all.size() - std::min(parts, all.size()); i < all.size(); ++i) end /= all[i];
+    return end;
+  };
+  std::vector<std::string> names;
+  for (const std::filesystem::path& path : whole) {
+    const auto count = static_cast<std::size_t>(std::distance(path.begin(), path.end()));
+    std::size_t parts = 1;
+    while (parts < count && std::count_if(whole.begin(), whole.end(), [&](const auto& other) {
+                              return end_of(other, parts) == end_of(path, parts);
+                            }) > 1)
+      ++parts;
+    names.push_back(made_printable(end_of(path, parts).string()));
+  }
+  return names;
 }
 
 // Adds a model and its variants; the problems where it cannot be read.
-Problems gather(const std::string& path, const Overrides& overrides, CompareOptions& o, Gathered& g,
-                ModesOptions& modes) {
+Problems gather(const std::string& path, const std::string& named, const Overrides& overrides, CompareOptions& o,
+                Gathered& g, ModesOptions& modes) {
   const auto document = read_document(path);
   if (!document) return document.error();
   const auto as_it_stands = build(*document, overrides);
@@ -73,7 +105,7 @@ Problems gather(const std::string& path, const Overrides& overrides, CompareOpti
     modes = as_it_stands->modes;
   }
   const bool one = o.models.size() == 1;
-  const std::string name = one ? "as it stands" : made_printable(std::filesystem::path(path).stem().string());
+  const std::string name = one ? "as it stands" : named;
   g.candidates.push_back(candidate(name, as_it_stands));
   const std::vector<std::string> known = document->variants();
   for (const std::string& wanted : o.variants)
@@ -107,9 +139,11 @@ int compare(CompareOptions o) {
   };
   Gathered g;
   ModesOptions modes;
-  for (const std::string& path : o.models) {
-    progress.doing("reading " + path);
-    if (const Problems problems = gather(path, *overrides, o, g, modes); !problems.empty()) return refuse(problems);
+  const std::vector<std::string> names = short_names(o.models);
+  for (std::size_t i = 0; i < o.models.size(); ++i) {
+    progress.doing("reading " + o.models[i]);
+    if (const Problems problems = gather(o.models[i], names[i], *overrides, o, g, modes); !problems.empty())
+      return refuse(problems);
   }
   if (g.candidates.size() < 2)
     return refuse(std::string("there is nothing to compare with: the model has no variants; name another model"));
@@ -118,7 +152,7 @@ int compare(CompareOptions o) {
   progress.doing(fmt::format("solving {} models", g.candidates.size()));
   const std::vector<Compared> all = corvex::compare(g.candidates, g.show);
   progress.done();
-  tell_refusals(all, g.candidates);
+  tell_refusals(all, g.candidates, o.output.output.empty() && isatty(STDOUT_FILENO) && isatty(STDERR_FILENO));
   const int status = *form == Form::json
                          ? put_text(comparison_json(all, g.show), o.output)
                          : put_page(comparison_page(g.title, g.units, all, g.show, style_of(o.output).digits), g.title,

@@ -17,22 +17,30 @@ namespace corvex::cli {
 
 namespace {
 
-// What the library of pictures has by this name, called with these; found where the program finds its other libraries,
-// never closed.
+// A function of a library that is loaded when it is first needed, found where the program finds its other libraries,
+// and never closed.
+Expected<void*, Problem> entry_of(const char* library, const char* name) {
+  void* const loaded = dlopen(library, RTLD_NOW | RTLD_LOCAL);
+  if (void* const entry = loaded ? dlsym(loaded, name) : nullptr) return entry;
+  const std::string why = dlerror();
+  // The loader's words for memory that it did not get.
+  for (const char* words : {"cannot map", "cannot allocate", "Cannot allocate", "failed to map", "cannot create"})
+    if (why.find(words) != std::string::npos) throw std::bad_alloc();
+  return Problem{"a library of the program cannot be loaded: " + why};
+}
+
+template <class Entry, class Result = std::string, class... Given>
+Expected<Result, Problem> called(const char* library, const char* name, const Given&... given) {
+  const auto entry = entry_of(library, name);
+  if (!entry) return entry.error();
+  Expected<Result, Problem> result = Problem{};
+  reinterpret_cast<Entry> (*entry)(given..., result);
+  return result;
+}
+
 template <class Entry, class Result = std::string, class... Given>
 Expected<Result, Problem> from_library(const char* name, const Given&... given) {
-  static void* const library = dlopen(CORVEX_PICTURES_LIBRARY, RTLD_NOW | RTLD_LOCAL);
-  void* const entry = library ? dlsym(library, name) : nullptr;
-  if (!entry) {
-    const std::string why = dlerror();
-    // The loader's words for memory that it did not get.
-    for (const char* words : {"cannot map", "cannot allocate", "Cannot allocate", "failed to map", "cannot create"})
-      if (why.find(words) != std::string::npos) throw std::bad_alloc();
-    return Problem{"the library of pictures cannot be loaded: " + why};
-  }
-  Expected<Result, Problem> result = Problem{};
-  reinterpret_cast<Entry>(entry)(given..., result);
-  return result;
+  return called<Entry, Result>(CORVEX_PICTURES_LIBRARY, name, given...);
 }
 
 }  // namespace
@@ -64,7 +72,7 @@ Expected<std::string, Problem> viewed(const std::vector<Viewed>& all, int digits
   return from_library<ViewPageEntry>(view_page_entry, all, digits);
 }
 Expected<std::string, Problem> served(const ViewServer& server) {
-  return from_library<ViewServerEntry>(view_server_entry, server);
+  return called<ViewServerEntry>(CORVEX_SERVER_LIBRARY, view_server_entry, server);
 }
 
 #else

@@ -4,6 +4,7 @@
 
 #include "corvex/picture.hpp"
 #include "corvex/report.hpp"
+#include "corvex/page_server.hpp"
 #include "corvex/view.hpp"
 
 namespace corvex::cli {

@@ -1,16 +1,16 @@
-// Corvex: loads as they act, supports as they hold, sections as they are drawn: for programs that show a structure.
+// Corvex: loads as they act, supports as they hold: for programs that show a structure.
 //
 //     const corvex::Structure& s = solution.structure();
-//     for (const corvex::Load& load : s.load_cases()[0].loads())
-//       if (const auto* line = std::get_if<corvex::LineLoad>(&load)) {
-//         const corvex::ActingLine acts = acting(s, *line);
-//         fmt::print("{} from {} m to {} m\n", acts.first.y, acts.from, acts.to);   // -800 from 0 m to 2.4 m
-//       }
+//     const corvex::ActingLoads acting = corvex::acting_loads(s, s.load_cases()[0]);
+//     for (const corvex::ActingLine& line : acting.lines)
+//       fmt::print("{} from {} m to {} m\n", line.first.y, line.from, line.to);   // -800 from 0 m to 2.4 m
 //
-// Global axes, right-handed; SI units: m, N, N·m, N/m. Of a sound structure only (`validate`). Threads: every function
-// may be called from several threads at once.
+// Global axes, right-handed; SI units: m, N, N·m, N/m, K. Of a sound structure only (`validate`). Threads: every
+// function may be called from several threads at once.
 #pragma once
 
+#include <optional>
+#include <string>
 #include <vector>
 
 #include "corvex/structure.hpp"
@@ -19,6 +19,38 @@
 
 namespace corvex {
 
+// What a load is, in the terms of the field.
+enum class LoadKind {
+  force,               // a force, or a force with a moment, at a point or at a place of a member
+  moment,              // a moment alone
+  line_load,           // force per length of a member
+  spread_force,        // one force, spread evenly over members
+  temperature_change,  //
+  lack_of_fit,         // a member made too short or too long
+  settlement,          // of a support
+  self_weight,         // standard gravity, downwards
+  acceleration         // any other acceleration of all masses
+};
+// Standard gravity is that within 0.1 % of 9.80665 m/s².
+LoadKind kind_of(const Load& load, const Vector& up);
+// "line load", "temperature change": as tables, pictures, pages and reports name it.
+std::string name(LoadKind kind);
+// The point of the section through which a load acts; nothing for loads that have none, or none of their own.
+std::optional<Through> through_of(const Load& load);
+
+// A force and a moment at one place: on a point, or on a member at a distance from its first point.
+struct ActingForce {
+  std::size_t load = 0;          // its number in LoadCase::loads()
+  std::optional<PointId> point;  // nothing: on the member
+  MemberId on{};
+  double at = 0;
+  Vector place;
+  Vector force, moment;
+  Vector lever{};  // the moment of the lever of the force about the axis (Through)
+
+  Vector whole_moment() const { return moment + lever; }
+};
+
 // A force along [from, to] of a member, changing linearly, and the moment per length that its lever about the axis
 // brings about (Through).
 struct ActingLine {
@@ -26,14 +58,51 @@ struct ActingLine {
   double from = 0, to = 0;
   Vector first, last;
   Vector first_moment{}, last_moment{};
+  std::size_t load = 0;
 };
-ActingLine acting(const Structure& structure, const LineLoad& load);
-// That of each member.
-std::vector<ActingLine> acting(const Structure& structure, const SpreadLoad& load);
-std::vector<ActingLine> acting(const Structure& structure, const GravityLoad& load);
-// With the moment of its lever about the axis.
-MemberLoad acting(const Structure& structure, const MemberLoad& load);
-PointLoad acting(const Structure& structure, const PointLoad& load);
+
+// The force of an acceleration on a mass at a point; `arm` is from the point to the mass.
+struct ActingMass {
+  std::size_t load = 0;
+  PointId at{};
+  Vector arm, force;
+  double mass = 0;
+};
+
+// What a free member does by itself, the same all along: elongation per length, and the slope per length that its axis
+// takes in the local x–y and x–z planes (positive: it sags).
+struct ActingStrain {
+  std::size_t load = 0;
+  MemberId on{};
+  double along = 0, curve_y = 0, curve_z = 0;
+};
+
+// How the ground of a support moves: along and about the global axes.
+struct ActingMovement {
+  std::size_t load = 0;
+  PointId at{};
+  Vector move, turn;
+};
+
+// The sum of forces, and of their moments about the origin.
+struct Resultant {
+  Vector force, moment;
+  // The largest force and moment of single parts, which may cancel in the sum.
+  double largest_force = 0, largest_moment = 0;
+};
+
+// All loads of a case, each resolved once into what it does. The parts of one load have its number.
+struct ActingLoads {
+  std::vector<ActingForce> forces;
+  std::vector<ActingLine> lines;  // of line loads, spread forces and accelerations
+  std::vector<ActingMass> masses;
+  std::vector<ActingStrain> strains;
+  std::vector<ActingMovement> movements;
+  Vector acceleration;  // the sum of all
+  Resultant resultant;
+  double gross_force = 0;  // the sum of the sizes of the resultants of single loads
+};
+ActingLoads acting_loads(const Structure& structure, const LoadCase& loads);
 
 // Square axes, of which the first `count` are held: they span all directions that the support names. Where these are
 // global axes, so are all three.
@@ -43,10 +112,6 @@ struct HeldAxes {
   bool skew = false;  // else the global axes are held as `PointSupport::held` says, and `axes`, `count` are not used
 };
 HeldAxes held_axes(const Structure& structure, const PointSupport& support);
-
-// The outline of a section and its holes as polygons about the centroid, each arc cut into this many pieces; the outer
-// one runs counter-clockwise. Empty for given properties.
-std::vector<std::vector<Outline::Point>> outline_polygons(const Section& section, int pieces_of_arc = 16);
 
 }  // namespace corvex
 

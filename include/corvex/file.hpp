@@ -31,6 +31,7 @@
 #include "corvex/findings.hpp"
 #include "corvex/hand.hpp"
 #include "corvex/limits.hpp"
+#include "corvex/model_units.hpp"
 #include "corvex/modes.hpp"
 #include "corvex/solution.hpp"
 #include "corvex/sweep.hpp"
@@ -39,25 +40,6 @@
 #pragma GCC visibility push(default)
 
 namespace corvex {
-
-// A unit for numbers without one, and for print.
-struct NamedUnit {
-  std::string text;  // as printed: "kN·m"
-  double si = 1;     // its value in SI units
-};
-
-// Units of a model for print: those that it names, the usual ones for the rest.
-struct ModelUnits {
-  NamedUnit length{"m", 1}, force{"kN", 1e3}, moment{"kN·m", 1e3}, line{"kN/m", 1e3}, stress{"MPa", 1e6},
-      deflection{"mm", 1e-3}, angle{"mrad", 1e-3}, mass{"kg", 1};
-  // Of areas, moduli and second moments.
-  NamedUnit section{"cm", 1e-2};
-};
-
-// The same by a list, for one print: "mm, N" or "m, kN, deflection: um". The dimension of a unit shows what it is for;
-// one of length is for places, other kinds are named as in the file. What is not listed stays as `of_model` has it,
-// but moments and line loads follow the force, and all changes between metric units and inches. Else the reason.
-Expected<ModelUnits, std::string> units_for_print(std::string_view list, const ModelUnits& of_model);
 
 // What stands at the head of a report, as written; what is not given is empty.
 struct DocumentHead {
@@ -208,8 +190,6 @@ std::string trace_json(const Solution& solution, const MemberResult& member, con
 // The envelope of one member at some places: of each figure `max` and `min`, each with the case that governs.
 std::string trace_json(const Solution& solution, const MemberRef& member, const std::vector<TracePlace>& places);
 
-// The unit of a dimension among the model's: "kN/m", "cm⁴"; where the model's do not make it up, SI base units.
-NamedUnit unit_for(const Dimension& dimension, const ModelUnits& units);
 // A hand formula with its numbers put in, in these units: "3.2 kN/2 + 0.8 kN/m*2400 mm/2". It can be read again, and
 // then has the same value to the digits shown.
 std::string numbers_put_in(const WorkedFormula& formula, const ModelUnits& units, int digits = 5);

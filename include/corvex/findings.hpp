@@ -18,6 +18,7 @@
 #include <string>
 #include <vector>
 
+#include "corvex/finding.hpp"
 #include "corvex/hand.hpp"
 #include "corvex/limits.hpp"
 #include "corvex/solution.hpp"
@@ -25,39 +26,6 @@
 #pragma GCC visibility push(default)
 
 namespace corvex {
-
-struct FindingKind {
-  const char* name;  // "unjoined-point"
-  Problem::Severity severity;
-  bool of_results;      // found by `judge`, not by `inspect`
-  const char* meaning;  // a short sentence
-};
-// In the order in which docs/findings.md lists them.
-const std::vector<FindingKind>& finding_kinds();
-
-// The resultant of all loads of a case about the global origin, weight included.
-struct LoadTotal {
-  std::string load_case;
-  std::size_t loads = 0;
-  Force force;
-  Moment moment;
-  // A point of the resultant's line of action, the one nearest to the origin; nothing without a resultant force. In
-  // space a moment about that line may remain.
-  std::optional<Vector> through;
-};
-
-// Of each load case; empty where `validate` finds errors.
-std::vector<LoadTotal> load_totals(const Structure& structure);
-
-// Members of one section and material, with their lengths between the ends of their axes.
-struct PartsOfOneKind {
-  std::string section, material;
-  std::size_t pieces = 0;
-  Length length;
-  std::optional<Mass> mass;  // nothing where the material has no density
-};
-// Empty where `validate` finds errors.
-std::vector<PartsOfOneKind> parts_list(const Structure& structure);
 
 struct Inspection {
   Problems findings;
@@ -80,25 +48,6 @@ Problems judge(const Solution& solution, const LimitCheck& limits = {}, const Ve
 
 // The findings that `solve` refuses with because the structure can move, with the smallest change that would hold it.
 Problems with_remedies(const Structure& structure, Problems problems);
-
-// A finding that is meant as it stands.
-struct Acceptance {
-  std::string finding;          // its identifier
-  std::vector<std::string> on;  // objects that it must be about; all findings of that kind if empty
-  std::string because;
-};
-// Enters the reasons, and adds a warning for each acceptance that matches nothing. `results`: whether findings of
-// results are among them; without, acceptances of those are not looked at.
-void accept(Problems& findings, const std::vector<Acceptance>& acceptances, bool results);
-
-// Whether an error or a warning stands that was not accepted.
-bool asks_for_attention(const Problems& findings);
-
-// Errors and warnings that were not accepted, without those that repeat the verdicts of limits and hand values.
-Problems warnings_of(const Problems& findings);
-
-// The objects by their names, the subject first.
-std::vector<std::string> objects_of(const Problem& finding);
 
 }  // namespace corvex
 

@@ -39,18 +39,6 @@ struct ModesOptions {
   std::vector<std::pair<std::string, std::size_t>> buckling{};
 };
 
-// How a structure moves in a mode; the largest movement is 1.
-struct ModeShape {
-  std::vector<Displacement> points{};  // of each point
-  // Of each member: movements at places evenly from end to end, in metres along it and along the global axes.
-  struct Place {
-    double at = 0;
-    Vector by{};
-  };
-  std::vector<std::vector<Place>> members{};
-  std::size_t most_moved = 0;  // the member of which a place moves most
-};
-
 struct VibrationMode {
   Frequency frequency{};
   // Free structures move as a whole, or in part, without anything resisting: frequency 0.

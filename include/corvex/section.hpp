@@ -212,6 +212,10 @@ class Section {
 // The name that the model file gives to a shape: "square tube".
 std::string name(const Shape& shape);
 
+// The outline of a section and its holes as polygons about the centroid, each arc cut into this many pieces; the outer
+// one runs counter-clockwise. Empty for given properties.
+std::vector<std::vector<Outline::Point>> outline_polygons(const Section& section, int pieces_of_arc = 16);
+
 }  // namespace corvex
 
 #pragma GCC visibility pop

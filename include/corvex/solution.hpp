@@ -30,6 +30,7 @@
 #include <vector>
 
 #include "corvex/diagram.hpp"
+#include "corvex/displacement.hpp"
 #include "corvex/structure.hpp"
 
 #pragma GCC visibility push(default)
@@ -40,10 +41,6 @@ namespace corvex {
 // rotation as a vector.
 enum class Part { size, x, y, z, mx, my, mz };
 
-struct Displacement {
-  Length x, y, z;
-  Angle rx, ry, rz;
-};
 struct Reaction {
   ForceSize x, y, z;
   MomentSize mx, my, mz;

@@ -32,6 +32,7 @@
 #include "corvex/catalogue.hpp"
 #include "corvex/load_case.hpp"
 #include "corvex/material.hpp"
+#include "corvex/model_units.hpp"
 #include "corvex/problem.hpp"
 #include "corvex/section.hpp"
 #include "corvex/vector.hpp"
@@ -343,6 +344,8 @@ class Structure {
   // limits and the envelope look at.
   void combination(std::string name, const std::vector<std::pair<std::string, double>>& factors);
   AnalysisOptions& analysis() { return analysis_; }
+  // The units in which messages about this structure give lengths, forces and the like. No effect on results.
+  void print_units(ModelUnits units) { print_units_ = std::move(units); }
   // Members, or points, that are spoken of by one name.
   void family(std::string name, std::vector<MemberId> members);
   void family(std::string name, std::vector<PointId> points);
@@ -381,6 +384,7 @@ class Structure {
   Up up() const { return up_; }
   Vector up_direction() const { return up_ == Up::y ? Vector{0, 1, 0} : Vector{0, 0, 1}; }
   const AnalysisOptions& analysis() const { return analysis_; }
+  const ModelUnits& print_units() const { return print_units_; }
   const std::vector<Point>& points() const& { return points_; }
   std::vector<Point> points() && { return std::move(points_); }
   // Around all points; of no size where there are none.
@@ -461,6 +465,7 @@ class Structure {
   bool plane_;
   Up up_;
   AnalysisOptions analysis_;
+  ModelUnits print_units_;
   std::vector<Point> points_;
   std::vector<Member> members_;
   std::vector<NamedSection> sections_;

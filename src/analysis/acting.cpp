@@ -2,23 +2,21 @@
 #include <cmath>
 
 #include "analysis/case_state.hpp"
-#include "structure/acting_load.hpp"
+#include "structure/acting_loads.hpp"
 
 namespace corvex::solver {
 namespace {
 
 // How each support moves by itself; empty where none does. Settlements that take each other back are none.
-std::vector<Six> ground(const Structure& s, const LoadCase& loads) {
+std::vector<Six> ground(const Structure& s, const ActingLoads& loads) {
   std::vector<Six> all, gross;
-  for (const Load& load : loads.loads()) {
-    const auto* l = std::get_if<SettleLoad>(&load);
-    if (!l) continue;
+  for (const ActingMovement& l : loads.movements) {
     all.resize(s.supports().size(), Six{});
     gross.resize(s.supports().size(), Six{});
-    const double six[] = {l->move.x, l->move.y, l->move.z, l->turn.x, l->turn.y, l->turn.z};
+    const double six[] = {l.move.x, l.move.y, l.move.z, l.turn.x, l.turn.y, l.turn.z};
     for (std::size_t i = 0; i < all.size(); ++i)
       for (std::size_t k = 0; k < 6; ++k)
-        if (s.supports()[i].at == l->at) all[i][k] += six[k], gross[i][k] += std::abs(six[k]);
+        if (s.supports()[i].at == l.at) all[i][k] += six[k], gross[i][k] += std::abs(six[k]);
   }
   constexpr double rounding = 1e-14;
   bool moves = false;
@@ -32,26 +30,30 @@ std::vector<Six> ground(const Structure& s, const LoadCase& loads) {
 }
 
 // Forces that the loads would bring, each by itself, if nothing gave way.
-double gross_force(const Structure& s, const System& system, const LoadCase& loads, const Resultant& applied) {
-  double most = std::max(applied.largest_force, applied.largest_moment);
-  const auto strained = [&](MemberId on, const FreeStrain& free) {
-    const Rigidity& r = system.elements[system.spans.first[on.index]].rigidity();
+double gross_force(const System& system, const ActingLoads& loads) {
+  double most = std::max(loads.resultant.largest_force, loads.resultant.largest_moment);
+  for (const ActingStrain& free : loads.strains) {
+    const Rigidity& r = system.elements[system.spans.first[free.on.index]].rigidity();
     most =
         std::max({most, r.EA * std::abs(free.along), r.EIz * std::abs(free.curve_y), r.EIy * std::abs(free.curve_z)});
-  };
-  for (const Load& load : loads.loads()) {
-    if (const auto* l = std::get_if<HeatLoad>(&load)) strained(l->on, free_strain(s, *l));
-    if (const auto* l = std::get_if<ShortenLoad>(&load)) strained(l->on, free_strain(s, *l));
-    if (const auto* l = std::get_if<SettleLoad>(&load)) most = std::max(most, system.stiffest * length(l->move));
   }
+  for (const ActingMovement& l : loads.movements) most = std::max(most, system.stiffest * length(l.move));
   return most;
 }
 
 }  // namespace
 
 Acting acting_in(const Structure& s, const System& system, const LoadCase& loads) {
-  Acting a{.loads = SpanLoads(s, system.spans, loads), .ground = ground(s, loads), .applied = resultant(s, loads)};
-  a.gross = gross_force(s, system, loads, a.applied);
+  ActingLoads all = acting_loads(s, loads);
+  Acting a{.loads = SpanLoads(s, system.spans, all),
+           .on_points = {},
+           .masses = {},
+           .ground = ground(s, all),
+           .applied = all.resultant,
+           .gross = gross_force(system, all)};
+  std::erase_if(all.forces, [](const ActingForce& f) { return !f.point; });
+  a.on_points = std::move(all.forces);
+  a.masses = std::move(all.masses);
   return a;
 }
 

@@ -11,6 +11,8 @@ namespace corvex::solver {
 
 struct Acting {
   SpanLoads loads;
+  std::vector<ActingForce> on_points;
+  std::vector<ActingMass> masses;
   std::vector<Six> ground;  // how each support moves by itself; empty where none does
   Resultant applied;
   // What loads, heat, lack of fit and settlements would bring, each by itself, if everything resisted them.

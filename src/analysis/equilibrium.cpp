@@ -4,7 +4,7 @@
 #include <tuple>
 
 #include "beam/element.hpp"
-#include "structure/acting_load.hpp"
+#include "structure/acting_loads.hpp"
 
 namespace corvex::solver {
 namespace {
@@ -23,15 +23,11 @@ void take(JointForces& need, std::size_t point, const Vector& force, const Vecto
 
 }  // namespace
 
-JointForces loads_on_points(const Structure& structure, const LoadCase& loads) {
+JointForces loads_on_points(const Structure& structure, const Acting& acting) {
   JointForces need;
   need.at.assign(structure.points().size(), Six{});
-  for (const Load& load : loads.loads()) {
-    if (const auto* l = std::get_if<PointLoad>(&load)) take(need, l->at.index, l->force, acting(structure, *l).moment);
-    if (const auto* g = std::get_if<GravityLoad>(&load))
-      for (const PointMass& m : structure.point_masses())
-        take(need, m.at.index, g->acceleration * m.mass, cross(m.arm, g->acceleration * m.mass));
-  }
+  for (const ActingForce& f : acting.on_points) take(need, f.point->index, f.force, f.whole_moment());
+  for (const ActingMass& m : acting.masses) take(need, m.at.index, m.force, cross(m.arm, m.force));
   return need;
 }
 
@@ -67,7 +63,7 @@ namespace {
 
 std::vector<JointForces> point_loads(const Block& block) {
   std::vector<JointForces> all;
-  for (const LoadedCase& c : block.cases) all.push_back(loads_on_points(block.structure, *c.loads));
+  for (const LoadedCase& c : block.cases) all.push_back(loads_on_points(block.structure, *c.acting));
   return all;
 }
 

@@ -17,7 +17,7 @@ struct JointForces {
 };
 
 // What acts on the points in a case.
-JointForces loads_on_points(const Structure& structure, const LoadCase& loads);
+JointForces loads_on_points(const Structure& structure, const Acting& acting);
 // Adds the forces of the points on a span, along its axes and on the ends of its arms.
 void add_span_forces(JointForces& need, const Span& span, const Axes& axes, const Vector12& forces);
 // Adds what the springs of supports give.

@@ -402,13 +402,9 @@ class Large {
   };
   std::vector<PointAction> point_loads(double load) const {
     std::vector<PointAction> all;
-    for (const Load& l : case_.loads->loads()) {
-      if (const auto* p = std::get_if<PointLoad>(&l))
-        all.push_back({p->at.index, {}, p->force * load, acting(s_, *p).moment * load});
-      if (const auto* g = std::get_if<GravityLoad>(&l))
-        for (const PointMass& m : s_.point_masses())
-          all.push_back({m.at.index, m.arm, g->acceleration * (m.mass * load), {}});
-    }
+    for (const ActingForce& f : case_.acting->on_points)
+      all.push_back({f.point->index, {}, f.force * load, f.whole_moment() * load});
+    for (const ActingMass& m : case_.acting->masses) all.push_back({m.at.index, m.arm, m.force * load, {}});
     for (const EndLoad& e : end_loads_) {
       const Joint& j = pieces_[e.piece].b;
       all.push_back({j.node, plain(j.arm), plain(e.force * load), plain(e.moment * load)});

@@ -277,7 +277,7 @@ class Displaced {
 
   // What the points need beside what acts on them.
   JointForces need() const {
-    JointForces all = loads_on_points(s_, *case_.loads);
+    JointForces all = loads_on_points(s_, *case_.acting);
     const Spans& spans = system_.spans;
     for (std::size_t i = 0; i < bent_.size(); ++i) {
       const Span& span = spans.all[i];
@@ -290,9 +290,9 @@ class Displaced {
           all.at[point][3] += moment.x, all.at[point][4] += moment.y, all.at[point][5] += moment.z;
         }
     }
-    for (const auto& [mass, weight] : weights()) {
-      const Vector moment = moment_of_turned(mass->arm, weight, mass->at.index);
-      double* const at = all.at[mass->at.index].data() + 3;
+    for (const ActingMass& mass : weights()) {
+      const Vector moment = moment_of_turned(mass.arm, mass.force, mass.at.index);
+      double* const at = all.at[mass.at.index].data() + 3;
       at[0] -= moment.x, at[1] -= moment.y, at[2] -= moment.z;
     }
     add_spring_forces(all, system_.freedoms, *case_.acting, movement_);
@@ -313,13 +313,10 @@ class Displaced {
     const Eigen::Vector3d m = turned_arm(arm, force) * Eigen::Vector3d(moved[3], moved[4], moved[5]);
     return Vector{m.x(), m.y(), m.z()} + cross(tilt(arm), force);
   }
-  // Of masses with an arm, in each load of gravity.
-  std::vector<std::pair<const PointMass*, Vector>> weights() const {
-    std::vector<std::pair<const PointMass*, Vector>> all;
-    for (const Load& load : case_.loads->loads())
-      if (const auto* g = std::get_if<GravityLoad>(&load))
-        for (const PointMass& m : s_.point_masses())
-          if (!zero(m.arm)) all.emplace_back(&m, g->acceleration * m.mass);
+  // Of masses with an arm, in each acceleration.
+  std::vector<ActingMass> weights() const {
+    std::vector<ActingMass> all = case_.acting->masses;
+    std::erase_if(all, [](const ActingMass& m) { return zero(m.arm); });
     return all;
   }
 
@@ -364,12 +361,12 @@ class Displaced {
           k.block<3, 3>(6 * end + 3, 6 * end + 3) += turned_arm(end == 0 ? span.arm_a : span.arm_b, end_force(i, end));
       all.push_back(k);
     }
-    for (const auto& [mass, weight] : weights())
+    for (const ActingMass& mass : weights())
       for (std::size_t i = 0; i < spans.all.size(); ++i) {
         const Span& span = spans.all[i];
-        if (span.a != mass->at.index && span.b != mass->at.index) continue;
-        const int at = span.a == mass->at.index ? 3 : 9;
-        all[i].block<3, 3>(at, at) -= turned_arm(mass->arm, weight);
+        if (span.a != mass.at.index && span.b != mass.at.index) continue;
+        const int at = span.a == mass.at.index ? 3 : 9;
+        all[i].block<3, 3>(at, at) -= turned_arm(mass.arm, mass.force);
         break;
       }
     reusable_.pattern->assemble(spans, all, system_.freedoms, K_);
@@ -408,8 +405,7 @@ class Displaced {
       state->displaced += displaced_moment(i);
       state->spans.push_back({b.forces, b.own, course(i)});
     }
-    for (const auto& [mass, weight] : weights())
-      state->displaced += moment_of_turned(mass->arm, weight, mass->at.index);
+    for (const ActingMass& mass : weights()) state->displaced += moment_of_turned(mass.arm, mass.force, mass.at.index);
     // Each step would leave no more than the last one did.
     constexpr double least = 1e-12, margin = 3;
     return {std::move(movement_), std::max(least, margin * share), std::move(need_), first_.elements, std::move(state)};
@@ -455,8 +451,8 @@ class Displaced {
       }
       input.slack.push_back(elements_[i].is_slack());
     }
-    for (const auto& [mass, weight] : weights())
-      input.turned_arms.emplace_back(mass->at.index, -turned_arm(mass->arm, weight));
+    for (const ActingMass& mass : weights())
+      input.turned_arms.emplace_back(mass.at.index, -turned_arm(mass.arm, mass.force));
     const FoundModes modes = buckling_modes(input);
     const std::string what =
         modes.modes.empty() ? "" : ", " + described(s_, shape_of(s_, modes.spans, modes.modes.front()));

@@ -34,11 +34,15 @@ class Gathering {
   std::vector<Entry> entries;
   std::vector<Along> along;  // of each span; empty where there is none at all
 
-  void operator()(const PointLoad&) {}
-  void operator()(const SettleLoad&) {}
+  void take(const ActingLoads& loads) {
+    for (const ActingForce& f : loads.forces)
+      if (!f.point) force(f);
+    for (const ActingLine& line : loads.lines) spread(line);
+    for (const ActingStrain& free : loads.strains) strain(free);
+  }
 
-  void operator()(const MemberLoad& given) {
-    const MemberLoad l = acting(s_, given);
+ private:
+  void force(const ActingForce& l) {
     const std::size_t member = l.on.index;
     const Axes& axes = spans_.axes[member];
     const std::size_t begin = spans_.first[member], end = spans_.first[member + 1];
@@ -50,25 +54,15 @@ class Gathering {
     double at = std::clamp(l.at - span.start, 0.0, span.length);
     if (at < snap) at = 0;
     if (at > span.length - snap) at = span.length;
-    entries.push_back({i, at, at, {}, {}, axes.local(l.force), axes.local(l.moment)});
+    entries.push_back({i, at, at, {}, {}, axes.local(l.force), axes.local(l.whole_moment())});
   }
 
-  void operator()(const LineLoad& l) { spread(acting(s_, l)); }
-  void operator()(const SpreadLoad& l) {
-    for (const ActingLine& line : acting(s_, l)) spread(line);
-  }
-  void operator()(const GravityLoad& l) {
-    for (const ActingLine& line : acting(s_, l)) spread(line);
-  }
-  void operator()(const HeatLoad& l) { strain(l.on, free_strain(s_, l)); }
-  void operator()(const ShortenLoad& l) { strain(l.on, free_strain(s_, l)); }
-
- private:
-  void strain(MemberId on, const FreeStrain& free) {
+  void strain(const ActingStrain& free) {
     along.resize(spans_.all.size());
+    const std::size_t member = free.on.index;
     // Curvatures turn with the axes as forces across do.
-    const Vector curve = spans_.axes[on.index].local(local_axes(s_, s_[on]).global({0, free.curve_y, free.curve_z}));
-    for (std::size_t i = spans_.first[on.index]; i < spans_.first[on.index + 1]; ++i) {
+    const Vector curve = spans_.axes[member].local(local_axes(s_, s_[free.on]).global({0, free.curve_y, free.curve_z}));
+    for (std::size_t i = spans_.first[member]; i < spans_.first[member + 1]; ++i) {
       along[i].free.along += free.along;
       along[i].free.curve_y += curve.y;
       along[i].free.curve_z += curve.z;
@@ -156,9 +150,9 @@ void arrange(std::span<const Entry> entries, double length, std::vector<LoadPiec
 
 }  // namespace
 
-SpanLoads::SpanLoads(const Structure& structure, const Spans& spans, const LoadCase& loads) {
+SpanLoads::SpanLoads(const Structure& structure, const Spans& spans, const ActingLoads& loads) {
   Gathering gather(structure, spans);
-  for (const Load& l : loads.loads()) std::visit(gather, l);
+  gather.take(loads);
   std::vector<Entry>& entries = gather.entries;
   const auto by_span = [](const Entry& a, const Entry& b) { return a.span < b.span; };
   if (!std::is_sorted(entries.begin(), entries.end(), by_span))
@@ -192,57 +186,6 @@ SpanLoads::SpanLoads(const Structure& structure, const Spans& spans, const LoadC
     }
   }
   first_.back() = pieces_.size();
-}
-
-namespace {
-
-struct Sum {
-  const Structure& s;
-  Resultant r;
-
-  void add(const Vector& at, const Vector& force, const Vector& moment = {}) {
-    r.force += force;
-    r.moment += cross(at, force) + moment;
-    r.largest_force = std::max(r.largest_force, length(force));
-    r.largest_moment = std::max(r.largest_moment, length(moment));
-  }
-  Vector along(const Member& m, double x) const {
-    const Vector a = s.axis_start(m), b = s.axis_end(m);
-    return a + (b - a) * (x / s.length_of(m));
-  }
-  void line(const ActingLine& l) {
-    // A constant part at the middle, a triangular part at two thirds.
-    const Member& m = s[l.on];
-    add(along(m, (l.from + l.to) / 2), l.first * (l.to - l.from), l.first_moment * (l.to - l.from));
-    add(along(m, l.from + (l.to - l.from) * 2 / 3), (l.last - l.first) * ((l.to - l.from) / 2),
-        (l.last_moment - l.first_moment) * ((l.to - l.from) / 2));
-  }
-
-  void operator()(const PointLoad& l) { add(s[l.at].position, l.force, acting(s, l).moment); }
-  void operator()(const MemberLoad& given) {
-    const MemberLoad l = acting(s, given);
-    add(along(s[l.on], l.at), l.force, l.moment);
-  }
-  void operator()(const LineLoad& l) { line(acting(s, l)); }
-  void operator()(const SpreadLoad& l) {
-    for (const ActingLine& part : acting(s, l)) line(part);
-  }
-  void operator()(const GravityLoad& l) {
-    for (const ActingLine& part : acting(s, l)) line(part);
-    for (const PointMass& m : s.point_masses()) add(s[m.at].position + m.arm, l.acceleration * m.mass);
-  }
-  // Nothing is brought from outside.
-  void operator()(const HeatLoad&) {}
-  void operator()(const ShortenLoad&) {}
-  void operator()(const SettleLoad&) {}
-};
-
-}  // namespace
-
-Resultant resultant(const Structure& structure, const LoadCase& loads) {
-  Sum sum{structure, {}};
-  for (const Load& l : loads.loads()) std::visit(sum, l);
-  return sum.r;
 }
 
 }  // namespace corvex::solver

@@ -5,9 +5,14 @@
 #include <vector>
 
 #include "beam/span.hpp"
-#include "structure/acting_load.hpp"
+#include "structure/acting_loads.hpp"
 
 namespace corvex::solver {
+
+// What a free span does by itself (ActingStrain), in the axes in which its member bends.
+struct FreeStrain {
+  double along = 0, curve_y = 0, curve_z = 0;
+};
 
 // Along [from, to] of a span: a force at `from`, then a force per length that changes linearly to `to`, and what the
 // piece would do by itself if it were free: heat, lack of fit.
@@ -16,12 +21,12 @@ struct LoadPiece {
   Vector jump_force, jump_moment;  // N, N·m, at `from`
   Vector q0, slope;                // N/m at `from`, N/m²
   Vector m0, m_slope;              // moment per length: N·m/m at `from`, N/m
-  FreeStrain free{};               // in the axes in which the member bends
+  FreeStrain free{};
 };
 
 class SpanLoads {
  public:
-  SpanLoads(const Structure& structure, const Spans& spans, const LoadCase& loads);
+  SpanLoads(const Structure& structure, const Spans& spans, const ActingLoads& loads);
 
   // Covers the span from 0 to its length; a jump at the very end has a last piece of length zero.
   // Empty where the span bears no load.
@@ -33,12 +38,5 @@ class SpanLoads {
   std::vector<LoadPiece> pieces_;
   std::vector<std::size_t> first_;
 };
-
-// The sum of all loads of a case and of their moments about the origin, from their description alone.
-struct Resultant {
-  Vector force, moment;
-  double largest_force = 0, largest_moment = 0;  // of the single loads, which may cancel in the sum
-};
-Resultant resultant(const Structure& structure, const LoadCase& loads);
 
 }  // namespace corvex::solver

@@ -21,10 +21,6 @@ std::string point_at(const Structure& s, const Member& m, Length at) {
 
 }  // namespace
 
-double clean(double si, const NamedUnit& unit, double size) {
-  return std::abs(si) <= noise * size ? 0 : si / unit.si;
-}
-
 Cell place_cell(const Structure& s, const Member& m, Length at, const NamedUnit& unit) {
   const bool start = std::abs(at.si()) < 1e-9 * s.length_of(m);
   return {start ? 0 : at.si() / unit.si, point_at(s, m, at)};
@@ -43,19 +39,9 @@ std::vector<MemberFigure> internal_forces(const Structure& s, const Member& m) {
 
 CaseFigures::CaseFigures(const ModelUnits& units, const Solution& solution, std::size_t index)
     : s_(solution.structure()), u_(units), case_(solution[index]) {
-  Sizes& z = sizes_;
-  for (std::size_t i = 0; i < s_.points().size(); ++i) {
-    const Displacement d = case_.displacement(PointId{i});
-    z.move = std::max({z.move, std::abs(d.x.si()), std::abs(d.y.si()), std::abs(d.z.si())});
-    z.turn = std::max({z.turn, std::abs(d.rx.si()), std::abs(d.ry.si()), std::abs(d.rz.si())});
-  }
+  double stress = 0;
   for (std::size_t i = 0; i < s_.members().size(); ++i) {
     const MemberResult& m = members_.emplace_back(case_[MemberId{i}]);
-    for (const MemberFigure& f : member_figures()) {
-      if (!is_internal_force(f)) continue;
-      double& size = f.kind == MemberFigure::Kind::force ? z.force : z.moment;
-      size = std::max(size, f.diagram(m).largest().si);
-    }
     const Extreme e = m.movement();
     if (e.value.si > most_.value.si * (1 + noise)) most_ = e, most_member_ = i;
     const Stresses& found = stresses_.emplace_back(Stresses{m.max_stress(), m.min_stress(), m.von_mises()});
@@ -63,17 +49,10 @@ CaseFigures::CaseFigures(const ModelUnits& units, const Solution& solution, std:
     if (worst && (!worst_stress_ || worst->value.si() > worst_stress_->value.si() * (1 + noise)))
       worst_stress_ = worst, worst_member_ = i;
     for (const auto* one : {&found.tension, &found.compression, &found.mises})
-      if (*one) z.stress = std::max(z.stress, std::abs((*one)->value.si()));
+      if (*one) stress = std::max(stress, std::abs((*one)->value.si()));
   }
-  const Balance b = case_.balance();
-  z.force = std::max({z.force, std::abs(b.applied.x.si()), std::abs(b.applied.y.si()), std::abs(b.applied.z.si())});
-  z.move = std::max(z.move, most_.value.si);
-  const double size = s_.bounds().diagonal();
-  // Where there is no moment at all, the noise of one is a force's noise times a lever.
-  z.moment = std::max(z.moment, z.force * size * 1e-3);
-  // Under moments alone the noise of a force is theirs over a lever.
-  if (size > 0) z.force = std::max(z.force, z.moment / size * 1e-3);
-  z.turn = std::max(z.turn, size > 0 ? z.move / size * 1e-3 : 0);
+  sizes_ = format::sizes_of(s_, case_, members_);
+  sizes_.stress = stress;
 }
 
 std::vector<std::size_t> CaseFigures::members_by_use() const {

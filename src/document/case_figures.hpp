@@ -8,16 +8,12 @@
 #include "corvex/figures.hpp"
 #include "corvex/file.hpp"
 #include "corvex/page.hpp"
+#include "format/sizes.hpp"
 
 namespace corvex::document {
 
-// The largest figure of each kind: beside it noise is told from values.
-struct Sizes {
-  double force = 0, moment = 0, move = 0, turn = 0, stress = 0;
-};
-
-// Of a figure in SI units: in the unit for print, rounding noise as 0.
-double clean(double si, const NamedUnit& unit, double size);
+using format::clean;
+using format::Sizes;
 
 // How far along a member, and the point that stands there.
 Cell place_cell(const Structure& s, const Member& m, Length at, const NamedUnit& unit);

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "document/number.hpp"
 #include "document/result_tables.hpp"
 
 namespace corvex::document {
@@ -56,7 +57,7 @@ Table reactions_table(const CaseFigures& c, const Selection& selection) {
   for (std::size_t k = s.is_plane() ? 5 : 3; k < 6; ++k)
     if (std::any_of(s.supports().begin(), s.supports().end(), [&](const PointSupport& p) { return gives(c, p, k); }))
       parts.push_back(k);
-  Table t{.name = "reactions", .title = "Reactions", .load_case = c.result().name()};
+  Table t{.name = "reactions", .title = "Reactions, global axes", .load_case = c.result().name()};
   t.columns = {words_column("point", true)};
   for (const std::size_t k : parts) t.columns.push_back(number_column(heads[k], (k < 3 ? u.force : u.moment).text));
   const auto row = [&](const std::string& name, const Reaction& r, const auto& gives) {
@@ -94,11 +95,12 @@ Table reactions_table(const CaseFigures& c, const Selection& selection) {
   row("sum", b.reacted, forces);
   row("loads", b.applied, forces);
   for (Row* last : {&t.rows.back(), &t.rows[t.rows.size() - 2]}) last->use = For::people;
+  add_up(t, 1);
   return t;
 }
 
 Table reactions_by_case(const std::vector<CaseFigures>& cases, const Selection& selection) {
-  Table t{.name = "reactions", .title = "Reactions", .use = For::people};
+  Table t{.name = "reactions", .title = "Reactions, global axes", .use = For::people};
   if (cases.empty()) return t;
   std::vector<Table> each;
   for (const CaseFigures& c : cases) each.push_back(reactions_table(c, selection));
@@ -116,6 +118,7 @@ Table reactions_by_case(const std::vector<CaseFigures>& cases, const Selection& 
       t.row(std::move(cells));
     }
   t.after = each.front().after;
+  if (selection.whole) add_up(t, 2);
   return t;
 }
 
@@ -152,7 +155,7 @@ Table movements_table(const CaseFigures& c, const Selection& selection) {
   const ModelUnits& u = c.units();
   const bool plane = s.is_plane();
   const std::string& l = u.deflection.text;
-  Table t{.name = "displacements", .title = "Displacements", .load_case = c.result().name()};
+  Table t{.name = "displacements", .title = "Displacements, global axes", .load_case = c.result().name()};
   t.columns = {words_column("point", true), number_column("x", l), number_column("y", l)};
   if (!plane) t.columns.push_back(number_column("z", l));
   // Where no beam is, no point has rotations.
@@ -178,7 +181,7 @@ Table movements_table(const CaseFigures& c, const Selection& selection) {
 Table inner_forces_table(const CaseFigures& c, const Selection& selection) {
   const Structure& s = c.structure();
   const ModelUnits& u = c.units();
-  Table t{.name = "internal", .title = "Internal forces", .load_case = c.result().name()};
+  Table t{.name = "internal", .title = "Internal forces, local axes", .load_case = c.result().name()};
   Column member = words_column("member", true), symbol = words_column("", true), unit = words_column("unit", true);
   member.grouped = true;
   symbol.data_head = "figure";

@@ -6,6 +6,7 @@
 
 #include "corvex/document.hpp"
 #include "document/number.hpp"
+#include "format/verdicts.hpp"
 
 namespace corvex::document {
 namespace {
@@ -146,14 +147,16 @@ class Comparisons {
     const auto met = c.limits_met();
     if (!met) return "";
     const bool exceeded = c.limits.count(Verdict::State::exceeded) > 0;
-    Cell cell(*met ? "met" : exceeded ? "NOT MET" : "NOT CHECKED");
+    Cell cell(format::verdict(*met       ? Verdict::State::met
+                              : exceeded ? Verdict::State::exceeded
+                                         : Verdict::State::not_checked));
     cell.tone = *met ? Tone::good : Tone::bad;
     return cell;
   }
   static Cell hand_cell(const Compared& c) {
     const auto agrees = c.hand_agrees();
     if (!agrees) return "";
-    Cell cell(*agrees ? "agrees" : "DIFFERS");
+    Cell cell(format::agreement(*agrees));
     cell.tone = *agrees ? Tone::good : Tone::bad;
     return cell;
   }

@@ -127,7 +127,7 @@ EnvelopeTables::EnvelopeTables(const ModelUnits& units, const Solution& solution
 }
 
 Table EnvelopeTables::inner_forces() const {
-  Table t = ranges("envelope", "Internal forces", "member", &u_.length.text);
+  Table t = ranges("envelope", "Internal forces, local axes", "member", &u_.length.text);
   for (const std::size_t i : rows_.shown) {
     const MemberEnvelope& e = members_[i];
     const Member& m = s_.members()[i];
@@ -189,7 +189,7 @@ Table EnvelopeTables::movements() const {
   static constexpr const char* names[] = {"x", "y", "z", "about x", "about y", "about z"};
   Sixes moves{.all = {}, .size = {}, .first = sizes_.move, .second = 0};
   for (std::size_t i = 0; i < s_.points().size(); ++i) moves.add(displacement_envelope(solution_, PointId{i}));
-  Table t = ranges("envelope", "Displacements", "point", nullptr);
+  Table t = ranges("envelope", "Displacements, global axes", "point", nullptr);
   const Rows rows = chosen(moves.size, selection_.points, selection_.all, short_points / 2, true);
   for (const std::size_t i : rows.shown) {
     const bool turns = solution_[solution_.judged().front()].turns(PointId{i});
@@ -213,7 +213,7 @@ Table EnvelopeTables::reactions() const {
     reactions.add(reaction_envelope(solution_, p.at));
     marked.push_back(selection_.points[p.at.index]);
   }
-  Table t = ranges("envelope-reactions", "Reactions", "point", nullptr);
+  Table t = ranges("envelope-reactions", "Reactions, global axes", "point", nullptr);
   const Rows rows = chosen(reactions.size, marked, selection_.all, short_points, false);
   for (const std::size_t i : rows.shown)
     for (std::size_t k = 0; k < 6; ++k) {

@@ -5,6 +5,7 @@
 
 #include "corvex/document.hpp"
 #include "document/number.hpp"
+#include "format/verdicts.hpp"
 
 namespace corvex::document {
 namespace {
@@ -92,7 +93,7 @@ Table table_of(const Verification& hand, const ModelUnits& units, std::size_t pa
       return std::isnan(v) ? Cell(difference(v, c, unit))
                            : Cell(c.absolute ? v / unit.si : v * 100, difference(v, c, unit));
     };
-    Cell verdict = c.agrees ? "agrees" : "DIFFERS";
+    Cell verdict = format::agreement(c.agrees);
     verdict.tone = c.agrees ? Tone::good : Tone::bad;
     const bool worked = !c.formula.text.empty();
     t.row({c.what, c.load_case, value(c.hand.si), value(c.computed.si), unit.text, verdict, share(c.deviation),

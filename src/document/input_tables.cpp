@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "corvex/document.hpp"
+#include "corvex/load_words.hpp"
 #include "document/number.hpp"
 
 namespace corvex::document {
@@ -113,83 +114,53 @@ class LoadRows {
  public:
   LoadRows(const ModelUnits& units, const Structure& s, Table& table) : u_(units), s_(s), t_(table) {}
 
-  void operator()(const PointLoad& l) { both(s_[l.at].name, "", l.force, l.moment, through(l.through)); }
-  void operator()(const MemberLoad& l) {
-    both(fmt::format("{} at {}", s_[l.on].name, place(l.at)), "", l.force, l.moment, axes(l.axes) + through(l.through));
-  }
-  void operator()(const LineLoad& l) {
-    std::string on = s_[l.on].name;
-    if (l.from != 0 || l.to)
-      on += fmt::format(" from {} to {}", place(l.from), place(l.to.value_or(s_.length_of(s_[l.on]))));
-    const std::string acts = axes(l.axes) + (l.per == Per::plan ? ", per length in plan" : "") + through(l.through);
-    const bool even = length(l.first - l.last) <= noise * std::max(length(l.first), length(l.last));
-    row(on, even ? "line load" : "line load, first", l.first, u_.line, acts);
-    if (!even) row(on, "line load, last", l.last, u_.line, acts);
-  }
-  void operator()(const SpreadLoad& l) {
-    std::string on;
-    constexpr std::size_t most = 6;
-    for (std::size_t i = 0; i < l.on.size() && i < most; ++i) on += (i > 0 ? ", " : "") + s_[l.on[i]].name;
-    if (l.on.size() > most) on += fmt::format(" and {} more", l.on.size() - most);
-    row(on, "force, spread evenly", l.force, u_.force, axes(l.axes) + through(l.through));
-  }
-  void operator()(const HeatLoad& l) {
-    const std::string value =
-        l.across == HeatLoad::Across::nothing
-            ? fmt::format("{} K everywhere", short_number(l.plus, 6))
-            : fmt::format("{0} K on the side of +{2}, {1} K on that of -{2}", short_number(l.plus, 6),
-                          short_number(l.minus, 6), l.across == HeatLoad::Across::y ? "y" : "z");
-    row(s_[l.on].name, "change of temperature", value);
-  }
-  void operator()(const ShortenLoad& l) {
-    row(s_[l.on].name, l.by < 0 ? "made too long" : "made too short",
-        fmt::format("by {} {}", short_number(std::abs(l.by) / u_.deflection.si, 6), u_.deflection.text));
-  }
-  void operator()(const SettleLoad& l) {
-    if (length(l.move) > 0) row(s_[l.at].name, "support moves", l.move, u_.deflection, "");
-    if (length(l.turn) > 0) row(s_[l.at].name, "support turns", l.turn, u_.angle, "");
-  }
-  void operator()(const GravityLoad& l) {
-    row("all members and masses", "own weight", l.acceleration, {"m/s²", 1}, through(l.through));
+  void add(const Load& load) {
+    words_ = load_words(s_, load, u_);
+    std::visit([this](const auto& l) { rows_of(l); }, load);
   }
 
  private:
-  std::string place(double at) const { return short_number(at / u_.length.si, 6) + " " + u_.length.text; }
-  static std::string axes(LoadAxes a) { return a == LoadAxes::member ? "in the member's own axes" : ""; }
-  std::string through(const std::optional<Through>& t) const {
-    if (!t) return "";
-    if (t->place == Through::Place::shear_centre) return ", through the shear centre";
-    if (t->place == Through::Place::centroid) return ", through the centroid";
-    return fmt::format(", through y = {}, z = {} of the section", place(t->y.si()), place(t->z.si()));
+  void rows_of(const PointLoad& l) { force_and_moment(l.force, l.moment); }
+  void rows_of(const MemberLoad& l) { force_and_moment(l.force, l.moment); }
+  void rows_of(const LineLoad& l) {
+    const bool even = length(l.first - l.last) <= noise * std::max(length(l.first), length(l.last));
+    row(even ? words_.kind : words_.kind + ", first", l.first, u_.line);
+    if (!even) row(words_.kind + ", last", l.last, u_.line);
   }
+  void rows_of(const SpreadLoad& l) { row(words_.kind, l.force, u_.force); }
+  void rows_of(const HeatLoad&) { row_of_words(); }
+  void rows_of(const ShortenLoad&) { row_of_words(); }
+  void rows_of(const SettleLoad& l) {
+    if (length(l.move) > 0) row(words_.kind, l.move, u_.deflection);
+    if (length(l.turn) > 0) row(words_.kind + ", rotation", l.turn, u_.angle);
+  }
+  void rows_of(const GravityLoad& l) { row(words_.kind, l.acceleration, {"m/s²", 1}); }
 
-  void both(const std::string& on, const std::string& what, const Vector& force, const Vector& moment,
-            const std::string& acts) {
-    if (length(force) > 0 || !(length(moment) > 0)) row(on, "force" + what, force, u_.force, acts);
-    if (length(moment) > 0) row(on, "moment" + what, moment, u_.moment, acts);
+  void force_and_moment(const Vector& force, const Vector& moment) {
+    if (length(force) > 0 || !(length(moment) > 0)) row(name(LoadKind::force), force, u_.force);
+    if (length(moment) > 0) row(name(LoadKind::moment), moment, u_.moment);
   }
-  static std::string trimmed(const std::string& acts) { return acts.starts_with(", ") ? acts.substr(2) : acts; }
-  void row(const std::string& on, const std::string& what, const Vector& v, const NamedUnit& unit,
-           const std::string& acts) {
+  void row(const std::string& what, const Vector& v, const NamedUnit& unit) {
     const double parts[] = {v.x, v.y, v.z};
-    std::vector<Cell> cells{on, what};
+    std::vector<Cell> cells{words_.on, what};
     // A moment in the plane is about z alone.
     for (std::size_t k = 0; k < axes_of(s_) + (s_.is_plane() ? 1 : 0); ++k)
       cells.push_back(std::abs(parts[k]) <= noise * length(v) ? Cell() : Cell(parts[k] / unit.si));
     cells.emplace_back(unit.text);
-    cells.emplace_back(trimmed(acts));
+    cells.emplace_back(words_.remark);
     t_.row(std::move(cells));
   }
-  void row(const std::string& on, const std::string& what, const std::string& value) {
-    std::vector<Cell> cells{on, what};
+  void row_of_words() {
+    std::vector<Cell> cells{words_.on, words_.kind};
     cells.resize(6);
-    cells.emplace_back(value);
+    cells.emplace_back(words_.value);
     t_.row(std::move(cells));
   }
 
   const ModelUnits& u_;
   const Structure& s_;
   Table& t_;
+  LoadWords words_;
 };
 
 }  // namespace
@@ -201,7 +172,7 @@ Table loads_table(const ModelUnits& units, const Structure& s, std::size_t load_
                number_column("z"),       words_column("unit"),       words_column("acts")};
   t.columns[5].tied = true;
   LoadRows rows(units, s, t);
-  for (const Load& load : c.loads()) std::visit(rows, load);
+  for (const Load& load : c.loads()) rows.add(load);
   return t;
 }
 

@@ -162,19 +162,25 @@ Table ends_table(const CaseFigures& c, const Selection& selection) {
   for (std::size_t i = 0; i < s.members().size(); ++i) {
     if (!selection.members[i]) continue;
     const MemberResult& m = c.member(i);
-    const Axes axes = local_axes(s, m.member());
+    const Member& member = m.member();
+    const Axes axes = local_axes(s, member);
     // Where a member goes through a point, what it gives there is the sum of both sides.
     const std::vector<Joint> joints = m.joints();
+    std::size_t point = 0;  // of the member's points
     for (std::size_t k = 0; k < joints.size();) {
       Vector force, moment;
       const PointId at = joints[k].point;
       const bool start = k == 0;
+      const double share = s.place_of(member, point++) / s.length_of(member);
+      const Vector arm = member.arm_start + (member.arm_end - member.arm_start) * share;
       for (; k < joints.size() && joints[k].point == at; ++k) {
         const SectionState& q = joints[k].state;
         const double sign = joints[k].side == Side::after ? 1 : -1;
         force += axes.global(Vector{q.axial.si(), -q.shear_y.si(), -q.shear_z.si()}) * sign;
         moment += axes.global(Vector{q.torsion.si(), -q.moment_y.si(), q.moment_z.si()}) * sign;
       }
+      // A rigid arm gives its joint the moment of the force at its end too.
+      moment += cross(arm, force);
       std::vector<Cell> cells{m.member().name, start ? "start" : k == joints.size() ? "end" : "through", s[at].name};
       const double f[] = {force.x, force.y, force.z}, n[] = {moment.x, moment.y, moment.z};
       for (std::size_t c3 = 0; c3 < (s.is_plane() ? 2u : 3u); ++c3)

@@ -5,14 +5,14 @@
 
 #include "corvex/number.hpp"
 #include "corvex/page.hpp"
+#include "format/sizes.hpp"
 
 namespace corvex::document {
 
 // How many rows short tables have.
 inline constexpr std::size_t short_members = 6, short_points = 8;
 
-// Below this share of its largest neighbour a figure is rounding noise, and is shown as 0.
-inline constexpr double noise = 1e-9;
+using format::noise;
 
 // Columns that a terminal needs to show the text: two for characters of East Asian scripts, none for marks that stand
 // upon the character before them (Unicode Standard Annex 11).
@@ -20,6 +20,9 @@ std::size_t width(const std::string& text);
 
 // "1 point", "3 points"
 std::string count(std::size_t n, const char* what);
+
+// The numbers of the columns from this one on are added up: they have the same decimals.
+void add_up(Table& table, std::size_t from);
 
 // The rows that people read, with the words beneath them; none of a table for other programs.
 Table for_people(const Table& table);

@@ -19,11 +19,20 @@ constexpr std::size_t short_cases = 8;
 }  // namespace
 
 Words sign_rules(const Structure& s) {
+  const bool beams =
+      std::any_of(s.members().begin(), s.members().end(), [](const Member& m) { return m.kind == MemberKind::beam; });
+  const char* const internal =
+      !beams         ? "Signs: N + is tension."
+      : s.is_plane() ? "Signs: N + is tension. M + has tension on the side of local -y (below, where y points up). V = "
+                       "dM/dx."
+                     : "Signs, local axes: N + is tension. Mz + has tension on the side of -y, My + on the side of -z. "
+                       "Vy = dMz/dx, Vz = dMy/dx. T + is right-handed about x, on the face towards the end of the "
+                       "member.";
   return {
-      {{"",
-        "Signs: N + is tension. M + has tension on the member's -y side (below, where its y points up); V = dM/dx."},
+      {{"", internal},
        {"",
-        "Places count from the member's first point. Reactions act on the structure; their sum and the loads cancel."},
+        "Places count from the member's first point. Reactions (global axes) act on the structure; their sum and the "
+        "loads cancel."},
        {"",
         "Sag is the worst reading of the deflection over its length: the distance from the chord between two points, the "
         "difference of the ends, or the displacement of a free end."},

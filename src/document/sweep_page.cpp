@@ -6,6 +6,7 @@
 
 #include "corvex/document.hpp"
 #include "document/number.hpp"
+#include "format/verdicts.hpp"
 
 namespace corvex::document {
 namespace {
@@ -100,7 +101,11 @@ class SweepTable {
 
   void add_limits(const SweepRun& r, std::vector<Cell>& cells) const {
     const bool unknown_only = r.exceeded && r.exceeded->state == Verdict::State::not_checked;
-    Cell verdict(!r.limits_met ? "" : *r.limits_met ? "met" : unknown_only ? "NOT CHECKED" : "NOT MET");
+    Cell verdict("");
+    if (r.limits_met)
+      verdict = format::verdict(*r.limits_met  ? Verdict::State::met
+                                : unknown_only ? Verdict::State::not_checked
+                                               : Verdict::State::exceeded);
     verdict.tone = r.limits_met.value_or(true) ? Tone::good : Tone::bad;
     cells.push_back(std::move(verdict));
     // "safety of rail in full: 1.2, at least 1.5"

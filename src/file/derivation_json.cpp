@@ -18,7 +18,7 @@ class DerivationWriter {
     if (!s.equation.text.empty()) j["equation"] = text(s.equation);
     if (!s.unknown.empty()) j["unknown"] = s.unknown;
     if (!s.formula.text.empty()) j["numbers"] = text(s.formula);
-    if (s.result) j["result"] = s.result->si, j["unit"] = base_units(s.result->dimension);
+    if (s.result) j["result"] = s.result->si, j["unit"] = unit_for(s.result->dimension, si_units()).text;
     if (!s.remark.empty()) j["remark"] = s.remark;
     return j;
   }
@@ -32,7 +32,7 @@ class DerivationWriter {
   Json operator()(const DerivationTable& t) const {
     Json j = {{"table", t.name}, {"title", t.title}, {"columns", Json::array()}, {"rows", Json::array()}};
     for (const DerivationTable::Column& c : t.columns)
-      j["columns"].push_back(c.dimension ? Json{{"head", c.head}, {"unit", base_units(*c.dimension)}}
+      j["columns"].push_back(c.dimension ? Json{{"head", c.head}, {"unit", unit_for(*c.dimension, si_units()).text}}
                                          : Json{{"head", c.head}});
     for (const auto& row : t.rows) {
       Json cells = Json::array();
@@ -75,7 +75,7 @@ std::string derivation_json(const Derivation& d, const std::vector<BothWays>& bo
   Json& pairs = j["both_ways"] = Json::array();
   for (const BothWays& b : both)
     pairs.push_back({{"what", b.what},
-                     {"unit", base_units(b.derived.dimension)},
+                     {"unit", unit_for(b.derived.dimension, si_units()).text},
                      {"derived", b.derived.si},
                      {"solved", b.solved.si},
                      {"difference", b.difference}});

@@ -1,11 +1,11 @@
 // Points: coordinates, places found from other points in any order, families, a table.
 #include <algorithm>
 
-#include "corvex/number.hpp"
 #include "corvex/placement.hpp"
 #include "file/bounds.hpp"
 #include "file/entry_order.hpp"
 #include "file/parts.hpp"
+#include "structure/words.hpp"
 
 namespace corvex::file {
 namespace {
@@ -270,8 +270,8 @@ std::optional<Vector> PointReader::point_between(const Node& points, const Node&
   const auto x = quantities_.position(*at, L);
   if (!x) return std::nullopt;
   if (*x < 0 || *x > L * (1 + 1e-12)) {
-    errors_.fail(*at, fmt::format("{} m is not between the points, which are {} m apart", short_number(*x, 6),
-                                  short_number(L, 6)));
+    errors_.fail(*at, fmt::format("{} is not between the points, which are {} apart", length_words(structure_, *x),
+                                  length_words(structure_, L)));
     return std::nullopt;
   }
   return between(*a, *b, *x / L);

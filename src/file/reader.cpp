@@ -127,6 +127,7 @@ void Reader::begin_structure(const Node* points) {
     }
   }
   model_.structure = three ? Structure::space(name, up) : Structure::plane(name);
+  model_.structure.print_units(model_.units);
 }
 
 // The part of the model that could be read may have mistakes of its own, which are told in the same go.

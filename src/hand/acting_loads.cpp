@@ -1,10 +1,11 @@
 // The loads of a case as they act on joints and members, each with a name.
+#include "structure/acting_loads.hpp"
+
 #include <fmt/format.h>
 
 #include <algorithm>
 
 #include "hand/skeleton.hpp"
-#include "structure/acting_load.hpp"
 
 namespace corvex::hand {
 namespace {
@@ -13,12 +14,44 @@ class Gathering {
  public:
   Gathering(const Skeleton& k, Acting& acting) : k_(k), s_(*k.structure), a_(acting) {}
 
-  void operator()(const PointLoad& l) {
-    const bool only_moment = zero(l.force);
-    a_.joints.push_back({l.at.index, l.force, acting(s_, l).moment, only_moment ? next('M') : next('P')});
+  // Names count the loads of a kind as the file has them.
+  void take(const ActingLoads& loads, const LoadCase& given) {
+    const Vector up = s_.up_direction();
+    for (const Load& load : given.loads()) kinds_.push_back(kind_of(load, up));
+    auto mass = loads.masses.begin();
+    for (const ActingForce& f : loads.forces) {
+      for (; mass != loads.masses.end() && mass->load < f.load; ++mass) add(*mass);
+      add(f);
+    }
+    for (; mass != loads.masses.end(); ++mass) add(*mass);
+    std::string name;
+    for (std::size_t i = 0; i < loads.lines.size(); ++i) {
+      const ActingLine& l = loads.lines[i];
+      const LoadKind kind = kinds_[l.load];
+      const bool gravity = kind == LoadKind::self_weight || kind == LoadKind::acceleration;
+      if (i == 0 || l.load != loads.lines[i - 1].load) name = next(gravity ? 'g' : 'q');
+      a_.lines.push_back({l.on.index, l.from, l.to, l.first, l.last, l.first_moment, l.last_moment, name, kind});
+    }
+    for (const ActingStrain& free : loads.strains) add(free);
+    for (const ActingMovement& l : loads.movements) add(l);
+    for (const Load& load : given.loads()) {
+      if (const auto* l = std::get_if<HeatLoad>(&load))
+        a_.changes.push_back({LoadKind::temperature_change, l->on.index, l->plus,
+                              l->across == HeatLoad::Across::nothing ? l->plus : l->minus, 0});
+      if (const auto* l = std::get_if<ShortenLoad>(&load))
+        a_.changes.push_back({LoadKind::lack_of_fit, l->on.index, 0, 0, l->by});
+    }
   }
-  void operator()(const MemberLoad& given) {
-    const MemberLoad l = acting(s_, given);
+
+ private:
+  std::string next(char letter) { return fmt::format("{}{}", letter, ++count_[letter - 'A']); }
+
+  void add(const ActingForce& l) {
+    std::string name = zero(l.force) ? next('M') : next('P');
+    if (l.point) {
+      a_.joints.push_back({l.point->index, l.force, l.whole_moment(), std::move(name), kinds_[l.load]});
+      return;
+    }
     const std::size_t begin = k_.first[l.on.index], end = k_.first[l.on.index + 1];
     // At a point in between the load belongs to the piece behind it.
     const double snap = 1e-9 * s_.length_of(s_[l.on]);
@@ -28,46 +61,30 @@ class Gathering {
     double at = std::clamp(l.at - p.start, 0.0, p.length);
     if (at < snap) at = 0;
     if (at > p.length - snap) at = p.length;
-    a_.places.push_back({i, at, l.force, l.moment, zero(l.force) ? next('M') : next('P')});
+    a_.places.push_back({i, at, l.force, l.whole_moment(), std::move(name), kinds_[l.load]});
   }
-  void operator()(const LineLoad& l) { line(acting(s_, l), next('q')); }
-  void operator()(const SpreadLoad& l) {
-    const std::string name = next('q');
-    for (const ActingLine& one : acting(s_, l)) line(one, name);
+  void add(const ActingMass& m) {
+    a_.joints.push_back({m.at.index, m.force, cross(m.arm, m.force), next('W'), kinds_[m.load]});
   }
-  void operator()(const GravityLoad& l) {
-    const std::string name = next('g');
-    for (const ActingLine& one : acting(s_, l)) line(one, name);
-    for (const PointMass& m : s_.point_masses())
-      a_.joints.push_back({m.at.index, l.acceleration * m.mass, cross(m.arm, l.acceleration * m.mass), next('W')});
-  }
-  void operator()(const HeatLoad& l) { strain(l.on, free_strain(s_, l)); }
-  void operator()(const ShortenLoad& l) { strain(l.on, free_strain(s_, l)); }
-  void operator()(const SettleLoad& l) {
+  void add(const ActingMovement& l) {
     a_.ground.resize(k_.holds.size(), 0);
     for (std::size_t i = 0; i < k_.holds.size(); ++i)
       if (const Hold& h = k_.holds[i]; h.point == l.at.index)
         a_.ground[i] += dot(h.direction, h.turning ? l.turn : l.move);
   }
-
- private:
-  std::string next(char letter) { return fmt::format("{}{}", letter, ++count_[letter - 'A']); }
-
-  void line(const ActingLine& l, const std::string& name) {
-    a_.lines.push_back({l.on.index, l.from, l.to, l.first, l.last, l.first_moment, l.last_moment, name});
-  }
-  void strain(MemberId on, const FreeStrain& free) {
+  void add(const ActingStrain& free) {
     a_.strains.resize(s_.members().size());
-    Strain& sum = a_.strains[on.index];
+    Strain& sum = a_.strains[free.on.index];
     // Curvatures turn with the axes as forces across do.
-    const Axes& axes = k_.pieces[k_.first[on.index]].axes;
-    const Vector curve = axes.local(local_axes(s_, s_[on]).global({0, free.curve_y, free.curve_z}));
+    const Axes& axes = k_.pieces[k_.first[free.on.index]].axes;
+    const Vector curve = axes.local(local_axes(s_, s_[free.on]).global({0, free.curve_y, free.curve_z}));
     sum.along += free.along, sum.curve_y += curve.y, sum.curve_z += curve.z;
   }
 
   const Skeleton& k_;
   const Structure& s_;
   Acting& a_;
+  std::vector<LoadKind> kinds_;  // of each load of the case
   std::array<int, 64> count_{};
 };
 
@@ -75,8 +92,7 @@ class Gathering {
 
 Acting acting_on(const Skeleton& skeleton, const LoadCase& loads) {
   Acting all;
-  Gathering gather(skeleton, all);
-  for (const Load& l : loads.loads()) std::visit(gather, l);
+  Gathering(skeleton, all).take(acting_loads(*skeleton.structure, loads), loads);
   all.index(skeleton);
   return all;
 }

@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "corvex/acting.hpp"
 #include "corvex/diagram.hpp"
 #include "structure/rigidity.hpp"
 
@@ -67,6 +68,7 @@ struct LineOn {
   double from = 0, to = 0;
   Vector first{}, last{}, first_moment{}, last_moment{};
   std::string name{};
+  LoadKind kind = LoadKind::line_load;
 
   Vector at(double x) const { return first + (last - first) * ((x - from) / (to - from)); }
   Vector moment_at(double x) const { return first_moment + (last_moment - first_moment) * ((x - from) / (to - from)); }
@@ -76,11 +78,20 @@ struct PlaceOn {
   double at = 0;  // along the piece
   Vector force{}, moment{};
   std::string name{};
+  LoadKind kind = LoadKind::force;
 };
 struct JointOn {
   std::size_t point = 0;
   Vector force{}, moment{};
   std::string name{};
+  LoadKind kind = LoadKind::force;
+};
+// A temperature change, on the sides of + and − of the section, or a lack of fit.
+struct FreeChange {
+  LoadKind kind = LoadKind::temperature_change;
+  std::size_t member = 0;
+  double plus = 0, minus = 0;  // K
+  double shorter_by = 0;       // m
 };
 // What a member does by itself when nothing holds it.
 struct Strain {
@@ -93,6 +104,7 @@ struct Acting {
   std::vector<LineOn> lines{};
   std::vector<PlaceOn> places{};
   std::vector<JointOn> joints{};
+  std::vector<FreeChange> changes{};
   std::vector<Strain> strains{};  // of each member; empty where none
   std::vector<double> ground{};   // movement of each hold along its direction; empty where none
 

@@ -5,10 +5,10 @@
 #include <algorithm>
 
 #include "corvex/modes.hpp"
-#include "corvex/number.hpp"
 #include "hand/names.hpp"
 #include "quantity/ascii.hpp"
 #include "structure/checks.hpp"
+#include "structure/words.hpp"
 
 namespace corvex::hand {
 namespace {
@@ -238,8 +238,8 @@ class Work {
                                     name(e->quantity.dimension)));
     }
     if (!(x >= -1e-9 * L && x <= L * (1 + 1e-9)))
-      return fail("at", fmt::format("{} m is not on member '{}', which is {} m long", short_number(x, 6), f.of,
-                                    short_number(L, 6)));
+      return fail("at", fmt::format("{} is not on member '{}', which is {} long", length_words(s_, x), f.of,
+                                    length_words(s_, L)));
     w.target.at = Length::si(std::clamp(x, 0.0, L));
     if (f.take == Take::start || f.take == Take::end)
       fail("take", "a place is given by 'at' already");

@@ -59,6 +59,11 @@ DerivationTable pieces_table(const Skeleton& k) {
   return t;
 }
 
+// In space a section without an axis of symmetry along y or z bends about its principal axes.
+bool has_turned_sections(const Skeleton& k) {
+  return std::any_of(k.pieces.begin(), k.pieces.end(), [](const Piece& p) { return p.beam && p.turn != 0; });
+}
+
 DerivationTable rigidities_table(const ForceMethod& m) {
   const Skeleton& k = m.skeleton();
   DerivationTable t{.name = "rigidities", .title = "Rigidities"};
@@ -73,14 +78,19 @@ DerivationTable rigidities_table(const ForceMethod& m) {
     double Flexibility::*flexibility;
   };
   std::vector<Column> columns;
-  for (const Column& c : {Column{k.plane ? "EI" : "EIz", bending, &Flexibility::EIz},
-                          {"EIy", bending, &Flexibility::EIy},
+  const bool turned = has_turned_sections(k);
+  const auto head = [&](const char* plane, const char* space, const char* principal) {
+    return k.plane ? plane : turned ? principal : space;
+  };
+  for (const Column& c : {Column{head("EI", "EIz", "EI1"), bending, &Flexibility::EIz},
+                          {head("", "EIy", "EI2"), bending, &Flexibility::EIy},
                           {"GJ", bending, &Flexibility::GJ},
-                          {k.plane ? "GAs" : "GAy", dimension::force, &Flexibility::GAy},
-                          {"GAz", dimension::force, &Flexibility::GAz}}) {
+                          {head("GAs", "GAy", "GA1"), dimension::force, &Flexibility::GAy},
+                          {head("", "GAz", "GA2"), dimension::force, &Flexibility::GAz}}) {
     const bool counts = !k.plane || (c.flexibility != &Flexibility::EIy && c.flexibility != &Flexibility::GAz);
     if (counts && any(c.flexibility)) columns.push_back(c), t.columns.push_back({c.head, c.dimension});
   }
+  if (turned) t.columns.push_back({"α", dimension::angle});
   for (std::size_t i = 0; i + 1 < k.first.size(); ++i) {
     const Member& member = k.structure->members()[i];
     const Piece& p = k.pieces[k.first[i]];
@@ -90,6 +100,7 @@ DerivationTable rigidities_table(const ForceMethod& m) {
       const double f = p.flexible.*c.flexibility;
       row.push_back(f > 0 ? number_cell(1 / f) : word_cell("–"));
     }
+    if (turned) row.push_back(number_cell(p.turn));
     t.rows.push_back(std::move(row));
   }
   return t;
@@ -106,7 +117,7 @@ class LoadTables {
   explicit LoadTables(const ForceMethod& m) : k_(m.skeleton()), s_(*k_.structure), a_(m.acting) {}
 
   void operator()(DerivationChapter& chapter) const {
-    for (DerivationTable& t : std::array{forces(), lines(), turning(), strains(), settlements(), springs()})
+    for (DerivationTable& t : std::array{forces(), lines(), turning(), changes(), strains(), settlements(), springs()})
       if (!t.rows.empty()) chapter.items.emplace_back(std::move(t));
   }
 
@@ -118,38 +129,37 @@ class LoadTables {
 
   DerivationTable forces() const {
     DerivationTable t{.name = "forces", .title = "Loads at places"};
-    t.columns = {{"load", {}}, {"at", {}}, {"place", dimension::length}};
+    t.columns = {{"load", {}}, {"kind", {}}, {"at", {}}, {"place", dimension::length}};
     add_axes(t, "F", dimension::force);
     if (k_.plane)
       t.columns.push_back({"M", dimension::moment});
     else
       add_axes(t, "M", dimension::moment);
-    const auto add = [&](const std::string& name, const std::string& at, Cell place, const Vector& f,
-                         const Vector& moment) {
-      std::vector<Cell> row{word_cell(name), word_cell(at), std::move(place)};
-      add_vector(row, f, k_.plane);
+    const auto add = [&](const auto& load, const std::string& at, Cell place) {
+      std::vector<Cell> row{word_cell(load.name), word_cell(name(load.kind)), word_cell(at), std::move(place)};
+      add_vector(row, load.force, k_.plane);
       if (k_.plane)
-        row.push_back(number_cell(moment.z));
+        row.push_back(number_cell(load.moment.z));
       else
-        add_vector(row, moment, false);
+        add_vector(row, load.moment, false);
       t.rows.push_back(std::move(row));
     };
-    for (const JointOn& l : a_.joints) add(l.name, s_.points()[l.point].name, word_cell(""), l.force, l.moment);
+    for (const JointOn& l : a_.joints) add(l, s_.points()[l.point].name, word_cell(""));
     for (const PlaceOn& l : a_.places) {
       const Piece& p = k_.pieces[l.piece];
-      add(l.name, s_.members()[p.member].name, number_cell(p.start + l.at), l.force, l.moment);
+      add(l, s_.members()[p.member].name, number_cell(p.start + l.at));
     }
     return t;
   }
 
   DerivationTable lines() const {
     DerivationTable t{.name = "line loads", .title = "Loads per length of member"};
-    t.columns = {{"load", {}}, {"on", {}}, {"from", dimension::length}, {"to", dimension::length}};
+    t.columns = {{"load", {}}, {"kind", {}}, {"on", {}}, {"from", dimension::length}, {"to", dimension::length}};
     add_axes(t, "first ", dimension::line_force);
     add_axes(t, "last ", dimension::line_force);
     for (const LineOn& l : a_.lines) {
-      std::vector<Cell> row{word_cell(l.name), word_cell(s_.members()[l.member].name), number_cell(l.from),
-                            number_cell(l.to)};
+      std::vector<Cell> row{word_cell(l.name), word_cell(name(l.kind)), word_cell(s_.members()[l.member].name),
+                            number_cell(l.from), number_cell(l.to)};
       add_vector(row, l.first, k_.plane);
       add_vector(row, l.last, k_.plane);
       t.rows.push_back(std::move(row));
@@ -172,8 +182,24 @@ class LoadTables {
     return t;
   }
 
+  DerivationTable changes() const {
+    DerivationTable t{.name = "free changes", .title = "Temperature changes and lack of fit"};
+    t.columns = {{"kind", {}},
+                 {"member", {}},
+                 {"on the side of +", dimension::temperature},
+                 {"on that of -", dimension::temperature},
+                 {"too short by", dimension::length}};
+    for (const FreeChange& c : a_.changes) {
+      const bool heat = c.kind == LoadKind::temperature_change;
+      const auto cell = [](bool shown, double value) { return shown ? number_cell(value) : word_cell(""); };
+      t.rows.push_back({word_cell(name(c.kind)), word_cell(s_.members()[c.member].name), cell(heat, c.plus),
+                        cell(heat, c.minus), cell(!heat, c.shorter_by)});
+    }
+    return t;
+  }
+
   DerivationTable strains() const {
-    DerivationTable t{.name = "strains", .title = "Heat and lack of fit: elongation per length, curvatures"};
+    DerivationTable t{.name = "strains", .title = "Elongation per length and curvatures that these cause"};
     t.columns = {
         {"member", {}}, {"elongation", dimension::number}, {"curvature", dimension::number / dimension::length}};
     if (!k_.plane) t.columns.push_back({"curvature in x-z", dimension::number / dimension::length});
@@ -188,7 +214,7 @@ class LoadTables {
   }
 
   DerivationTable settlements() const {
-    DerivationTable t{.name = "settlements", .title = "Movements of supports along their reactions"};
+    DerivationTable t{.name = "settlements", .title = "Settlements along the reactions"};
     t.columns = {{"reaction", {}}, {"movement", dimension::length}};
     for (std::size_t i = 0; i < a_.ground.size(); ++i)
       if (a_.ground[i] != 0) t.rows.push_back({word_cell(k_.holds[i].name), number_cell(a_.ground[i])});
@@ -215,6 +241,11 @@ DerivationChapter given_chapter(const ForceMethod& m) {
   c.items.emplace_back(joints_table(m.skeleton()));
   c.items.emplace_back(pieces_table(m.skeleton()));
   c.items.emplace_back(rigidities_table(m));
+  if (has_turned_sections(m.skeleton()))
+    c.items.emplace_back(sentence(
+        "1 and 2 are the principal axes of a section: its z and y axes turned by the angle α from y towards z. EI1 is "
+        "the bending stiffness about axis 1, GA1 the shear stiffness across it. The internal forces My, Mz, Vy, Vz are "
+        "about and along the axes y and z of the member."));
   const LoadTables tables(m);
   tables(c);
   const bool plane = m.skeleton().plane;

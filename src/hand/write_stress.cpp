@@ -341,12 +341,14 @@ class StressWriter {
     return governing;
   }
 
+  // The size of the shear stress: its shares count as positive where they act in its direction.
   void shear(const Forces& f, const Stressed& p, std::string name, std::string because) {
     Line line;
     bool first = true;
+    const double sign = p.shear < 0 ? -1 : 1;
     const auto add = [&](double force, double factor, const Dimension& of_force, const Dimension& of_divisor) {
       if (std::abs(force * factor) < 1e-9 * std::abs(p.shear) || factor == 0) return;
-      const double v = force * factor;
+      const double v = sign * force * factor;
       line.say(first ? (v < 0 ? "-" : "") : (v < 0 ? " - " : " + "));
       line.put(std::abs(force), of_force).say("/").put(1 / std::abs(factor), of_divisor);
       first = false;
@@ -355,8 +357,8 @@ class StressWriter {
     add(f[Vz], p.shear_factor_z, dimension::force, dimension::area);
     add(f[T], p.twist_factor, dimension::moment, dimension::section_modulus);
     if (first) line.put(0, dimension::stress);
-    step(because + ", force over what the section's shape resists with there", std::move(name), line.take(), p.shear,
-         dimension::stress);
+    step(because + ", force over what the section's shape resists with there", std::move(name), line.take(),
+         std::abs(p.shear), dimension::stress);
   }
 
   const ForceMethod& m_;

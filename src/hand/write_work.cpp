@@ -18,20 +18,21 @@ struct Described {
   bool moment;         // of the virtual force
   Dimension rigidity;  // of EA, EI, …
 };
-Described described(WorkKind kind) {
+// `turned`: about the principal axes 1 and 2 of the section, which are not y and z.
+Described described(WorkKind kind, bool turned) {
   switch (kind) {
     case WorkKind::axial: return {"axial", false, dimension::force};
-    case WorkKind::bending_z: return {"bending", true, stiffness};
-    case WorkKind::bending_y: return {"bending about y", true, stiffness};
-    case WorkKind::shear_y: return {"shear", false, dimension::force};
-    case WorkKind::shear_z: return {"shear along z", false, dimension::force};
+    case WorkKind::bending_z: return {turned ? "bending about axis 1" : "bending", true, stiffness};
+    case WorkKind::bending_y: return {turned ? "bending about axis 2" : "bending about y", true, stiffness};
+    case WorkKind::shear_y: return {turned ? "shear across axis 1" : "shear", false, dimension::force};
+    case WorkKind::shear_z: return {turned ? "shear across axis 2" : "shear along z", false, dimension::force};
     case WorkKind::torsion: return {"torsion", true, stiffness};
     case WorkKind::coupled: return {"shear across both axes", false, dimension::force};
     case WorkKind::spring: return {"spring", false, dimension::line_force};
-    case WorkKind::elongation: return {"heat and lack of fit", false, {}};
-    case WorkKind::curvature_z: return {"heat across", true, {}};
-    case WorkKind::curvature_y: return {"heat across, about y", true, {}};
-    case WorkKind::settlement: return {"movement of the support", false, {}};
+    case WorkKind::elongation: return {"temperature change and lack of fit", false, {}};
+    case WorkKind::curvature_z: return {"temperature gradient", true, {}};
+    case WorkKind::curvature_y: return {"temperature gradient, about y", true, {}};
+    case WorkKind::settlement: return {"settlement", false, {}};
   }
   return {"", false, {}};
 }
@@ -50,8 +51,9 @@ class WorkWriter {
   void term(const WorkTerm& t) {
     DerivationStep step;
     step.result = Quantity(t.value, work_dimension(real_, virtual_));
-    const Described d = described(t.kind);
-    if (t.kind == WorkKind::spring || t.kind == WorkKind::settlement) {
+    const bool of_support = t.kind == WorkKind::spring || t.kind == WorkKind::settlement;
+    const Described d = described(t.kind, !of_support && k_.pieces[t.index].turn != 0);
+    if (of_support) {
       single(t, d, step);
     } else {
       const Piece& p = k_.pieces[t.index];

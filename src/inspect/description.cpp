@@ -7,7 +7,7 @@
 
 #include "corvex/number.hpp"
 #include "section/worked.hpp"
-#include "structure/acting_load.hpp"
+#include "structure/acting_loads.hpp"
 #include "structure/words.hpp"
 
 namespace corvex::inspection {
@@ -27,22 +27,11 @@ class LoadedLinks {
  public:
   explicit LoadedLinks(const Structure& s) : s_(s), loaded_(s.members().size(), false) {}
 
-  void operator()(const MemberLoad& given) {
-    const MemberLoad l = acting(s_, given);
-    across(l.on, l.force);
-    across(l.on, l.moment);
+  void take(const ActingLoads& loads) {
+    for (const ActingForce& f : loads.forces)
+      if (!f.point) across(f.on, f.force), across(f.on, f.whole_moment());
+    for (const ActingLine& l : loads.lines) across(l.on, l.first), across(l.on, l.last);
   }
-  void operator()(const LineLoad& l) { line(acting(s_, l)); }
-  void operator()(const SpreadLoad& l) {
-    for (const ActingLine& part : acting(s_, l)) line(part);
-  }
-  void operator()(const GravityLoad& l) {
-    for (const ActingLine& part : acting(s_, l)) line(part);
-  }
-  void operator()(const PointLoad&) {}
-  void operator()(const HeatLoad&) {}
-  void operator()(const ShortenLoad&) {}
-  void operator()(const SettleLoad&) {}
 
   std::vector<std::string> names() const {
     std::vector<std::string> names;
@@ -52,10 +41,6 @@ class LoadedLinks {
   }
 
  private:
-  void line(const ActingLine& l) {
-    across(l.on, l.first);
-    across(l.on, l.last);
-  }
   void across(MemberId on, const Vector& v) {
     if (s_[on].kind != MemberKind::link) return;
     constexpr double rounding = 1e-12;
@@ -69,8 +54,7 @@ class LoadedLinks {
 
 void loads_across_links(const Structure& s, Problems& notes) {
   LoadedLinks loaded(s);
-  for (const LoadCase& c : s.load_cases())
-    for (const Load& l : c.loads()) std::visit(loaded, l);
+  for (const LoadCase& c : s.load_cases()) loaded.take(acting_loads(s, c));
   const std::vector<std::string> names = loaded.names();
   if (!names.empty())
     notes.push_back(about_members(
@@ -78,6 +62,32 @@ void loads_across_links(const Structure& s, Problems& notes) {
         fmt::format("{}: loads on a link (its own weight too) go to its ends; its own bending is not computed",
                     list(names)),
         Severity::note));
+}
+
+// Line loads and weight act along the axis between its ends; a rigid arm that continues the axis bears none.
+void loads_beside_arms(const Structure& s, Problems& notes) {
+  std::vector<bool> loaded(s.members().size());
+  for (const LoadCase& c : s.load_cases())
+    for (const ActingLine& l : acting_loads(s, c).lines) loaded[l.on.index] = true;
+  for (std::size_t i = 0; i < s.members().size(); ++i) {
+    const Member& m = s.members()[i];
+    if (!loaded[i] || (zero(m.arm_start) && zero(m.arm_end))) continue;
+    constexpr double little = 1e-3;
+    const double L = s.length_of(m);
+    const Vector along = local_axes(s, m).x;
+    const double start = dot(m.arm_start, along), end = -dot(m.arm_end, along);
+    std::vector<std::string> arms;
+    const auto add = [&](double reach, PointId at) {
+      if (reach > little * L) arms.push_back(fmt::format("{} mm at {}", short_number(reach * 1e3, 4), s[at].name));
+    };
+    add(start, m.through.front()), add(end, m.through.back());
+    if (arms.empty()) continue;
+    notes.push_back(about_members("unloaded-arm", {m.name},
+                                  fmt::format("{}: line loads and self-weight act on the {} mm of its axis, not along "
+                                              "its rigid arms ({})",
+                                              m.name, short_number(L * 1e3, 5), list(arms)),
+                                  Severity::note));
+  }
 }
 
 void unlisted_sizes(const Structure& s, Problems& notes) {
@@ -177,6 +187,7 @@ void shear_centres(const Structure& s, Problems& notes) {
 Problems notes_of_description(const Structure& s) {
   Problems notes;
   loads_across_links(s, notes);
+  loads_beside_arms(s, notes);
   unlisted_sizes(s, notes);
   welded_aluminium(s, notes);
   if (s.is_plane())

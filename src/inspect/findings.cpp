@@ -68,6 +68,7 @@ const std::vector<FindingKind>& finding_kinds() {
       {"hand-shear", note, true, "a hand value that differs by the deformation of shear"},
       {"unsymmetric-answer", note, true, "an unsymmetric answer of a symmetric structure under symmetric loads"},
       {"link-load", note, false, "a load across a link, which goes to its ends"},
+      {"unloaded-arm", note, false, "line loads or weight on a member with rigid arms, which bear none of them"},
       {"shear-centre", note, false, "a section whose shear centre lies beside its centroid"},
       {"held-in-plane", warning, false, "a section that would bend out of the plane"},
       {"welded-aluminium", note, false, "a material that yields sooner beside welds"},

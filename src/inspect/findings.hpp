@@ -3,7 +3,7 @@
 
 #include <fmt/format.h>
 
-#include "corvex/findings.hpp"
+#include "corvex/finding.hpp"
 #include "structure/words.hpp"
 
 namespace corvex::inspection {
@@ -46,6 +46,5 @@ void check_materials(Findings& f);
 void check_load_sizes(Findings& f);
 void check_slips(Findings& f);
 void check_sections(Findings& f);
-void check_limits(Findings& f, const Limits& limits);
 
 }  // namespace corvex::inspection

@@ -3,6 +3,7 @@
 #include <cmath>
 #include <map>
 
+#include "corvex/load_words.hpp"
 #include "corvex/number.hpp"
 #include "inspect/findings.hpp"
 
@@ -68,25 +69,6 @@ struct IsNothing {
   bool operator()(const GravityLoad& l) const { return zero(l.acceleration); }
 };
 
-// "a force on C", "a line load on rail"
-struct InWords {
-  const Structure& s;
-  std::string operator()(const PointLoad& l) const {
-    return fmt::format("{} on {}", zero(l.force) ? "moment" : "force", s[l.at].name);
-  }
-  std::string operator()(const MemberLoad& l) const {
-    return fmt::format("{} on {}", zero(l.force) ? "moment" : "force", s[l.on].name);
-  }
-  std::string operator()(const LineLoad& l) const { return "line load on " + s[l.on].name; }
-  std::string operator()(const SpreadLoad& l) const {
-    return l.on.empty() ? "spread load" : "spread load on " + s[l.on.front()].name;
-  }
-  std::string operator()(const HeatLoad& l) const { return "change of temperature of " + s[l.on].name; }
-  std::string operator()(const ShortenLoad& l) const { return "lack of fit of " + s[l.on].name; }
-  std::string operator()(const SettleLoad& l) const { return "settlement of " + s[l.at].name; }
-  std::string operator()(const GravityLoad&) const { return "gravity"; }
-};
-
 class Loads {
  public:
   explicit Loads(Findings& f) : f_(f), s_(f.structure()), support_(s_.points().size(), nullptr) {
@@ -120,7 +102,13 @@ class Loads {
     if (const auto* l = std::get_if<SettleLoad>(&load)) return p.others.push_back(f_.point(l->at));
     if (const std::size_t m = std::visit(Target(), load); m != nothing) p.others.push_back(f_.member(m));
   }
-  std::string words(const LoadCase& c, std::size_t i) const { return std::visit(InWords{s_}, c.loads()[i]); }
+  // "force on C", "line load on rail"
+  std::string words(const LoadCase& c, std::size_t i) const {
+    const Load& load = c.loads()[i];
+    const LoadKind kind = kind_of(load, s_.up_direction());
+    if (kind == LoadKind::self_weight || kind == LoadKind::acceleration) return name(kind);
+    return fmt::format("{} on {}", name(kind), load_words(s_, load, {}).on);
+  }
 
   void tell_nothing(const LoadCase& c, std::size_t i) {
     add_target(f_.add("zero-load", load(c, i), fmt::format("the {} in case '{}' is zero", words(c, i), c.name()),

@@ -1,7 +1,7 @@
 // The list of parts.
 #include <map>
 
-#include "corvex/findings.hpp"
+#include "corvex/finding.hpp"
 #include "structure/checks.hpp"
 
 namespace corvex {

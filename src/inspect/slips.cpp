@@ -6,6 +6,7 @@
 
 #include "corvex/number.hpp"
 #include "inspect/findings.hpp"
+#include "structure/acting_loads.hpp"
 
 namespace corvex::inspection {
 namespace {
@@ -63,17 +64,13 @@ class Sizes {
         const Load& load = c.loads()[i];
         if (const auto* l = std::get_if<LineLoad>(&load)) line(c, *l, subject);
         if (const auto* l = std::get_if<SpreadLoad>(&load); l && !l->on.empty())
-          upwards(c, s_[l->on.front()], in_global(s_[l->on.front()], l->force, l->axes), subject);
+          upwards(c, s_[l->on.front()], in_global_axes(s_, s_[l->on.front()], l->force, l->axes), subject);
         if (const auto* l = std::get_if<PointLoad>(&load); l && zero(l->force)) moment(c, length(l->moment), subject);
         if (const auto* l = std::get_if<MemberLoad>(&load); l && zero(l->force)) moment(c, length(l->moment), subject);
       }
   }
 
  private:
-  Vector in_global(const Member& m, const Vector& v, LoadAxes axes) const {
-    return axes == LoadAxes::global ? v : local_axes(s_, m).global(v);
-  }
-
   void upwards(const LoadCase& c, const Member& m, const Vector& q, const Subject& subject) {
     constexpr double mostly = 0.7;
     if (std::abs(dot(local_axes(s_, m).x, up_)) > mostly || !(dot(q, up_) > mostly * length(q))) return;
@@ -87,7 +84,7 @@ class Sizes {
   // A load downwards that is small beside the weight of the member alone has likely lost a factor of 1,000.
   void line(const LoadCase& c, const LineLoad& l, const Subject& subject) {
     const Member& m = s_[l.on];
-    const Vector q = in_global(m, length(l.first) > length(l.last) ? l.first : l.last, l.axes);
+    const Vector q = in_global_axes(s_, m, length(l.first) > length(l.last) ? l.first : l.last, l.axes);
     upwards(c, m, q, subject);
     constexpr double little = 0.1, gravity = 9.80665;
     const auto density = s_.material_of(m).density;

@@ -4,6 +4,7 @@
 #include "analysis/system.hpp"
 #include "corvex/findings.hpp"
 #include "inspect/findings.hpp"
+#include "judge/suspect_limits.hpp"
 #include "linear_system/freedoms.hpp"
 
 namespace corvex {

@@ -8,8 +8,10 @@
 
 #include "corvex/modes.hpp"
 #include "corvex/number.hpp"
+#include "corvex/stop.hpp"
 #include "hand/work_out.hpp"
 #include "stability/snap.hpp"
+#include "structure/words.hpp"
 
 namespace corvex {
 
@@ -86,10 +88,12 @@ class Checker {
       if (o.kind != Limit::Kind::figure || !o.figure || o.at_least == l.at_least || o.cases != l.cases) continue;
       if (hand::words(*o.figure) != hand::words(*l.figure)) continue;
       const Limit &least = l.at_least ? l : o, &most = l.at_least ? o : l;
+      const auto asked = [&](const Limit& one) {
+        return with_unit(one.required.si(), one.required.quantity().dimension, s_.print_units(), 4);
+      };
       if (least.required.si() > most.required.si())
         fail(fmt::format("contradicts limit {}: no value of '{}' is at least {} and at most {}", i + 1,
-                         hand::words(*l.figure), to_text(least.required.quantity(), 4),
-                         to_text(most.required.quantity(), 4)),
+                         hand::words(*l.figure), asked(least), asked(most)),
              key_of(l));
     }
   }
@@ -306,8 +310,8 @@ class Checker {
       const double at = l.place->is_share ? l.place->value * length : l.place->value;
       constexpr double rounding = 1e-9;
       if (!(at >= -rounding * length && at <= length * (1 + rounding))) {
-        fail(fmt::format("{} m is not on member '{}', which is {} m long", short_number(at, 6), m.name,
-                         short_number(length, 6)),
+        fail(fmt::format("{} is not on member '{}', which is {} long", length_words(s_, at), m.name,
+                         length_words(s_, length)),
              "at");
         return {};
       }

@@ -7,8 +7,8 @@
 
 #include "algebra/dense.hpp"
 #include "algebra/products.hpp"
-#include "corvex/number.hpp"
 #include "mechanism/motion_words.hpp"
+#include "structure/words.hpp"
 
 namespace corvex::solver {
 
@@ -169,9 +169,9 @@ class RigidPart {
     if (s_.is_plane()) {
       const double turn = free(5, 0) / size_;
       if (std::abs(turn) * size_ > 1e-9)
-        return fmt::format("{} about the place ({} m, {} m){}", who,
-                           short_number(tidy(middle_.x - free(1, 0) / turn), 4),
-                           short_number(tidy(middle_.y + free(0, 0) / turn), 4), end);
+        return fmt::format("{} about the place ({}, {}){}", who,
+                           length_words(s_, tidy(middle_.x - free(1, 0) / turn), 4),
+                           length_words(s_, tidy(middle_.y + free(0, 0) / turn), 4), end);
     }
     const Vector turn{free(3, 0), free(4, 0), free(5, 0)};
     if (free.cols() == 1 && length(turn) > 1e-9)

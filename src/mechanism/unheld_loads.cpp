@@ -4,7 +4,7 @@
 
 #include <cmath>
 
-#include "structure/acting_load.hpp"
+#include "structure/acting_loads.hpp"
 
 namespace corvex::solver {
 namespace {
@@ -16,25 +16,27 @@ Problem unheld(std::string text, Subject subject, std::string key, Subject on, s
   return p;
 }
 
-void check(const Structure& s, const Freedoms& f, const PointLoad& l, const Subject& subject, Problems& problems) {
-  const std::string& name = s[l.at].name;
+void check_at_point(const Structure& s, const Freedoms& f, const ActingForce& l, const Subject& subject,
+                    Problems& problems) {
+  const std::size_t at = l.point->index;
+  const std::string& name = s.points()[at].name;
   const Subject point{Subject::Kind::point, name};
-  if (!f.used[l.at.index]) {
+  if (!f.used[at]) {
     problems.push_back(unheld(fmt::format("no member goes through point {}: nothing carries this load", name), subject,
                               "at", point, fmt::format("name {} in a member, or move the load", name)));
     return;
   }
   const double moment[] = {l.moment.x, l.moment.y, l.moment.z};
   for (int k = 0; k < 3; ++k)
-    if (moment[k] != 0 && !f.exists(l.at.index, 3 + k))
+    if (moment[k] != 0 && !f.exists(at, 3 + k))
       problems.push_back(
           unheld(fmt::format("nothing at point {} can take a moment: only links and hinged ends meet there", name),
                  subject, "moment", point, "give the moment to a member that passes it on, or make a link a beam"));
 }
 
-void check(const Structure& s, const MemberLoad& l, const Subject& subject, Problems& problems) {
+void check_on_member(const Structure& s, const ActingForce& l, const Subject& subject, Problems& problems) {
   const Member& m = s[l.on];
-  const double torsion = local_axes(s, m).local(acting(s, l).moment).x;
+  const double torsion = local_axes(s, m).local(l.whole_moment()).x;
   if (m.kind == MemberKind::link && std::abs(torsion) > 1e-9 * length(l.moment))
     problems.push_back(unheld(fmt::format("'{}' is a link and cannot take torsion", m.name), subject, "moment",
                               {Subject::Kind::member, m.name},
@@ -63,10 +65,9 @@ Problems loads_without_hold(const Structure& s, const Freedoms& f) {
                  "let a member be rigid there, or leave out arm and inertia"));
     }
   for (const LoadCase& c : s.load_cases())
-    for (std::size_t i = 0; i < c.loads().size(); ++i) {
-      const Subject subject{Subject::Kind::load, c.name(), i};
-      if (const auto* l = std::get_if<PointLoad>(&c.loads()[i])) check(s, f, *l, subject, problems);
-      if (const auto* l = std::get_if<MemberLoad>(&c.loads()[i])) check(s, *l, subject, problems);
+    for (const ActingForce& l : acting_loads(s, c).forces) {
+      const Subject subject{Subject::Kind::load, c.name(), l.load};
+      l.point ? check_at_point(s, f, l, subject, problems) : check_on_member(s, l, subject, problems);
     }
   return problems;
 }

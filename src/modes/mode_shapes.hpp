@@ -1,7 +1,7 @@
 // Shapes of modes, and what they are in words.
 #pragma once
 
-#include "corvex/modes.hpp"
+#include "corvex/displacement.hpp"
 #include "modes/eigen_modes.hpp"
 
 namespace corvex::solver {

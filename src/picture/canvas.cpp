@@ -178,7 +178,7 @@ Drawing Canvas::finished() {
   double foot = drawing_.height - 1.5 * letter_;
   for (auto it = explained.rbegin(); it != explained.rend(); ++it, foot -= 1.5 * letter_) {
     const double wide = lettering_.width(*it, 0.92 * letter_, false);
-    keep_clear(Box{1.6 * letter_, foot - 0.8 * letter_, 1.6 * letter_ + wide, foot + 0.7 * letter_});
+    keep_clear(Box{1.6 * letter_, foot - 1.6 * letter_, 1.6 * letter_ + wide, foot + 0.7 * letter_});
   }
   std::vector<Text> placed = labels_.placed(left_out);
   for (Text& t : placed) drawing_.shapes.emplace_back(std::move(t));

@@ -32,7 +32,11 @@ class EnvelopePicture {
                            what_ != PictureOf::moment            ? ""
                            : s_.options().moments_on_pulled_side ? "; moments on the side that is pulled"
                                                                  : "; moments on the side that is pressed"));
-    s_.explain("Beside each extreme value the case that governs it; below 5 % of the largest no values are written");
+    s_.explain(
+        s_.structure().is_plane()
+            ? "Beside each extreme value the case that governs it; below 5 % of the largest no values are written"
+            : "Beside the largest value the case that governs it, the table has all; below 15 % of the largest no "
+              "values are written");
   }
 
  private:
@@ -74,14 +78,20 @@ class EnvelopePicture {
     s_.line(std::move(low), {s_.colours().negative, 1.5, {5, 3}}, {"envelope-min", m.name});
     for (const bool largest : {true, false}) {
       const Value v = extreme(k, largest);
-      if (std::abs(v.value) <= 0.05 * most_) continue;
+      if (std::abs(v.value) <= least_share() * most_) continue;
       const bool governs = std::abs(v.value) >= most_ * (1 - 1e-9);
-      s_.label(fmt::format("{}{} ({})", first.symbol, words(v.value), cases_[v.load_case].name()),
+      // In space many values stand near each other: only the largest names its case.
+      const bool with_case = governs || s_.structure().is_plane();
+      s_.label(with_case ? fmt::format("{}{} ({})", first.symbol, words(v.value), cases_[v.load_case].name())
+                         : first.symbol + words(v.value),
                {spot(v.at, v.value), up * (v.value < 0 ? -1 : 1)},
                largest ? s_.colours().positive : s_.colours().negative, governs ? 90 : 70, {"envelope-value", m.name},
                {governs, 4});
     }
   }
+
+  // Values below this share of the largest are not written.
+  double least_share() const { return s_.structure().is_plane() ? 0.05 : 0.15; }
 
   Value extreme(std::size_t k, bool largest) const {
     Value best{0, 0, 0};

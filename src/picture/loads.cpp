@@ -4,7 +4,7 @@
 #include <cmath>
 #include <numbers>
 
-#include "corvex/acting.hpp"
+#include "corvex/load_words.hpp"
 #include "corvex/number.hpp"
 #include "picture/pictures.hpp"
 
@@ -15,16 +15,17 @@ constexpr int of_load = 60;
 
 struct Arrow {
   Vector at, along;  // a force or moment
-  std::string of;
+  std::string of, remark;
 };
 struct Row {
   MemberId on;
   double from, to;
   Vector first, last;
+  std::string remark;
 };
 
 // All that acts in the case, as forces, moments, rows of force, and words.
-struct Acting {
+struct Shown {
   std::vector<Arrow> forces, moments;
   std::vector<Row> rows;
   std::vector<std::string> everywhere;
@@ -39,15 +40,13 @@ struct Acting {
   std::vector<Sign> signs;
 };
 
-std::string short_figure(double si, const NamedUnit& unit) {
-  return short_number(si / unit.si, 4) + " " + unit.text;
-}
+constexpr int digits_of_words = 4;
 
 class Gathering {
  public:
   explicit Gathering(const Scene& scene) : scene_(scene), s_(scene.structure()) {}
 
-  Acting operator()() {
+  Shown operator()() {
     const std::size_t cases = s_.load_cases().size();
     if (scene_.case_index() < cases) {
       take(s_.load_cases()[scene_.case_index()], 1);
@@ -59,79 +58,75 @@ class Gathering {
   }
 
  private:
+  using Sign = Shown::Sign;
+
   void take(const LoadCase& loads, double factor) {
+    loads_ = &loads;
     factor_ = factor;
-    for (const Load& load : loads.loads()) std::visit([this](const auto& l) { take(l); }, load);
+    const ActingLoads acting = acting_loads(s_, loads);
+    for (const ActingForce& f : acting.forces) add(f);
+    for (const ActingLine& l : acting.lines) add(l);
+    for (const ActingMass& m : acting.masses)
+      all_.signs.push_back({Sign::Kind::mass, s_[m.at].position + m.arm,
+                            fmt::format("{} kg", short_number(m.mass, digits_of_words)), s_[m.at].name});
+    for (const ActingStrain& strain : acting.strains) add(strain);
+    for (const ActingMovement& m : acting.movements)
+      all_.signs.push_back({Sign::Kind::settlement, s_[m.at].position, words(m.load), s_[m.at].name, m.move * factor_});
+    all_.pull += acting.acceleration * factor;
+    for (const Load& load : loads.loads())
+      if (const auto* g = std::get_if<GravityLoad>(&load)) add(load, *g);
   }
   bool shown(MemberId m) const { return scene_.shows(m.index); }
   Vector along(MemberId m) const { return s_.axis_end(s_[m]) - s_.axis_start(s_[m]); }
   Vector on(MemberId m, double along) const { return scene_.place(s_[m], along); }
+  const Load& load(std::size_t number) const { return loads_->loads()[number]; }
+  LoadWords words_of(const Load& load) const { return load_words(s_, load, scene_.units(), factor_, digits_of_words); }
+  std::string words(std::size_t number) const {
+    const LoadWords w = words_of(load(number));
+    return w.kind + " " + w.value;
+  }
+  // Beside the value at an arrow: the whole of a spread force, the point of the section that a load acts through.
+  std::string remark(std::size_t number) const {
+    const std::string point = point_of_action(load(number), scene_.units());
+    if (!std::holds_alternative<SpreadLoad>(load(number))) return point;
+    return fmt::format("({} in all){}{}", words_of(load(number)).value, point.empty() ? "" : " ", point);
+  }
 
   // What has no size, or one beyond what numbers can be divided by, has no arrow.
   static bool has_size(const Vector& v) { return length(v) > 0 && std::isfinite(1 / length(v)); }
-  void add(const Vector& at, const Vector& force, const Vector& moment, const std::string& of) {
-    if (const Vector f = force * factor_; has_size(f)) all_.forces.push_back({at, f, of});
-    if (const Vector m = moment * factor_; has_size(m)) all_.moments.push_back({at, m, of});
+  void add(const ActingForce& a) {
+    if (!a.point && !shown(a.on)) return;
+    const Vector at = a.point ? a.place : on(a.on, a.at);
+    const std::string& of = a.point ? s_[*a.point].name : s_[a.on].name;
+    if (const Vector f = a.force * factor_; has_size(f)) all_.forces.push_back({at, f, of, remark(a.load)});
+    if (const Vector m = a.moment * factor_; has_size(m)) all_.moments.push_back({at, m, of, {}});
   }
   void add(const ActingLine& l) {
+    if (std::holds_alternative<GravityLoad>(load(l.load))) return;
     const Vector first = l.first * factor_, last = l.last * factor_;
     if (shown(l.on) && l.to > l.from && (has_size(first) || has_size(last)))
-      all_.rows.push_back({l.on, l.from, l.to, first, last});
+      all_.rows.push_back({l.on, l.from, l.to, first, last, remark(l.load)});
   }
-  void take(const PointLoad& l) { add(s_[l.at].position, l.force, l.moment, s_[l.at].name); }
-  void take(const MemberLoad& l) {
-    if (!shown(l.on)) return;
-    const MemberLoad a = acting(s_, l);
-    add(on(a.on, a.at), a.force, a.moment, s_[l.on].name);
+  void add(const ActingStrain& strain) {
+    if (!shown(strain.on)) return;
+    const Vector at = on(strain.on, s_.place_of(s_[strain.on], 1) * 0.4);
+    const auto* shorten = std::get_if<ShortenLoad>(&load(strain.load));
+    const Sign::Kind kind = !shorten                    ? Sign::Kind::heat
+                            : shorten->by * factor_ < 0 ? Sign::Kind::longer
+                                                        : Sign::Kind::shorter;
+    all_.signs.push_back({kind, at, words(strain.load), s_[strain.on].name, along(strain.on)});
   }
-  void take(const LineLoad& l) { add(acting(s_, l)); }
-  void take(const SpreadLoad& l) {
-    for (const ActingLine& a : acting(s_, l)) add(a);
-  }
-  void take(const GravityLoad& l) {
-    const double g = length(l.acceleration) * factor_;
-    all_.pull += l.acceleration * factor_;
-    const bool down = dot(l.acceleration, s_.up_direction()) < -0.999 * length(l.acceleration);
-    all_.everywhere.push_back(fmt::format("own weight {}: {} m/s²", down ? "down" : "aslant", short_number(g, 4)));
-    for (const PointMass& m : s_.point_masses())
-      all_.signs.push_back({Acting::Sign::Kind::mass, s_[m.at].position + m.arm,
-                            fmt::format("{} kg", short_number(m.mass, 4)), s_[m.at].name});
-  }
-  void take(const HeatLoad& l) {
-    if (!shown(l.on)) return;
-    const auto kelvin = [this](double k) {
-      const double change = k * factor_ + 0.0;
-      return fmt::format("{}{} K", change < 0 ? "" : "+", short_number(change, 4));
-    };
-    const std::string words =
-        l.across == HeatLoad::Across::nothing
-            ? "heat " + kelvin(l.plus)
-            : fmt::format("heat {} on +{}, {} on -{}", kelvin(l.plus), l.across == HeatLoad::Across::y ? "y" : "z",
-                          kelvin(l.minus), l.across == HeatLoad::Across::y ? "y" : "z");
-    all_.signs.push_back(
-        {Acting::Sign::Kind::heat, on(l.on, s_.place_of(s_[l.on], 1) * 0.4), words, s_[l.on].name, along(l.on)});
-  }
-  void take(const ShortenLoad& l) {
-    if (!shown(l.on)) return;
-    const double by = l.by * factor_;
-    all_.signs.push_back({by < 0 ? Acting::Sign::Kind::longer : Acting::Sign::Kind::shorter,
-                          on(l.on, s_.place_of(s_[l.on], 1) * 0.4),
-                          fmt::format("{} by {}", by < 0 ? "too long" : "too short",
-                                      short_figure(std::abs(by), scene_.units().deflection)),
-                          s_[l.on].name, along(l.on)});
-  }
-  void take(const SettleLoad& l) {
-    const double by = length(l.move) * factor_, turn = length(l.turn) * factor_;
-    std::string words = "settles";
-    if (by != 0) words += " " + short_figure(by, scene_.units().deflection);
-    if (turn != 0) words += (by != 0 ? " and turns " : " by turning ") + short_figure(turn, scene_.units().angle);
-    all_.signs.push_back({Acting::Sign::Kind::settlement, s_[l.at].position, words, s_[l.at].name, l.move * factor_});
+  void add(const Load& load, const GravityLoad& g) {
+    const LoadWords w = words_of(load);
+    const bool down = dot(g.acceleration, s_.up_direction()) * factor_ < -0.999 * length(g.acceleration * factor_);
+    all_.everywhere.push_back(fmt::format("{} {}{}", w.kind, w.value, down ? " downwards" : ""));
   }
 
   const Scene& scene_;
   const Structure& s_;
+  const LoadCase* loads_ = nullptr;
   double factor_ = 1;
-  Acting all_;
+  Shown all_;
 };
 
 // Loads as they were given: without zeros at the end.
@@ -141,7 +136,7 @@ std::string given(double si, const NamedUnit& unit, int digits) {
 
 class Drawer {
  public:
-  Drawer(Scene& scene, Acting acting) : s_(scene), a_(std::move(acting)) {}
+  Drawer(Scene& scene, Shown shown) : s_(scene), a_(std::move(shown)) {}
 
   void operator()() {
     for (const Arrow& f : a_.forces) most_force_ = std::max(most_force_, length(f.along));
@@ -177,7 +172,8 @@ class Drawer {
 
   void force(const Arrow& f) {
     const Spot seen = s_.seen(f.along), at = s_.at(f.at);
-    const std::string words = given(length(f.along), s_.units().force, s_.options().digits);
+    const std::string words =
+        given(length(f.along), s_.units().force, s_.options().digits) + (f.remark.empty() ? "" : " " + f.remark);
     const double share = length(f.along) / most_force_;
     // Foreshortened where it points at the eye; a ring where it does so straight.
     const double reach = s_.letter() * (2.2 + 3.2 * share) * length(seen) / length(f.along);
@@ -242,7 +238,9 @@ class Drawer {
       const auto [foot, tail] = tail_at(static_cast<double>(i) / arrows);
       if (length(foot - tail) > 0.5 * s_.letter()) s_.arrow(tail, foot, colour(), {"line-load", m.name}, 1);
     }
-    const auto value = [&](const Vector& q) { return given(length(q), line_unit(), s_.options().digits); };
+    const auto value = [&](const Vector& q) {
+      return given(length(q), line_unit(), s_.options().digits) + (r.remark.empty() ? "" : " " + r.remark);
+    };
     const Spot up = unit(a_tail - a + (b_tail - b));
     if (length(r.first - r.last) < 1e-9 * most_line_) {
       // Beside the middle, where single forces like to stand.
@@ -254,8 +252,8 @@ class Drawer {
     }
   }
 
-  void draw(const Acting::Sign& sign) {
-    using Kind = Acting::Sign::Kind;
+  void draw(const Shown::Sign& sign) {
+    using Kind = Shown::Sign::Kind;
     const Spot at = s_.at(sign.at), along = unit(s_.seen(sign.along)), side = left_of(along);
     const double l = s_.letter();
     const Meaning meaning{"sign", sign.of};
@@ -293,7 +291,7 @@ class Drawer {
   }
 
   Scene& s_;
-  Acting a_;
+  Shown a_;
   double most_force_ = 0, most_line_ = 0;
 };
 

@@ -84,6 +84,8 @@ class ReactionsPicture {
       arc(at, s.is_plane() ? g.moment.z : 1, of);
       words += (words.empty() ? "" : "  ") + turning;
     }
+    // In space labels are long and stand far from their points.
+    if (!words.empty() && !s.is_plane()) words.insert(0, of + ": ");
     if (!words.empty()) s_.label(words, {tail, away}, colour(), 85, {"reaction-value", of}, {true, 6});
   }
 

@@ -34,36 +34,72 @@ class Sheet : Canvas {
 
   Drawing operator()() {
     const Member& m = s_[member_];
-    const Axes axes = local_axes(s_, m);
-    const bool y = bending_axes(s_, m).z;
-    up_ = y ? axes.y : axes.z;
-    left_ = 11 * letter();
-    right_ = width() - 7 * letter();
     heading(fmt::format("{}, {} long, in {}", m.name,
                         short_number(result_->length().si() / units().length.si, 6) + " " + units().length.text,
                         name_));
-    const Diagram deflection = y ? result_->deflection_y() : result_->deflection_z();
-    std::vector<Panel> panels = {
-        {y ? "Vy" : "Vz", "shear", y ? result_->shear_y() : result_->shear_z(), units().force},
-        {y ? "Mz" : "My", "moment", y ? result_->moment_z() : result_->moment_y(), units().moment, true},
-        {y ? "rotation z" : "rotation y", "rotation", y ? result_->rotation_z() : result_->rotation_y(), units().angle},
-        {"deflection", "deflection", deflection, units().deflection}};
-    const Diagram axial = result_->axial();
-    const double thrust = axial.largest().si, across = panels[0].course.largest().si;
-    if (thrust > axial.noise() && thrust > 1e-9 * across)
-      panels.insert(panels.begin(), Panel{"N", "axial", axial, units().force});
+    const std::vector<bool> planes = planes_shown();
+    const double columns = static_cast<double>(planes.size()), wide = width() / columns;
+    for (std::size_t i = 0; i < planes.size(); ++i) {
+      edge_ = wide * static_cast<double>(i);
+      left_ = edge_ + 11 * letter();
+      right_ = edge_ + wide - (planes.size() > 1 ? 5 : 7) * letter();
+      const Axes axes = local_axes(s_, m);
+      up_ = planes[i] ? axes.y : axes.z;
+      column(panels(planes[i], i, planes.size()));
+    }
+    const char* const side = options().moments_on_pulled_side ? "tension" : "compression";
+    explain(planes.size() > 1
+                ? fmt::format("Left: bending in the plane of local x and y; right: in that of x and z. Moments are on "
+                              "the {} side; all else is positive upwards, along y or z",
+                              side)
+                : fmt::format("Moments are on the {} side; all else is positive upwards, along local {}", side,
+                              planes[0] ? "y" : "z"));
+    return finished();
+  }
+
+ private:
+  static bool acts(const Diagram& d) { return d.largest().si > d.noise(); }
+
+  // The planes in which the member bends, that of x and y (true) first; in a plane structure its own.
+  std::vector<bool> planes_shown() const {
+    const auto about = bending_axes(s_, s_[member_]);
+    if (s_.is_plane()) return {about.z};
+    const bool in_y = acts(result_->moment_z()) || acts(result_->shear_y());
+    const bool in_z = acts(result_->moment_y()) || acts(result_->shear_z());
+    if (in_y && in_z) return {true, false};
+    return {in_y || !in_z};
+  }
+
+  // Of one plane; the axial force and the torsional moment stand in the first and in the last column.
+  std::vector<Panel> panels(bool y, std::size_t column, std::size_t columns) const {
+    const bool first = column == 0, last = column + 1 == columns;
+    std::vector<Panel> all;
+    const Diagram axial = result_->axial(), torsion = result_->torsion();
+    const double across = std::max(result_->shear_y().largest().si(), result_->shear_z().largest().si());
+    const bool has_axial = acts(axial) && axial.largest().si > 1e-9 * across, has_torsion = acts(torsion);
+    const bool row = has_axial || has_torsion;
+    if (first && (has_axial || (row && !last))) all.push_back({"N", "axial", axial, units().force});
+    if (last && (has_torsion || (row && !first))) all.push_back({"T", "torsion", torsion, units().moment});
+    all.push_back({y ? "Vy" : "Vz", "shear", y ? result_->shear_y() : result_->shear_z(), units().force});
+    all.push_back({y ? "Mz" : "My", "moment", y ? result_->moment_z() : result_->moment_y(), units().moment, true});
+    all.push_back({y ? "rotation z" : "rotation y", "rotation", y ? result_->rotation_z() : result_->rotation_y(),
+                   units().angle});
+    all.push_back({s_.is_plane() ? "deflection"
+                   : y           ? "deflection y"
+                                 : "deflection z",
+                   "deflection", y ? result_->deflection_y() : result_->deflection_z(), units().deflection});
+    return all;
+  }
+
+  void column(const std::vector<Panel>& panels) {
     const double top = 5.5 * letter(),
                  each = (height() - top - 4.2 * letter()) / (static_cast<double>(panels.size()) + 1);
     beam(top + each * 0.62, each);
     for (std::size_t i = 0; i < panels.size(); ++i)
       panel(panels[i], top + each * (static_cast<double>(i) + 1.5), each * 0.36);
     axis(height() - 3.4 * letter());
-    explain(fmt::format("Moments stand on the side that they {}; all else is positive upwards, along the member's {}",
-                        options().moments_on_pulled_side ? "pull" : "press", y ? "y" : "z"));
-    return finished();
   }
 
- private:
   std::string given(double si, const NamedUnit& unit) const {
     return short_number(si / unit.si, options().digits) + " " + unit.text;
   }
@@ -141,18 +177,14 @@ class Sheet : Canvas {
   }
 
   void each_load(const LoadCase& loads, double factor, auto&& row, auto&& single) const {
-    for (const Load& load : loads.loads()) {
-      std::vector<ActingLine> rows;
-      if (const auto* l = std::get_if<LineLoad>(&load)) rows = {acting(s_, *l)};
-      if (const auto* l = std::get_if<SpreadLoad>(&load)) rows = acting(s_, *l);
-      if (const auto* l = std::get_if<GravityLoad>(&load)) rows = acting(s_, *l);
-      for (const ActingLine& a : rows)
-        if (a.on == member_) row(a.from, a.to, corvex::dot(a.first, up_) * factor, corvex::dot(a.last, up_) * factor);
-      if (const auto* l = std::get_if<MemberLoad>(&load); l && l->on == member_)
-        single(l->at, corvex::dot(acting(s_, *l).force, up_) * factor);
-      if (const auto* l = std::get_if<PointLoad>(&load))
-        for (std::size_t k = 0; k < s_[member_].through.size(); ++k)
-          if (s_[member_].through[k] == l->at) single(s_.place_of(s_[member_], k), corvex::dot(l->force, up_) * factor);
+    const ActingLoads acting = acting_loads(s_, loads);
+    for (const ActingLine& a : acting.lines)
+      if (a.on == member_) row(a.from, a.to, corvex::dot(a.first, up_) * factor, corvex::dot(a.last, up_) * factor);
+    for (const ActingForce& f : acting.forces) {
+      const double across = corvex::dot(f.force, up_) * factor;
+      if (!f.point && f.on == member_) single(f.at, across);
+      for (std::size_t k = 0; f.point && k < s_[member_].through.size(); ++k)
+        if (s_[member_].through[k] == *f.point) single(s_.place_of(s_[member_], k), across);
     }
   }
 
@@ -209,8 +241,8 @@ class Sheet : Canvas {
     const Extreme max = p.course.max(), min = p.course.min();
     const double most = p.course.largest().si;
     const double sign = p.pulled_side && options().moments_on_pulled_side ? 1 : -1;
-    words(p.name, {1.6 * letter(), zero - 0.7 * letter()}, colours().ink, {"panel"}, {.bold = true});
-    words(p.unit.text, {1.6 * letter(), zero + 0.7 * letter()}, colours().quiet, {"panel-unit"});
+    words(p.name, {edge_ + 1.6 * letter(), zero - 0.7 * letter()}, colours().ink, {"panel"}, {.bold = true});
+    words(p.unit.text, {edge_ + 1.6 * letter(), zero + 0.7 * letter()}, colours().quiet, {"panel-unit"});
     line({{left_, zero}, {right_, zero}}, {colours().quiet, 1}, {"zero"});
     keep_clear({left_, zero}, {right_, zero});
     // Nothing but the rounding of figures beside it.
@@ -276,11 +308,11 @@ class Sheet : Canvas {
       words(short_number(at / units().length.si, 5), {here, y + letter()}, colours().quiet, {"axis-value"},
             {.size = 0.92, .anchor = Anchor::middle});
     }
-    words("x, " + units().length.text, {1.6 * letter(), y}, colours().quiet, {"panel"});
+    words("x, " + units().length.text, {edge_ + 1.6 * letter(), y}, colours().quiet, {"panel"});
   }
 
   const Structure& s_;
-  double left_ = 0, right_ = 0;
+  double edge_ = 0, left_ = 0, right_ = 0;  // of the column
   MemberId member_;
   std::size_t case_;
   std::optional<MemberResult> result_;

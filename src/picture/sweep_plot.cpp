@@ -17,8 +17,11 @@ struct Axis {
   double low = 0, high = 1, step = 0.2;
 
   static Axis over(double low, double high, int ticks) {
-    if (!(high > low)) {
-      const double off = low == 0 ? 1 : 0.1 * std::abs(low);
+    // Values that differ by round-off are equal.
+    constexpr double equal = 1e-6;
+    const double size = std::max(std::abs(low), std::abs(high));
+    if (!(high - low > equal * size)) {
+      const double off = size == 0 ? 1 : 0.1 * size;
       low -= off, high += off;
     }
     const double rough = (high - low) / ticks, power = std::pow(10, std::floor(std::log10(rough)));
@@ -181,7 +184,12 @@ class SweepPlot : Canvas {
   }
 
   void grid() {
-    const auto tick = [](double v, double step) { return short_number(std::abs(v) < 1e-9 * step ? 0 : v, 6); };
+    // As many digits as tell neighbouring ticks apart.
+    const auto tick = [](double v, double step) {
+      const double ratio = std::abs(v) / step;
+      const int digits = std::clamp(ratio > 1 ? static_cast<int>(std::ceil(std::log10(ratio))) + 3 : 3, 3, 12);
+      return short_number(std::abs(v) < 1e-9 * step ? 0 : v, digits);
+    };
     for (double v = up_.low; v <= up_.high + 0.5 * up_.step; v += up_.step) {
       const double y = at(across_.low, v).y;
       line({{box_.left, y}, {box_.right, y}}, {colours().faint, 0.7}, {"grid"});

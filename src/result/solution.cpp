@@ -389,7 +389,7 @@ Reaction CaseResult::reaction(std::string_view point) const {
 }
 
 Balance CaseResult::balance() const {
-  const solver::Resultant applied = data_->analysis.applied(case_);
+  const Resultant applied = data_->analysis.applied(case_);
   const solver::Reacted r = solver::reacted(data_->structure, applied, data_->analysis.states[case_]);
   const Vector &force = applied.force, &moment = applied.moment;
   return {reaction_of({force.x, force.y, force.z, moment.x, moment.y, moment.z}),

@@ -27,17 +27,8 @@ void add_turned_arms(const Structure& s, const CaseResult& result, Stressing& al
       all.turned_arms.emplace_back(j.point.index, solver::turned_arm(arm, force));
     }
   }
-  const auto weigh = [&](const LoadCase& loads) {
-    for (const Load& load : loads.loads())
-      if (const auto* g = std::get_if<GravityLoad>(&load))
-        for (const PointMass& m : s.point_masses())
-          if (!zero(m.arm))
-            all.turned_arms.emplace_back(m.at.index, -solver::turned_arm(m.arm, g->acceleration * m.mass));
-  };
-  for (const LoadCase& c : s.load_cases())
-    if (c.name() == result.name()) return weigh(c);
-  for (const Combination& c : s.combinations())
-    if (c.name == result.name()) return weigh(combined(s, c));
+  for (const ActingMass& m : acting_loads(s, case_loads(s, result.name())).masses)
+    if (!zero(m.arm)) all.turned_arms.emplace_back(m.at.index, -solver::turned_arm(m.arm, m.force));
 }
 
 // Members that act one way only, are not slack, and have no force but rounding.

@@ -1,4 +1,4 @@
-#include "corvex/acting.hpp"
+#include "corvex/section.hpp"
 #include "section/region.hpp"
 
 namespace corvex {

@@ -1,8 +1,8 @@
 #include "section/remembered.hpp"
 
 #include <algorithm>
-#include <deque>
 #include <initializer_list>
+#include <list>
 #include <map>
 #include <mutex>
 #include <vector>
@@ -61,11 +61,12 @@ Key key_of(const Shape& shape, double fineness, const std::optional<SecondMoment
   return key;
 }
 
-// The latest shapes, in the order in which they were first asked for.
+// The shapes used last, the latest first.
 struct Memory {
+  using Entry = std::pair<const Key*, std::shared_ptr<const Worked>>;
   std::mutex mutex;
-  std::map<Key, std::shared_ptr<const Worked>> all;
-  std::deque<Key> order;
+  std::list<Entry> latest;
+  std::map<Key, std::list<Entry>::iterator> all;
 };
 
 Memory& memory() {
@@ -84,18 +85,23 @@ std::shared_ptr<const Worked> remembered(const Shape& shape, double fineness, co
   Memory& m = memory();
   {
     const std::lock_guard lock(m.mutex);
-    if (const auto it = m.all.find(key); it != m.all.end()) return it->second;
+    if (const auto it = m.all.find(key); it != m.all.end()) {
+      m.latest.splice(m.latest.begin(), m.latest, it->second);
+      return it->second->second;
+    }
   }
   auto fresh = std::make_shared<const Worked>(shape, fineness, J);
   const std::lock_guard lock(m.mutex);
-  const auto [it, added] = m.all.emplace(key, std::move(fresh));
-  const std::shared_ptr<const Worked> found = it->second;
-  if (added) m.order.push_back(std::move(key));
-  if (m.order.size() > most) {
-    m.all.erase(m.order.front());
-    m.order.pop_front();
+  const auto [it, added] = m.all.try_emplace(std::move(key));
+  // Another thread may have worked it out meanwhile.
+  if (!added) return it->second->second;
+  m.latest.emplace_front(&it->first, fresh);
+  it->second = m.latest.begin();
+  if (m.latest.size() > most) {
+    m.all.erase(*m.latest.back().first);
+    m.latest.pop_back();
   }
-  return found;
+  return fresh;
 }
 
 }  // namespace corvex::section

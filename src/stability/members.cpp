@@ -39,11 +39,7 @@ double lever(const Structure& s, const LoadCase& loads, const section::Stability
     most = std::max(most, std::hypot((at ? t.y.si() : 0) - centre_y, (at ? t.z.si() : 0) - centre_z));
   };
   for (const Load& load : loads.loads())
-    std::visit(
-        [&](const auto& l) {
-          if constexpr (requires { l.through; }) look(l.through.value_or(s.analysis().through));
-        },
-        load);
+    if (const auto through = through_of(load)) look(*through);
   if (s.analysis().through.place != Through::Place::shear_centre) look(s.analysis().through);
   return most;
 }

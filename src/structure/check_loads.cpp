@@ -3,10 +3,10 @@
 #include <algorithm>
 #include <cmath>
 
-#include "corvex/number.hpp"
-#include "structure/acting_load.hpp"
+#include "structure/acting_loads.hpp"
 #include "structure/checks.hpp"
 #include "structure/held.hpp"
+#include "structure/words.hpp"
 
 namespace corvex {
 namespace {
@@ -100,8 +100,8 @@ class LoadChecks : Checks {
 
   void check_position(double at, double L, MemberId id, const Subject& subject, const char* key) {
     if (at >= -1e-9 * L && at <= L * (1 + 1e-9)) return;
-    add(fmt::format("{} m is not on member '{}', which is {} m long", short_number(at, 6), s_[id].name,
-                    short_number(L, 6)),
+    add(fmt::format("{} is not on member '{}', which is {} long", length_words(s_, at), s_[id].name,
+                    length_words(s_, L)),
         subject, key);
   }
 
@@ -144,8 +144,8 @@ class LoadChecks : Checks {
     const double to = l.to.value_or(*L);
     check_position(to, *L, l.on, subject, "to");
     if (!(to > l.from))
-      add(fmt::format("the load ends at {} m, not after its beginning at {} m", short_number(to, 6),
-                      short_number(l.from, 6)),
+      add(fmt::format("the load ends at {}, not after its beginning at {}", length_words(s_, to),
+                      length_words(s_, l.from)),
           subject, "to");
     if (l.per == Per::plan && *L > 0 && plan_share(s_, s_[l.on]) < 1e-9)
       add(fmt::format("'{}' stands upright and has no ground plan: nothing of the load acts on it", s_[l.on].name),
@@ -190,8 +190,8 @@ class LoadChecks : Checks {
     const auto L = length_on(l.on, subject);
     if (!L) return;
     if (!std::isfinite(l.by) || std::abs(l.by) >= *L)
-      add(fmt::format("'{}' is {} m long and cannot be shortened by {} m", s_[l.on].name, short_number(*L, 6),
-                      short_number(l.by, 6)),
+      add(fmt::format("'{}' is {} long and cannot be shortened by {}", s_[l.on].name, length_words(s_, *L),
+                      length_words(s_, l.by)),
           subject, "shorten");
   }
 

@@ -7,12 +7,13 @@
 #include "corvex/number.hpp"
 #include "section/worked.hpp"
 #include "structure/checks.hpp"
+#include "structure/words.hpp"
 
 namespace corvex {
 namespace {
 
-std::string how_long(double length) {
-  return std::isfinite(length) ? fmt::format("{} m long", short_number(length, 4)) : "longer than can be computed";
+std::string how_long(const Structure& s, double length) {
+  return std::isfinite(length) ? length_words(s, length, 4) + " long" : "longer than can be computed";
 }
 
 class MemberChecks : Checks {
@@ -109,7 +110,7 @@ class MemberChecks : Checks {
       return false;
     }
     if (L < shortest || L > longest) {
-      add(fmt::format("'{}' is {}: out of range", m.name, how_long(L)), subject, "through");
+      add(fmt::format("'{}' is {}: out of range", m.name, how_long(s_, L)), subject, "through");
       return false;
     }
     double before = 0;
@@ -119,7 +120,7 @@ class MemberChecks : Checks {
       const double beside = length(cross(r, b - a)) / L;
       const std::string& name = s_[m.through[i]].name;
       if (beside > 1e-6 * L) {
-        add(fmt::format("point {} lies {} m beside the straight line from {} to {}", name, short_number(beside, 4),
+        add(fmt::format("point {} lies {} beside the straight line from {} to {}", name, length_words(s_, beside, 4),
                         s_[m.through.front()].name, s_[m.through.back()].name),
             subject, "through");
         return false;
@@ -149,7 +150,7 @@ class MemberChecks : Checks {
     }
     const double moved = length(s_.axis_end(m) - s_.axis_start(m));
     if (moved > shortest && moved < longest) return true;
-    add(fmt::format("between its rigid arms '{}' is {}: out of range", m.name, how_long(moved)), subject, "offset");
+    add(fmt::format("between its rigid arms '{}' is {}: out of range", m.name, how_long(s_, moved)), subject, "offset");
     return false;
   }
 

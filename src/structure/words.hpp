@@ -14,4 +14,9 @@ std::string list(const std::vector<std::string>& names, std::size_t most = 6);
 // "x", "y", "z" or "(0.6, 0.8)"
 std::string direction(const Structure& structure, Vector v);
 
+// "1500 mm": in the print units of the structure.
+inline std::string length_words(const Structure& structure, double si, int digits = 6) {
+  return with_unit(si, dimension::length, structure.print_units(), digits);
+}
+
 }  // namespace corvex

@@ -9,6 +9,7 @@
 #include "corvex/number.hpp"
 #include "corvex/stop.hpp"
 #include "corvex/trace.hpp"
+#include "format/sizes.hpp"
 #include "view/data.hpp"
 #include "view/tables.hpp"
 
@@ -31,11 +32,6 @@ Json pieces_data(const Diagram& d) {
   }
   return all;
 }
-
-// The largest of each kind, beside which rounding is told from values.
-struct Sizes {
-  double force = 0, moment = 0, move = 0, turn = 0;
-};
 
 // How many places along each member have their values ready: as many as keep the page small.
 int places_of_a_member(std::size_t members) {
@@ -62,14 +58,16 @@ std::vector<TracePlace> places_of(const MemberResult& m, int evenly) {
 class CaseData {
  public:
   CaseData(const Viewed& v, std::size_t index)
-      : s_(v.evaluation.solution.structure()), result_(v.evaluation.solution[index]) {}
+      : s_(v.evaluation.solution.structure()), result_(v.evaluation.solution[index]) {
+    for (std::size_t i = 0; i < s_.members().size(); ++i) members_.push_back(result_[MemberId(i)]);
+  }
 
   Json members() {
     Json all = Json::array();
     const int evenly = places_of_a_member(s_.members().size());
-    for (std::size_t i = 0; i < s_.members().size(); ++i) {
+    for (const MemberResult& m : members_) {
       stop_point();
-      all.push_back(member(result_[MemberId(i)], evenly));
+      all.push_back(member(m, evenly));
     }
     return all;
   }
@@ -90,16 +88,11 @@ class CaseData {
     return all;
   }
   Json sizes() const {
-    return {{"force", sizes_.force}, {"moment", sizes_.moment}, {"movement", sizes_.move}, {"rotation", sizes_.turn}};
+    const format::Sizes z = format::sizes_of(s_, result_, members_);
+    return {{"force", z.force}, {"moment", z.moment}, {"movement", z.move}, {"rotation", z.turn}};
   }
 
  private:
-  void take(const MemberFigure& f, double value) {
-    double* sizes[] = {&sizes_.force, &sizes_.moment, &sizes_.move, &sizes_.turn};
-    double& size = *sizes[static_cast<std::size_t>(f.kind)];
-    size = std::max(size, std::abs(value));
-  }
-
   Json member(const MemberResult& m, int evenly) {
     Json pieces = Json::object(), names = Json::array(), places = Json::array();
     std::vector<const MemberFigure*> shown;
@@ -116,11 +109,7 @@ class CaseData {
     for (const TracePlace& p : places_of(m, evenly)) {
       const SectionState state = m.at(p.at, p.side);
       Json values = Json::array();
-      for (const MemberFigure* f : shown) {
-        const double value = f->at(state).si;
-        take(*f, value);
-        values.push_back(number(value));
-      }
+      for (const MemberFigure* f : shown) values.push_back(number(f->at(state).si));
       places.push_back(Json::array({p.at.si(), p.side == Side::before ? 0 : 1, std::move(values)}));
     }
     Json one = {{"figures", std::move(names)}, {"pieces", std::move(pieces)}, {"places", std::move(places)}};
@@ -133,7 +122,7 @@ class CaseData {
 
   const Structure& s_;
   CaseResult result_;
-  Sizes sizes_;
+  std::vector<MemberResult> members_;
 };
 
 }  // namespace
@@ -165,7 +154,7 @@ Json stress_data(const Viewed& v, std::size_t index) {
 
 // How a member moves in a mode, at places evenly from end to end, one after the other: x, y and z of each.
 Json moved_member(const std::vector<ModeShape::Place>& places) {
-  constexpr int evenly = 13;  // as the page draws
+  constexpr int evenly = 25;  // as the page draws
   // More digits than a picture shows.
   const auto rounded = [](double v) { return std::round(v * 1e5) / 1e5 + 0.0; };
   Json all = Json::array();

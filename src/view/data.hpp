@@ -5,6 +5,8 @@
 
 #include "corvex/view.hpp"
 
+#pragma GCC visibility push(default)
+
 namespace corvex::view {
 
 using Json = nlohmann::ordered_json;
@@ -31,3 +33,5 @@ std::string page_policy();
 std::string for_script(const Json& json);
 
 }  // namespace corvex::view
+
+#pragma GCC visibility pop

@@ -2,9 +2,9 @@
 
 #include <algorithm>
 
-#include "corvex/acting.hpp"
 #include "corvex/document.hpp"
 #include "corvex/envelope.hpp"
+#include "corvex/load_words.hpp"
 #include "corvex/number.hpp"
 #include "report/book.hpp"
 #include "report/rows.hpp"
@@ -111,72 +111,70 @@ Json supports_data(const Structure& s) {
   return all;
 }
 
-// Loads as they are drawn: forces and moments at places, line loads between places; the rest in words.
-class LoadsData {
- public:
-  explicit LoadsData(const Structure& s) : s_(s) {}
+// Loads as they are drawn: forces and moments at places, line loads between places.
+Json loads_data(const Structure& s, const LoadCase& loads, const ModelUnits& units) {
+  Json forces = Json::array(), lines = Json::array();
+  const ActingLoads acting = acting_loads(s, loads);
+  const auto with_remark = [&](Json j, std::size_t load) {
+    if (std::string remark = point_of_action(loads.loads()[load], units); !remark.empty()) j["remark"] = remark;
+    if (const auto* spread = std::get_if<SpreadLoad>(&loads.loads()[load])) j["total"] = length(spread->force);
+    return j;
+  };
+  for (const ActingForce& f : acting.forces) {
+    if (length(f.force) > 0) forces.push_back(with_remark({{"at", list(f.place)}, {"force", list(f.force)}}, f.load));
+    if (length(f.moment) > 0) forces.push_back({{"at", list(f.place)}, {"moment", list(f.moment)}});
+  }
+  for (const ActingLine& l : acting.lines) {
+    if (std::holds_alternative<GravityLoad>(loads.loads()[l.load])) continue;
+    const Member& m = s[l.on];
+    const auto place = [&](double along) {
+      const Vector a = s.axis_start(m), b = s.axis_end(m);
+      return list(a + (b - a) * (along / s.length_of(m)));
+    };
+    lines.push_back(with_remark({{"on", l.on.index},
+                                 {"a", place(l.from)},
+                                 {"b", place(l.to)},
+                                 {"first", list(l.first)},
+                                 {"last", list(l.last)}},
+                                l.load));
+  }
+  return {{"forces", std::move(forces)}, {"lines", std::move(lines)}};
+}
 
-  Json of(const LoadCase& c) {
-    forces_ = lines_ = words_ = Json::array();
-    for (const Load& load : c.loads()) std::visit([&](const auto& l) { add(l); }, load);
-    return {{"forces", std::move(forces_)}, {"lines", std::move(lines_)}, {"words", std::move(words_)}};
+// Loads without an arrow, in words.
+Json loads_in_words(const Structure& s, const LoadCase& loads, double factor, const ModelUnits& units) {
+  constexpr int digits = 4;
+  Json all = Json::array();
+  for (const Load& load : loads.loads()) {
+    const LoadKind kind = kind_of(load, s.up_direction());
+    if (kind < LoadKind::temperature_change) continue;
+    const LoadWords w = load_words(s, load, units, factor, digits);
+    const bool everywhere = kind == LoadKind::self_weight || kind == LoadKind::acceleration;
+    all.push_back((everywhere ? "" : w.on + ": ") + w.kind + " " + w.value);
   }
+  return all;
+}
 
- private:
-  Vector place(const Member& m, double along) const {
-    const Vector a = s_.axis_start(m), b = s_.axis_end(m);
-    return a + (b - a) * (along / s_.length_of(m));
-  }
-  Vector global(const Member& m, const Vector& v, LoadAxes axes) const {
-    return axes == LoadAxes::member ? local_axes(s_, m).global(v) : v;
-  }
-  void force(const Vector& at, const Vector& f, const Vector& moment) {
-    if (length(f) > 0) forces_.push_back({{"at", list(at)}, {"force", list(f)}});
-    if (length(moment) > 0) forces_.push_back({{"at", list(at)}, {"moment", list(moment)}});
-  }
-  void add(const PointLoad& l) { force(s_[l.at].position, l.force, l.moment); }
-  void add(const MemberLoad& l) {
-    const Member& m = s_[l.on];
-    force(place(m, l.at), global(m, l.force, l.axes), global(m, l.moment, l.axes));
-  }
-  void line(const ActingLine& l) {
-    const Member& m = s_[l.on];
-    lines_.push_back({{"on", l.on.index},
-                      {"a", list(place(m, l.from))},
-                      {"b", list(place(m, l.to))},
-                      {"first", list(l.first)},
-                      {"last", list(l.last)}});
-  }
-  void add(const LineLoad& l) { line(acting(s_, l)); }
-  void add(const SpreadLoad& l) {
-    for (const ActingLine& one : acting(s_, l)) line(one);
-  }
-  void add(const HeatLoad& l) { words_.push_back(s_[l.on].name + " changes its temperature"); }
-  void add(const ShortenLoad& l) {
-    words_.push_back(s_[l.on].name + (l.by < 0 ? " is made too long" : " is made too short"));
-  }
-  void add(const SettleLoad& l) { words_.push_back("the support at " + s_[l.at].name + " moves"); }
-  void add(const GravityLoad&) { words_.emplace_back("own weight"); }
-
-  const Structure& s_;
-  Json forces_, lines_, words_;
-};
-
-Json cases_data(const Solution& solution) {
+Json cases_data(const Solution& solution, const ModelUnits& units) {
   const Structure& s = solution.structure();
   const std::vector<std::size_t> judged = solution.judged();
   Json all = Json::array();
   for (std::size_t i = 0; i < solution.size(); ++i) {
-    Json terms = Json::array();
+    Json terms = Json::array(), words = Json::array();
+    const auto add = [&](std::size_t load_case, double factor) {
+      terms.push_back(Json::array({load_case, factor}));
+      for (Json& w : loads_in_words(s, s.load_cases()[load_case], factor, units)) words.push_back(std::move(w));
+    };
     const std::size_t base = solution.base_of(i);
     if (base < s.load_cases().size())
-      terms.push_back(Json::array({base, 1.0}));
+      add(base, 1);
     else
       for (const Combination::Term& t : s.combinations()[base - s.load_cases().size()].terms)
-        terms.push_back(Json::array({t.load_case, t.factor}));
+        add(t.load_case, t.factor);
     all.push_back({{"name", solution[i].name()},
                    {"judged", std::find(judged.begin(), judged.end(), i) != judged.end()},
-                   {"terms", std::move(terms)}});
+                   {"terms", std::move(terms)},
+                   {"words", std::move(words)}});
   }
   return all;
 }
@@ -238,8 +236,7 @@ Json model_data(const Viewed& v, const std::vector<std::string>& variants, int d
   Json masses = Json::array();
   for (const PointMass& m : s.point_masses()) masses.push_back(Json::array({m.at.index, m.mass}));
   Json loads = Json::array();
-  LoadsData drawn(s);
-  for (const LoadCase& c : s.load_cases()) loads.push_back(drawn.of(c));
+  for (const LoadCase& c : s.load_cases()) loads.push_back(loads_data(s, c, units));
   Json data = {{"format", "corvex-view"},
                {"version", 1},
                {"title", s.title()},
@@ -256,7 +253,7 @@ Json model_data(const Viewed& v, const std::vector<std::string>& variants, int d
                {"sections", sections_data(s)},
                {"supports", supports_data(s)},
                {"loads", std::move(loads)},
-               {"cases", cases_data(v.evaluation.solution)},
+               {"cases", cases_data(v.evaluation.solution, units)},
                {"governing", governing_case(v.evaluation.solution)}};
   const Evaluation& e = v.evaluation;
   if (!e.hand.comparisons.empty()) data["hand"] = hand_data(e.hand, units, digits);

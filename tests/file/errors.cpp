@@ -71,7 +71,7 @@ TEST_CASE("One mistake, one message, at its place") {
       {"at: B, force", "at: b, force", "model.yaml:14:12: error: there is no point 'b'; did you mean 'B'?"},
       {"at: B, force", "on: post, force", "model.yaml:14:7: error: a load at one place of a member needs 'at'"},
       {"at: B, force", "on: post, at: 1 m, force",
-       "model.yaml:14:22: error: 1 m is not on member 'post', which is 0.9 m long"},
+       "model.yaml:14:22: error: 1000 mm is not on member 'post', which is 900 mm long"},
       {"at: B, force", "on: past, at: 1 m, force",
        "model.yaml:14:12: error: there is no member 'past'; did you mean 'post'?"},
       {"at: B, force: {x: 2}", "line: {x: 2}", "model.yaml:14:7: error: a line load needs 'on'"},

@@ -101,7 +101,7 @@ TEST_CASE("Slips in the hand block are told where they stand") {
       {"  expect: [{reaction: A, is: push, case: wnd}]\n",
        "model.yaml:14:42: error: there is no load case 'wnd'; did you mean 'wind'?"},
       {"  expect: [{moment: post, at: 901, is: push*h}]\n",
-       "model.yaml:14:31: error: 0.901 m is not on member 'post', which is 0.9 m long"},
+       "model.yaml:14:31: error: 901 mm is not on member 'post', which is 900 mm long"},
       {"  expect: [{reaction: A, part: y, is: 0}]\n", "the hand value is 0"},
       {"  expect: {reaction: A}\n", "expect: a list was expected, but this is a map"},
       {"  expect: [{reaction: A, is: [push]}]\n", "'is': a number or a formula was expected, but this is a list"},

@@ -151,7 +151,7 @@ TEST_CASE("Slips among points and members are told at their place") {
       {"B: [0, 900]", "B: {from: A, about: {x: 1}}", "7:16: error: 'about' does not go with 'from' in point 'B'"},
       {"B: [0, 900]", "B: {length: 3, angle: 2 deg}", "one of: from, between, mirror, repeat"},
       {"B: [0, 900]", "B: [0, 900]\n  C: {between: [A, B], at: 901}",
-       "0.901 m is not between the points, which are 0.9 m apart"},
+       "901 mm is not between the points, which are 900 mm apart"},
       {"B: [0, 900]", "B: [0, 900]\n  C: {between: [A], at: 50 %}", "two points were expected"},
       {"B: [0, 900]", "B: [0, 900]\n  C: {between: [A, A], at: 50 %}", "both points stand at the same place"},
       {"B: [0, 900]", "B: [0, 900]\n  C: {mirror: A, about: {x: 1, y: 2}}", "one plane to mirror about was expected"},

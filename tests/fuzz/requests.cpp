@@ -9,13 +9,13 @@
 #include <string>
 #include <thread>
 
-#include "view/web_server.hpp"
+#include "serve/web_server.hpp"
 
 namespace {
 
-using corvex::view::WebReply;
-using corvex::view::WebRequest;
-using corvex::view::WebServer;
+using corvex::serve::WebReply;
+using corvex::serve::WebRequest;
+using corvex::serve::WebServer;
 
 const std::string secret(32, 'a');
 
@@ -30,7 +30,7 @@ int port() {
           [](WebRequest request, WebReply reply) {
             std::string all = request.path;
             for (const auto& [name, value] : request.query) all += name + value;
-            reply(corvex::view::web_text(200, all));
+            reply(corvex::serve::web_text(200, all));
           },
           [] {});
     }).detach();
@@ -60,7 +60,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
   std::string path;
   std::map<std::string, std::string> query;
   static_cast<void>(
-      corvex::view::parse_target(std::string_view(reinterpret_cast<const char*>(data), size), path, query));
+      corvex::serve::parse_target(std::string_view(reinterpret_cast<const char*>(data), size), path, query));
   const int client = connected();
   static_cast<void>(::send(client, data, size, MSG_NOSIGNAL));
   ::shutdown(client, SHUT_WR);

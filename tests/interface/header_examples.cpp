@@ -6,6 +6,7 @@
 #include <corvex/document.hpp>
 #include <corvex/file.hpp>
 #include <corvex/number.hpp>
+#include <corvex/page_server.hpp>
 #include <corvex/picture.hpp>
 #include <corvex/printable.hpp>
 #include <corvex/report.hpp>
@@ -150,6 +151,19 @@ TEST_CASE("Examples of solution.hpp, diagram.hpp, hand.hpp") {
 #include "acting.inc"
   } check("acting");
   {
+#include "displacement.inc"
+  }
+  check("displacement");
+  {
+#include "finding.inc"
+  } check("finding");
+  {
+#include "load_words.inc"
+  } check("load_words");
+  {
+#include "model_units.inc"
+  } check("model_units");
+  {
 #include "version.inc"
   } check("version");
   {
@@ -264,6 +278,12 @@ TEST_CASE("The example of stability.hpp") {
   const corvex::Structure& trestle = context.trestle;
 #include "stability.inc"
   check("stability");
+}
+
+TEST_CASE("The example of page_server.hpp") {
+  const BesideTrestle folder;
+#include "page_server.inc"
+  check("page_server");
 }
 
 TEST_CASE("The example of view.hpp") {

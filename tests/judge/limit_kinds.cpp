@@ -61,7 +61,7 @@ TEST_CASE("A limit of safety at a place, by length, share and point") {
     CHECK(v.at->si() == near(2));
   }
   CHECK(verdict("{safety: 1.5, at: 25 %}").value->si == Approx(235e6 / (0.75 * stress)).epsilon(0.01));
-  CHECK(fault("{safety: 1.5, at: 5 m}").find("5 m is not on member 'rail'") != std::string::npos);
+  CHECK(fault("{safety: 1.5, at: 5 m}").find("5000 mm is not on member 'rail'") != std::string::npos);
 }
 
 TEST_CASE("A limit of any figure that an expectation names, at most and at least") {

@@ -46,8 +46,8 @@ test('values at the pointer are those of trace', async () => {
         const app = window.corvexPage;
         return app.model.members.map((_, i) => i).filter((i) => i % 2 === 0).map((i) => {
           app.place = null;
-          app.stepMember(i + 1);
-          for (let step = 0; step < (i % 3) * 7; ++step) app.stepPlace(1);
+          app.step((s) => s.stepMember(i + 1));
+          for (let step = 0; step < (i % 3) * 7; ++step) app.step((s) => s.stepPlace(1));
           return {member: app.model.members[i].name, at: `${app.place.at} m`, ...window.readoutOfPage()};
         });
       });
@@ -125,7 +125,7 @@ test('a saved file is shown, an error with its line, and the last good picture s
   const model = folder.write('followed.yaml', text);
   const served = await server(model);
   const page = await open(chromium, served.address);
-  const most = () => page.evaluate(() => window.corvexPage.mostMoved);
+  const most = () => page.evaluate(() => window.corvexPage.rendering.mostMoved);
   const first = await most();
   folder.write('followed.yaml', text.replace('load: 3.2 kN', 'load: 6.4 kN'));
   await page.waitForFunction((v) => window.corvexPage.version > v, {}, await page.evaluate(() => window.corvexPage.version));
@@ -146,7 +146,7 @@ test('a saved file is shown, an error with its line, and the last good picture s
 
   folder.write('followed.yaml', text);
   await page.waitForSelector('#problems', {hidden: true});
-  await page.waitForFunction((v) => Math.abs(window.corvexPage.mostMoved - v) < 1e-9, {}, first);
+  await page.waitForFunction((v) => Math.abs(window.corvexPage.rendering.mostMoved - v) < 1e-9, {}, first);
   // Stresses come after the picture, and variants when they are asked for.
   await page.waitForFunction(() => window.corvexPage.load().stress);
   const rail = () => page.evaluate(() => {
@@ -156,11 +156,11 @@ test('a saved file is shown, an error with its line, and the last good picture s
   }).then(() => readout(page));
   assert.deepEqual((await rail()).lines['von Mises'], ['83.93 MPa']);
   await page.select('#variant', 'aluminium');
-  await page.waitForFunction((v) => window.corvexPage.model.variant === 'aluminium' && window.corvexPage.mostMoved > 2 * v, {}, first);
+  await page.waitForFunction((v) => window.corvexPage.model.variant === 'aluminium' && window.corvexPage.rendering.mostMoved > 2 * v, {}, first);
   assert.notDeepEqual((await rail()).lines.y, ['-3.549 mm']);
   // A file that changes meanwhile is shown in the variant that is looked at.
   folder.write('followed.yaml', text.replace('load: 3.2 kN', 'load: 1.6 kN'));
-  await page.waitForFunction((v) => window.corvexPage.mostMoved < 2 * v && window.corvexPage.model.variant === 'aluminium', {}, first);
+  await page.waitForFunction((v) => window.corvexPage.rendering.mostMoved < 2 * v && window.corvexPage.model.variant === 'aluminium', {}, first);
   // Nothing but the page and its server was asked for anything.
   for (const url of page.asked) assert.ok(url.startsWith(served.address), url);
   assert.deepEqual(page.faults, []);
@@ -266,7 +266,7 @@ test('everything can be done by keys', async () => {
   const page = await open(chromium, written('tank-skid').page);
   await page.focus('#plot');
   const state = () => page.evaluate(() => {
-    const {camera, place, chosen, moving} = window.corvexPage;
+    const {place, chosen, rendering: {camera, moving}} = window.corvexPage;
     return {right: camera.right, zoom: camera.zoom, centre: camera.centre, place, chosen, moving};
   });
   const first = await state();
@@ -332,7 +332,7 @@ test('very many members are drawn whole when they stand still, and their shape a
   const served = await server(model);
   const page = await open(chromium, served.address);
   const inked = () => page.evaluate(() => {
-    window.corvexPage.paint();
+    window.corvexPage.rendering.paint();
     const canvas = document.getElementById('plot');
     const {data} = canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height);
     let any = 0;
@@ -342,10 +342,10 @@ test('very many members are drawn whole when they stand still, and their shape a
   // When nothing more comes.
   await page.waitForFunction(() => window.corvexPage.load().stress);
   const still = await inked();
-  await page.evaluate(() => { window.corvexPage.turning = true; });
+  await page.evaluate(() => { window.corvexPage.rendering.turning = true; });
   const turning = await inked();
   assert.ok(turning > 100 && turning < still, `${turning} of ${still}`);
-  await page.evaluate(() => { window.corvexPage.turning = false; });
+  await page.evaluate(() => { window.corvexPage.rendering.turning = false; });
   const again = await inked();
   // The browser smooths lines otherwise after their pixels have been read once.
   assert.ok(Math.abs(again - still) <= 0.1 * still, `${again} of ${still}, ${turning} while it turns`);
@@ -358,12 +358,12 @@ test('true scale, the scale of displacements and motion', async () => {
   const page = await open(chromium, written('conveyor-trestle').page);
   const moved = () => page.evaluate(() => {
     const app = window.corvexPage;
-    app.paint();
-    const at = app.spotAt({member: 1, at: 1.2});
-    const rest = app.camera.project([1.2, 0.9, 0]);
-    return (at[1] - rest[1]) / app.camera.zoom;
+    app.rendering.paint();
+    const at = app.rendering.spotAt({member: 1, at: 1.2});
+    const rest = app.rendering.camera.project([1.2, 0.9, 0]);
+    return (at[1] - rest[1]) / app.rendering.camera.zoom;
   });
-  const scale = await page.evaluate(() => window.corvexPage.scale());
+  const scale = await page.evaluate(() => window.corvexPage.rendering.scale());
   assert.ok(scale > 5);
   assert.ok(Math.abs((await moved()) - scale * 3.549e-3) < 1e-5);
   await page.click('#true-scale');
@@ -374,7 +374,7 @@ test('true scale, the scale of displacements and motion', async () => {
   const phases = await page.evaluate(() => new Promise((done) => {
     const seen = new Set();
     const look = () => {
-      seen.add(window.corvexPage.phase);
+      seen.add(window.corvexPage.rendering.phase);
       if (seen.size > 3) done([...seen]);
       else setTimeout(look, 10);
     };
@@ -397,12 +397,12 @@ test('the shapes of modes are shown and move', async () => {
   await choose(page, 'what', 'mode-2');
   const bent = () => page.evaluate(() => {
     const app = window.corvexPage;
-    app.paint();
+    app.rendering.paint();
     const prop = app.model.members.findIndex((m) => m.name === 'prop');
     return [0.25, 0.5].map((share) => {
-      const at = app.spotAt({member: prop, at: share * app.model.members[prop].length});
-      const rest = app.camera.project([0, share * 3.2, 0]);
-      return (at[0] - rest[0]) / app.camera.zoom / app.reach;
+      const at = app.rendering.spotAt({member: prop, at: share * app.model.members[prop].length});
+      const rest = app.rendering.camera.project([0, share * 3.2, 0]);
+      return (at[0] - rest[0]) / app.rendering.camera.zoom / app.rendering.reach;
     });
   });
   const [quarter, half] = await bent();
@@ -414,8 +414,8 @@ test('the shapes of modes are shown and move', async () => {
   await page.waitForFunction((at) => {
     const app = window.corvexPage;
     const prop = app.model.members.findIndex((m) => m.name === 'prop');
-    const [x] = app.spotAt({member: prop, at: 1.6});
-    return Math.sign(x - app.camera.project([0, 1.6, 0])[0]) === -Math.sign(at);
+    const [x] = app.rendering.spotAt({member: prop, at: 1.6});
+    return Math.sign(x - app.rendering.camera.project([0, 1.6, 0])[0]) === -Math.sign(at);
   }, {}, half);
   await choose(page, 'what', 'deformed');
   assert.ok(!(await page.$eval('#scale', (e) => e.disabled)));
@@ -446,7 +446,7 @@ test('solid profiles are drawn, moved and coloured; without WebGL lines are', as
   const [pulled, pressed] = await colours(page);
   assert.ok(pulled > 500 && pressed > 500, `${pulled} ${pressed}`);
   // The largest stress of a face is that of the tables.
-  const most = await page.evaluate(() => window.corvexPage.solids.most);
+  const most = await page.evaluate(() => window.corvexPage.rendering.solids.most);
   const worst = await page.evaluate(() => Math.max(...window.corvexPage.load().stress.members.flatMap((places) => places.flatMap((p) => [p[0], -p[1]]))));
   assert.ok(Math.abs(most - worst) < 0.03 * worst, `${most} ${worst}`);
   assert.deepEqual(page.faults, []);

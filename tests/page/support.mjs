@@ -59,12 +59,12 @@ export async function open(chromium, address) {
 
 // When what was asked for has been drawn.
 export async function painted(page) {
-  await page.waitForFunction(() => window.corvexPage?.model && window.corvexPage.spots && !window.corvexPage.frame);
+  await page.waitForFunction(() => window.corvexPage?.model && window.corvexPage.rendering.spots && !window.corvexPage.rendering.frame);
 }
 export async function choose(page, id, value) {
   await page.select(`#${id}`, value);
   await page.waitForFunction((v, i) => i !== 'case' || String(window.corvexPage.index) === v, {}, value, id);
-  await page.evaluate(() => window.corvexPage.paint());
+  await page.evaluate(() => window.corvexPage.rendering.paint());
 }
 
 // Where a place of a member lies on the screen.
@@ -72,7 +72,7 @@ export function spot(page, member, share) {
   return page.evaluate((name, s) => {
     const app = window.corvexPage;
     const i = app.model.members.findIndex((m) => m.name === name);
-    const [x, y] = app.spotAt({member: i, at: app.model.members[i].length * s});
+    const [x, y] = app.rendering.spotAt({member: i, at: app.model.members[i].length * s});
     const box = document.getElementById('plot').getBoundingClientRect();
     return [x + box.left, y + box.top];
   }, member, share);

@@ -234,7 +234,7 @@ TEST_CASE("Loads are drawn by size with their values") {
   CHECK(svg.lines("gravity").size() == 2);
   const Svg heat(s, {.load_case = "sun"});
   CHECK(heat.words("sign-words").size() == 1);
-  CHECK_THAT(heat.words("sign-words").front().text, Contains("heat +25 K"));
+  CHECK_THAT(heat.words("sign-words").front().text, Contains("temperature change +25 K"));
 }
 
 TEST_CASE("Links tell their force and whether it pulls or pushes") {

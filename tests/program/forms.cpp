@@ -94,8 +94,8 @@ TEST_CASE("Tables are short, what governs first, and --all has the rest in the o
 TEST_CASE("With several cases the envelope stands for them, and each shows its balance") {
   const Folder folder;
   const std::string text = folder.run(rack).out;
-  CHECK_THAT(text, Contains("== envelope of 2 combinations ==") && Contains("\nReactions\n  point    case ") &&
-                       !Contains("== winter =="));
+  CHECK_THAT(text, Contains("== envelope of 2 combinations ==") &&
+                       Contains("\nReactions, global axes\n  point    case ") && !Contains("== winter =="));
   CHECK_THAT(text, Contains("All tables of one case: --case NAME"));
   const std::string all = folder.run(rack + " --all").out;
   const std::string whole = all.substr(all.find("== winter =="));

@@ -90,9 +90,12 @@ variants: {thick: {sections: {tube: SHS 40x40x4}}}
     const auto& shown = compared[name]["shown"];
     INFO(shown);
     REQUIRE(shown.size() == 3);
-    CHECK(shown["frequency of mode 1 in roof"].get<double>() == Approx(alone["vibration"][0]["frequency"].get<double>()).epsilon(1e-12));
-    CHECK(shown["frequency of mode 2 in roof"].get<double>() == Approx(alone["vibration"][1]["frequency"].get<double>()).epsilon(1e-12));
-    CHECK(shown["buckling of mode 1"].get<double>() == Approx(alone["buckling"]["roof"][0]["factor"].get<double>()).epsilon(1e-12));
+    CHECK(shown["frequency of mode 1 in roof"].get<double>() ==
+          Approx(alone["vibration"][0]["frequency"].get<double>()).epsilon(1e-12));
+    CHECK(shown["frequency of mode 2 in roof"].get<double>() ==
+          Approx(alone["vibration"][1]["frequency"].get<double>()).epsilon(1e-12));
+    CHECK(shown["buckling of mode 1"].get<double>() ==
+          Approx(alone["buckling"]["roof"][0]["factor"].get<double>()).epsilon(1e-12));
   }
   // Pressed, it swings slower.
   const auto hand = nlohmann::json::parse(folder.run("verify prop.yaml --json").out)["hand"];

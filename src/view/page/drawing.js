@@ -7,6 +7,12 @@ import {clean, number, shortInUnit} from './format.js';
 const light = {ink: '#1c2630', quiet: '#51606d', member: '#24486b', rest: '#a9b4be', load: '#a8321a', reaction: '#6a2a8a', positive: '#1565a8', negative: '#b9540c', chosen: '#0b7a4b', page: '#ffffff'};
 const dark = {ink: '#e6ebf0', quiet: '#a9b5c0', member: '#9cc3e6', rest: '#5b6874', load: '#ff9d7a', reaction: '#d0a2f0', positive: '#7fbcf5', negative: '#f2a35e', chosen: '#6fe0ac', page: '#161b21'};
 
+// The size of a load with the whole of a spread force, and with the point of the section that it acts through.
+const withRemark = (model, load, factor, text) => {
+  const whole = load.total === undefined ? '' : ` (${shortInUnit(load.total * Math.abs(factor), model.units.force, model.digits)} in all)`;
+  return `${text}${whole}${load.remark ? ` ${load.remark}` : ''}`;
+};
+
 export class Drawing {
   constructor(canvas) {
     this.canvas = canvas;
@@ -130,7 +136,7 @@ export class Drawing {
     const beams = [];
     const links = [];
     // Of very many, each is drawn in fewer steps.
-    const step = straight ? samples - 1 : hurried ? 6 : model.members.length > 400 ? 3 : 1;
+    const step = straight ? samples - 1 : hurried ? 12 : model.members.length > 400 ? 6 : 1;
     model.members.forEach((m, i) => {
       const points = [];
       for (let k = 0; k < samples; k += step) points.push([spots[(i * samples + k) * 2], spots[(i * samples + k) * 2 + 1]]);
@@ -201,12 +207,52 @@ export class Drawing {
     });
   }
 
+  // A line with short strokes off its far side.
+  ground([x, y], [ux, uy], half) {
+    const strokes = [];
+    for (let i = 0; i < 5; ++i) {
+      const t = half * (i / 2 - 1);
+      const from = [x - uy * t, y + ux * t];
+      strokes.push([from, [from[0] + (ux + uy) * 4, from[1] + (uy - ux) * 4]]);
+    }
+    this.lines(strokes, this.colours.quiet, 1);
+    this.line([[x + uy * half, y - ux * half], [x - uy * half, y + ux * half]], this.colours.quiet, 2.4);
+  }
+
+  fixedSupport(at, away) {
+    this.ground(at, away, 11);
+  }
+
+  pinnedSupport([x, y]) {
+    this.line([[x, y], [x - 8, y + 13], [x + 8, y + 13], [x, y]], this.colours.quiet, 1.4);
+    this.ground([x, y + 13], [0, 1], 11);
+  }
+
+  // The direction on the screen from the members that end at a point; downwards where they cancel.
+  awayFromMembers(model, point, at) {
+    let sum = [0, 0];
+    for (const m of model.members) {
+      const [first, last] = [m.through[0][0], m.through.at(-1)[0]];
+      if (first !== point && last !== point) continue;
+      const other = this.camera.project(first === point ? m.b : m.a);
+      const l = Math.hypot(at[0] - other[0], at[1] - other[1]) || 1;
+      sum = [sum[0] + (at[0] - other[0]) / l, sum[1] + (at[1] - other[1]) / l];
+    }
+    const l = Math.hypot(...sum);
+    return l > 0.3 ? [sum[0] / l, sum[1] / l] : [0, 1];
+  }
+
   supports(model) {
     const axes = [[1, 0, 0], [0, 1, 0], [0, 0, 1]];
     const away = this.camera.towards;
     const [stems, feet] = [[], []];
     for (const s of model.supports) {
       const at = this.camera.project(model.points[s.point].at);
+      if (model.plane && s.held[0] && s.held[1]) {
+        if (s.held[5]) this.fixedSupport(at, this.awayFromMembers(model, s.point, at));
+        else this.pinnedSupport(at);
+        continue;
+      }
       const springs = axes.map((_, k) => s.spring[k] > 0);
       const list = [];
       axes.forEach((d, k) => (s.held[k] || springs[k]) && list.push([d, springs[k]]));
@@ -250,7 +296,6 @@ export class Drawing {
       for (const f of model.loads[k].forces) if (f.force) mostForce = Math.max(mostForce, size(f.force) * Math.abs(factor));
       for (const l of model.loads[k].lines) mostLine = Math.max(mostLine, size(l.first) * Math.abs(factor), size(l.last) * Math.abs(factor));
     }
-    const words = [];
     // Of very many forces some values are enough.
     let values = 40;
     const [forces, rows] = [[], []];
@@ -264,7 +309,7 @@ export class Drawing {
           const longer = l > 0 && l < 14 ? 14 / l : 1;
           const tail = [tip[0] - seen[0] * longer, tip[1] - seen[1] * longer];
           forces.push([tail, tip]);
-          if (values-- > 0) this.label(shortInUnit(size(f.force) * Math.abs(factor), model.units.force, model.digits), tail, colours.load, false, [-seen[0], -seen[1]]);
+          if (values-- > 0) this.label(withRemark(model, f, factor, shortInUnit(size(f.force) * Math.abs(factor), model.units.force, model.digits)), tail, colours.load, false, [-seen[0], -seen[1]]);
         } else {
           const c = this.context;
           c.beginPath();
@@ -288,13 +333,12 @@ export class Drawing {
         }
         this.line(tails, colours.load, 1);
         const largest = Math.max(size(l.first), size(l.last)) * Math.abs(factor);
-        this.label(shortInUnit(largest, model.units.line, model.digits), tails[size(l.first) >= size(l.last) ? 2 : steps - 2], colours.load);
+        this.label(withRemark(model, l, factor, shortInUnit(largest, model.units.line, model.digits)), tails[size(l.first) >= size(l.last) ? 2 : steps - 2], colours.load);
       }
-      words.push(...model.loads[k].words);
     }
     this.arrows(forces, colours.load, 1.6);
     this.arrows(rows, colours.load, 1);
-    return [...new Set(words)];
+    return [...new Set(model.cases[load.index].words)];
   }
 
   reactions(model, load) {

@@ -2,7 +2,7 @@
 import {add, times} from './vectors.js';
 import {pieceAt} from './values.js';
 
-export const samples = 13; // along a member
+export const samples = 25; // along a member
 
 export function restShape(model) {
   const all = new Float64Array(model.members.length * samples * 3);

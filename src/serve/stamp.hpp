@@ -6,7 +6,7 @@
 #include <optional>
 #include <string>
 
-namespace corvex::view {
+namespace corvex::serve {
 
 struct Stamp {
   bool exists = false;
@@ -41,4 +41,4 @@ class WatchedFile {
   bool recent_ = false;
 };
 
-}  // namespace corvex::view
+}  // namespace corvex::serve

@@ -2,7 +2,7 @@
 
 #include <cmath>
 
-#include "corvex/file.hpp"
+#include "corvex/model_units.hpp"
 #include "corvex/number.hpp"
 
 namespace corvex {
@@ -14,7 +14,7 @@ NamedUnit raised(const NamedUnit& unit, int power) {
   return {unit.text + powers[power], std::pow(unit.si, power)};
 }
 
-// In products with forces metres are at home, whatever the drawing is in.
+// Products with forces use metres, whatever the unit of length; in models in inches or feet that unit.
 NamedUnit lever(const ModelUnits& u) {
   return u.length.text == "in" || u.length.text == "ft" ? u.length : NamedUnit{"m", 1};
 }
@@ -41,13 +41,13 @@ NamedUnit unit_for(const Dimension& d, const ModelUnits& u) {
     return levers > 0 ? NamedUnit{u.force.text + "·" + l.text, u.force.si * l.si}
                       : NamedUnit{u.force.text + "/" + l.text, u.force.si / l.si};
   }
-  // Flexibility: the same upside down.
+  // Flexibility: the reciprocal of a stiffness.
   if (mass == -1 && time == 2 && temperature == 0 && angle == 0 && whole) {
     const int levers = static_cast<int>(length) + 1;
     if (levers == 0) return {"1/" + u.force.text, 1 / u.force.si};
     const NamedUnit l = raised(u.length, std::abs(levers));
     return levers > 0 ? NamedUnit{l.text + "/" + u.force.text, l.si / u.force.si}
-                      : NamedUnit{"1/" + u.force.text + "/" + l.text, 1 / (u.force.si * l.si)};
+                      : NamedUnit{"1/(" + u.force.text + "·" + l.text + ")", 1 / (u.force.si * l.si)};
   }
   // Written so that it can be read again.
   static const char* base[] = {"m", "kg", "s", "K", "rad"};
@@ -64,15 +64,22 @@ NamedUnit unit_for(const Dimension& d, const ModelUnits& u) {
   return {text, 1};
 }
 
-std::string numbers_put_in(const WorkedFormula& formula, const ModelUnits& units, int digits) {
-  return with_numbers(formula, [&](const Quantity& q) {
-    const NamedUnit unit = unit_for(q.dimension, units);
-    const std::string value = short_number(q.si / unit.si, digits);
-    // What only divides ("1/K") follows its number as it is.
-    if (unit.text.empty()) return value;
-    return unit.text.front() == '1' ? fmt::format("{} {}", value, unit.text.substr(1))
-                                    : fmt::format("{} {}", value, unit.text);
-  });
+const ModelUnits& si_units() {
+  static const ModelUnits units{.length = {"m", 1},
+                                .force = {"N", 1},
+                                .moment = {"N·m", 1},
+                                .line = {"N/m", 1},
+                                .stress = {"Pa", 1},
+                                .deflection = {"m", 1},
+                                .angle = {"rad", 1},
+                                .mass = {"kg", 1},
+                                .section = {"m", 1}};
+  return units;
+}
+
+std::string with_unit(double si, const Dimension& dimension, const ModelUnits& units, int digits) {
+  const NamedUnit unit = unit_for(dimension, units);
+  return short_number(si / unit.si, digits) + (unit.text.empty() ? "" : " " + unit.text);
 }
 
 }  // namespace corvex

@@ -1,4 +1,4 @@
-#include "view/web_server.hpp"
+#include "serve/web_server.hpp"
 
 #include <fmt/format.h>
 
@@ -22,7 +22,7 @@
 #include <boost/beast/http/span_body.hpp>
 #include <boost/beast/http/write.hpp>
 
-namespace corvex::view {
+namespace corvex::serve {
 
 namespace asio = boost::asio;
 namespace beast = boost::beast;
@@ -400,4 +400,4 @@ void WebServer::end() {
   shared_->context.stop();
 }
 
-}  // namespace corvex::view
+}  // namespace corvex::serve

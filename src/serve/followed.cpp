@@ -1,4 +1,4 @@
-#include "view/followed.hpp"
+#include "serve/followed.hpp"
 
 #include <fmt/format.h>
 
@@ -13,10 +13,10 @@
 #include <vector>
 
 #include "corvex/stop.hpp"
+#include "serve/stamp.hpp"
 #include "view/data.hpp"
-#include "view/stamp.hpp"
 
-namespace corvex::view {
+namespace corvex::serve {
 namespace {
 
 using namespace std::chrono_literals;
@@ -218,8 +218,8 @@ class Followed::Shared : public std::enable_shared_from_this<Followed::Shared> {
       return {.problems = model->located(with_remedies(model->structure, s.problems()))};
     auto shown =
         std::make_shared<Shown>(Shown{.viewed = {overrides.variant, std::move(model.value()), std::move(evaluation)}});
-    shown->model =
-        model_data(shown->viewed, document.variants(), o_.digits).dump(-1, ' ', false, Json::error_handler_t::replace);
+    shown->model = view::model_data(shown->viewed, document.variants(), o_.digits)
+                       .dump(-1, ' ', false, view::Json::error_handler_t::replace);
     return {.shown = std::move(shown)};
   }
 
@@ -305,4 +305,4 @@ void Followed::ask(const std::string& variant, std::function<void(Answered)> the
   shared_->ask(variant, std::move(then));
 }
 
-}  // namespace corvex::view
+}  // namespace corvex::serve

@@ -15,7 +15,7 @@
 #include "corvex/expected.hpp"
 #include "corvex/problem.hpp"
 
-namespace corvex::view {
+namespace corvex::serve {
 
 struct WebBounds {
   std::size_t header_bytes = 8 << 10;  // request line and headers together
@@ -77,4 +77,4 @@ bool parse_target(std::string_view target, std::string& path, std::map<std::stri
 // In a time that does not depend on where they differ.
 bool same_secret(std::string_view a, std::string_view b);
 
-}  // namespace corvex::view
+}  // namespace corvex::serve

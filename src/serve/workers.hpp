@@ -5,7 +5,7 @@
 #include <memory>
 #include <stop_token>
 
-namespace corvex::view {
+namespace corvex::serve {
 
 // The threads outlive this where a task does not come to its end: they keep what they need, and end after it.
 class Workers {
@@ -23,4 +23,4 @@ class Workers {
   std::shared_ptr<Shared> shared_;
 };
 
-}  // namespace corvex::view
+}  // namespace corvex::serve

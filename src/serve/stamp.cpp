@@ -1,4 +1,4 @@
-#include "view/stamp.hpp"
+#include "serve/stamp.hpp"
 
 #include <fcntl.h>
 #include <sys/stat.h>
@@ -8,7 +8,7 @@
 #include <functional>
 #include <string_view>
 
-namespace corvex::view {
+namespace corvex::serve {
 namespace {
 
 using namespace std::chrono_literals;
@@ -69,4 +69,4 @@ bool WatchedFile::has_changed() {
   return content_ && content_of(path_) != content_;
 }
 
-}  // namespace corvex::view
+}  // namespace corvex::serve

@@ -7,9 +7,10 @@
 #include <stop_token>
 #include <string>
 
+#include "corvex/page_server.hpp"
 #include "corvex/view.hpp"
 
-namespace corvex::view {
+namespace corvex::serve {
 
 // A solved variant, with its data for the page.
 struct Shown {
@@ -47,4 +48,4 @@ class Followed {
   std::shared_ptr<Shared> shared_;
 };
 
-}  // namespace corvex::view
+}  // namespace corvex::serve

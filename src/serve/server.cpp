@@ -8,20 +8,20 @@
 #include <vector>
 
 #include "corvex/envelope.hpp"
+#include "serve/followed.hpp"
+#include "serve/web_server.hpp"
+#include "serve/workers.hpp"
 #include "view/data.hpp"
-#include "view/followed.hpp"
-#include "view/web_server.hpp"
-#include "view/workers.hpp"
 
 namespace corvex {
 namespace {
 
-using view::Answered;
+using serve::Answered;
+using serve::Shown;
+using serve::WebAnswer;
+using serve::WebReply;
+using serve::WebRequest;
 using view::Json;
-using view::Shown;
-using view::WebAnswer;
-using view::WebReply;
-using view::WebRequest;
 
 std::string random_secret() {
   unsigned char bytes[16];
@@ -43,7 +43,7 @@ std::string json_text(const Json& json) {
   return json.dump(-1, ' ', false, Json::error_handler_t::replace);
 }
 WebAnswer json_answer(std::string text) {
-  return view::web_text(200, std::move(text), "application/json");
+  return serve::web_text(200, std::move(text), "application/json");
 }
 
 // {version, problems, refused, …}, to be gone on with.
@@ -57,7 +57,7 @@ std::string head_of(const Answered& a) {
 class PageServer {
  public:
   PageServer(const ViewServer& options, std::string secret)
-      : o_(options), root_("/" + secret), web_(std::make_shared<view::WebServer>(std::move(secret))) {
+      : o_(options), root_("/" + secret), web_(std::make_shared<serve::WebServer>(std::move(secret))) {
     for (const auto& [name, value] : {std::pair<const char*, std::string>{"Cache-Control", "no-store"},
                                       {"X-Content-Type-Options", "nosniff"},
                                       {"Referrer-Policy", "no-referrer"},
@@ -72,7 +72,7 @@ class PageServer {
     const auto port = web_->listen(o_.port);
     if (!port) return port.error();
     port_ = *port;
-    followed_ = std::make_unique<view::Followed>(o_, [web = web_] { web->wake(); });
+    followed_ = std::make_unique<serve::Followed>(o_, [web = web_] { web->wake(); });
     web_->run([this](WebRequest request, WebReply reply) { handle(std::move(request), std::move(reply)); },
               [this] { tick(); });
     return {};
@@ -82,7 +82,7 @@ class PageServer {
   // -- called on the thread of the server: nothing here may take long
   // ---------------------------------------------------
   void handle(WebRequest request, WebReply reply) {
-    if (request.path.empty()) return reply(view::web_redirect(root_ + "/"));
+    if (request.path.empty()) return reply(serve::web_redirect(root_ + "/"));
     if (request.path == "/") return page(std::move(reply));
     if (request.path == "/news") return news(request, std::move(reply));
     if (request.path == "/model") return model(request, std::move(reply));
@@ -94,12 +94,12 @@ class PageServer {
     if (request.path == "/stress")
       return part(request, std::move(reply), slow_, "stress",
                   [](const Shown& s, std::size_t i) { return view::stress_data(s.viewed, i); });
-    reply(view::web_text(404, "page not found\n"));
+    reply(serve::web_text(404, "page not found\n"));
   }
 
   void page(WebReply reply) {
     quick_->add({}, [reply = std::move(reply), title = followed_->title()] {
-      reply(view::web_text(200, view::page_with(title, ""), "text/html; charset=utf-8"));
+      reply(serve::web_text(200, view::page_with(title, ""), "text/html; charset=utf-8"));
     });
   }
 
@@ -129,7 +129,7 @@ class PageServer {
 
   // One case of a variant, or its stresses.
   template <class Data>
-  void part(const WebRequest& request, WebReply reply, const std::shared_ptr<view::Workers>& workers, const char* key,
+  void part(const WebRequest& request, WebReply reply, const std::shared_ptr<serve::Workers>& workers, const char* key,
             const Data& data) {
     constexpr std::size_t none = ~std::size_t{0};
     const std::size_t index = number_of(request.value("index"), none);
@@ -182,10 +182,10 @@ class PageServer {
   int port_ = 0;
   bool is_ready_ = false;
   std::vector<Waiting> waiting_;
-  std::shared_ptr<view::WebServer> web_;
-  std::shared_ptr<view::Workers> quick_ = std::make_shared<view::Workers>(2),
-                                 slow_ = std::make_shared<view::Workers>(1);
-  std::unique_ptr<view::Followed> followed_;
+  std::shared_ptr<serve::WebServer> web_;
+  std::shared_ptr<serve::Workers> quick_ = std::make_shared<serve::Workers>(2),
+                                  slow_ = std::make_shared<serve::Workers>(1);
+  std::unique_ptr<serve::Followed> followed_;
 };
 
 }  // namespace

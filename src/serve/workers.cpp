@@ -1,4 +1,4 @@
-#include "view/workers.hpp"
+#include "serve/workers.hpp"
 
 #include <condition_variable>
 #include <deque>
@@ -10,7 +10,7 @@
 
 #include "corvex/stop.hpp"
 
-namespace corvex::view {
+namespace corvex::serve {
 
 struct Workers::Shared {
   std::mutex mutex;
@@ -53,4 +53,4 @@ void Workers::add(std::stop_token stop, std::function<void()> task) {
   shared_->changed.notify_one();
 }
 
-}  // namespace corvex::view
+}  // namespace corvex::serve

@@ -1,0 +1,106 @@
+#include "corvex/load_words.hpp"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+#include "corvex/number.hpp"
+
+namespace corvex {
+namespace {
+
+class Writer {
+ public:
+  Writer(const Structure& s, const ModelUnits& units, double factor, int digits)
+      : s_(s), u_(units), factor_(factor), digits_(digits) {}
+
+  LoadWords operator()(const PointLoad& l) const { return {s_[l.at].name, {}, size(l.force, l.moment), {}}; }
+  LoadWords operator()(const MemberLoad& l) const {
+    return {fmt::format("{} at {}", s_[l.on].name, figure(l.at, u_.length)), {}, size(l.force, l.moment), axes(l.axes)};
+  }
+  LoadWords operator()(const LineLoad& l) const {
+    std::string on = s_[l.on].name;
+    if (l.from != 0 || l.to)
+      on += fmt::format(" from {} to {}", figure(l.from, u_.length),
+                        figure(l.to.value_or(s_.length_of(s_[l.on])), u_.length));
+    constexpr double rounding = 1e-9;
+    const double first = length(l.first), last = length(l.last);
+    const bool even = length(l.first - l.last) <= rounding * std::max(first, last);
+    std::string value =
+        even ? scaled(first, u_.line) : fmt::format("from {} to {}", scaled(first, u_.line), scaled(last, u_.line));
+    std::string remark = axes(l.axes);
+    if (l.per == Per::plan) remark += remark.empty() ? "per length in plan" : "; per length in plan";
+    return {std::move(on), {}, std::move(value), std::move(remark)};
+  }
+  LoadWords operator()(const SpreadLoad& l) const {
+    std::string on;
+    constexpr std::size_t most = 6;
+    for (std::size_t i = 0; i < l.on.size() && i < most; ++i) on += (i > 0 ? ", " : "") + s_[l.on[i]].name;
+    if (l.on.size() > most) on += fmt::format(" and {} more", l.on.size() - most);
+    return {std::move(on), {}, scaled(length(l.force), u_.force), axes(l.axes)};
+  }
+  LoadWords operator()(const HeatLoad& l) const {
+    const char axis = l.across == HeatLoad::Across::y ? 'y' : 'z';
+    std::string value = kelvin(l.plus);
+    if (l.across != HeatLoad::Across::nothing)
+      value = fmt::format("{} on the side of +{}, {} on that of -{}", value, axis, kelvin(l.minus), axis);
+    return {s_[l.on].name, {}, std::move(value), {}};
+  }
+  LoadWords operator()(const ShortenLoad& l) const {
+    const double by = l.by * factor_;
+    return {s_[l.on].name,
+            {},
+            fmt::format("{} too {}", figure(std::abs(by), u_.deflection), by < 0 ? "long" : "short"),
+            {}};
+  }
+  LoadWords operator()(const SettleLoad& l) const {
+    std::string value = length(l.move) > 0 || !(length(l.turn) > 0) ? scaled(length(l.move), u_.deflection) : "";
+    if (length(l.turn) > 0) value += (value.empty() ? "" : " and ") + scaled(length(l.turn), u_.angle);
+    return {s_[l.at].name, {}, std::move(value), {}};
+  }
+  LoadWords operator()(const GravityLoad& l) const {
+    return {"all members and masses", {}, scaled(length(l.acceleration), {"m/s²", 1}), {}};
+  }
+
+ private:
+  std::string figure(double si, const NamedUnit& unit) const {
+    return short_number(si / unit.si, digits_) + " " + unit.text;
+  }
+  std::string scaled(double si, const NamedUnit& unit) const { return figure(si * std::abs(factor_), unit); }
+  std::string kelvin(double change) const {
+    const double k = change * factor_ + 0.0;
+    return fmt::format("{}{} K", k < 0 ? "" : "+", short_number(k, digits_));
+  }
+  std::string size(const Vector& force, const Vector& moment) const {
+    std::string all = length(force) > 0 || !(length(moment) > 0) ? scaled(length(force), u_.force) : "";
+    if (length(moment) > 0) all += (all.empty() ? "" : " and ") + scaled(length(moment), u_.moment);
+    return all;
+  }
+  static std::string axes(LoadAxes a) { return a == LoadAxes::member ? "in local axes" : ""; }
+
+  const Structure& s_;
+  const ModelUnits& u_;
+  double factor_;
+  int digits_;
+};
+
+}  // namespace
+
+std::string point_of_action(const Load& load, const ModelUnits& units) {
+  const std::optional<Through> t = through_of(load);
+  if (!t) return "";
+  if (t->place == Through::Place::shear_centre) return "through the shear centre";
+  if (t->place == Through::Place::centroid) return "through the centroid";
+  const auto place = [&](Length l) { return short_number(l.si() / units.length.si, 6) + " " + units.length.text; };
+  return fmt::format("through y = {}, z = {} of the section", place(t->y), place(t->z));
+}
+
+LoadWords load_words(const Structure& s, const Load& load, const ModelUnits& units, double factor, int digits) {
+  LoadWords words = std::visit(Writer(s, units, factor, digits), load);
+  words.kind = name(kind_of(load, s.up_direction()));
+  if (const std::string point = point_of_action(load, units); !point.empty())
+    words.remark += (words.remark.empty() ? "" : "; ") + point;
+  return words;
+}
+
+}  // namespace corvex
