@@ -1,0 +1,87 @@
+// Limits of buckling: all that stability takes, or not checked.
+
+#include "corvex/number.hpp"
+#include "judge/limit_checker.hpp"
+#include "stability/snap.hpp"
+
+namespace corvex::judging {
+
+void LimitChecker::buckling(const Limit& l, const std::vector<std::size_t>& cases) {
+  Verdict v{.on = "the structure", .state = Verdict::State::met};
+  if (!l.on.empty()) {
+    v.state = Verdict::State::not_checked;
+    v.note = "load factors are those of the structure: leave out 'on'";
+    return tell(l, std::move(v));
+  }
+  ModesOptions options;
+  for (const std::size_t c : cases)
+    if (solution_.base_of(c) == c) options.buckling.emplace_back(solution_[c].name(), 1);
+  const auto found = modes(solution_, options);
+  if (!found) return not_known(l, found.error());
+  const double required = l.required.si();
+  std::string uncovered, uncovered_case;
+  for (const CaseBuckling& one : found->buckling) {
+    if (v.load_case.empty()) v.load_case = one.load_case;
+    if (!one.estimates.not_checked.empty() && uncovered.empty()) {
+      uncovered = words_of(one.estimates.not_checked);
+      uncovered_case = one.load_case;
+    }
+    const auto lowest = one.lowest();
+    if (!lowest || (v.value && !is_less(*lowest, v.value->si))) continue;
+    v.value = Quantity(*lowest, dimension::number);
+    v.load_case = one.load_case;
+    v.state = met_if(*lowest >= required);
+    v.note = one.governing(s_);
+    if (one.if_all_acted)
+      v.note += fmt::format("; {} if the untensioned members acted too", short_number(*one.if_all_acted, 4));
+  }
+  // What is exceeded needs no further look.
+  if (v.state == Verdict::State::met) snap_through(found->buckling, required, v, uncovered, uncovered_case);
+  if (v.state == Verdict::State::met && !uncovered.empty()) {
+    v.state = Verdict::State::not_checked;
+    v.load_case = uncovered_case;
+    // A factor that leaves a part out is no value of this limit.
+    v.note = uncovered;
+    if (v.value) v.note += fmt::format("; what is covered: {}", short_number(v.value->si, 4));
+    v.value.reset();
+  }
+  tell(l, std::move(v));
+}
+
+void LimitChecker::snap_through(const std::vector<CaseBuckling>& all, double required, Verdict& v,
+                                std::string& uncovered, std::string& uncovered_case) {
+  const auto first_order = solution_of_first_order();
+  for (const CaseBuckling& one : all) {
+    if (one.modes.empty()) continue;
+    const auto large =
+        stability::stable_with_large_displacements(first_order, one.load_case, required, one.modes.front().factor);
+    if (large.examined && large.stable && one.load_case == v.load_case && large.computed)
+      v.note += fmt::format("{}stable with large displacements at {} times the loads", v.note.empty() ? "" : "; ",
+                            short_number(required, 4));
+    if (!large.examined) {
+      if (uncovered.empty()) uncovered = large.reason, uncovered_case = one.load_case;
+      continue;
+    }
+    if (large.stable) continue;
+    v.state = Verdict::State::exceeded;
+    v.value = Quantity(large.reached * required, dimension::number);
+    v.load_case = one.load_case;
+    v.note = "snap-through or buckling with large displacements";
+    return;
+  }
+}
+
+Solution LimitChecker::solution_of_first_order() const {
+  if (s_.analysis().order == Order::first) return solution_;
+  Structure first = s_;
+  first.analysis().order = Order::first;
+  first.analysis().imperfection.reset();
+  return solve(first);
+}
+
+std::string LimitChecker::words_of(const std::vector<UncoveredMember>& all) const {
+  std::string more = all.size() > 1 ? fmt::format(" (and {} more)", all.size() - 1) : "";
+  return fmt::format("'{}'{}: {}; {}", s_[all.front().member].name, more, all.front().reason, all.front().remedy);
+}
+
+}  // namespace corvex::judging

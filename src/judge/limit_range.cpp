@@ -1,0 +1,61 @@
+// Limits of the change of stress between two cases.
+#include <algorithm>
+#include <cmath>
+
+#include "judge/limit_checker.hpp"
+
+namespace corvex::judging {
+
+void LimitChecker::range(const Limit& l) {
+  const auto case_named = [&](const std::string& name) -> std::optional<CaseResult> {
+    for (std::size_t i = 0; i < solution_.size(); ++i)
+      if (solution_[i].name() == name) return solution_[i];
+    fail(fmt::format("there is no load case or combination '{}'", name), "between");
+    return {};
+  };
+  const auto from = case_named(l.range_of.first), to = case_named(l.range_of.second);
+  if (l.on.size() != 1) fail("a stress range is of one member", "range");
+  if (!l.place && l.at.empty()) fail("a stress range is at a place of the member", "at");
+  if (!from || !to || !problems_.empty()) return;
+  const MemberId id = *s_.find(l.on.front());
+  const auto places = places_on(l, id);
+  if (!places) return;
+  const MemberResult a = (*from)[id], b = (*to)[id];
+  Verdict v{.on = s_[id].name, .what = "stress range"};
+  v.load_case = fmt::format("{} to {}", l.range_of.first, l.range_of.second);
+  double most = 0;
+  bool known = true;
+  for (const Length at : *places)
+    for (const Side side : {Side::before, Side::after}) {
+      const auto change = stress_change(a, b, id, at, side);
+      known = known && change;
+      if (change && *change > most) most = *change, v.at = at;
+    }
+  if (known) {
+    v.value = Quantity(most, dimension::stress);
+    v.state = met_if(most <= l.required.si());
+  } else {
+    v.note = "the normal stress of this section is not known";
+  }
+  tell(l, std::move(v));
+}
+
+std::optional<double> LimitChecker::stress_change(const MemberResult& a, const MemberResult& b, MemberId id, Length at,
+                                                  Side side) const {
+  const StressMap& map = s_.section_of(s_[id]).stress_map();
+  if (s_[id].kind == MemberKind::link) {
+    const double area = s_.section_of(s_[id]).area().si();
+    return std::abs(a.axial().at(at, side).si() - b.axial().at(at, side).si()) / area;
+  }
+  double most = 0;
+  if (map.points.empty()) return {};
+  for (const StressPoint& p : map.points) {
+    const auto one = a.normal_stress_at(at, Length::si(p.y), Length::si(p.z), side),
+               other = b.normal_stress_at(at, Length::si(p.y), Length::si(p.z), side);
+    if (!one || !other) return {};
+    most = std::max(most, std::abs(one->si() - other->si()));
+  }
+  return most;
+}
+
+}  // namespace corvex::judging
