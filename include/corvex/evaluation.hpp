@@ -46,7 +46,8 @@ struct Evaluation {
   bool ok() const { return solution.ok() && refused_hand.empty() && refused_limits.empty(); }
   // Why it is not ok: of the solution, else of the hand values and the limits. Empty if it is ok.
   Problems problems() const;
-  // Whether it is ok, every limit is met and every hand value agrees. Findings have no influence.
+  // Whether it is ok, every limit is met and every hand value agrees; true where there are none of either. Findings
+  // have no influence.
   bool passes() const { return ok() && limits.all_met() && hand.all_agree(); }
 };
 

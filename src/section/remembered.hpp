@@ -5,7 +5,7 @@
 
 namespace corvex::section {
 
-// What is kept of this shape, from an earlier call if it is still remembered. The latest 512 shapes are.
+// What is kept of this shape, from an earlier call if it is still remembered: the 512 used last are.
 std::shared_ptr<const Worked> remembered(const Shape& shape, double fineness,
                                          const std::optional<SecondMoment>& given_J = std::nullopt);
 
