@@ -52,23 +52,23 @@ class LoadedLinks {
   std::vector<bool> loaded_;
 };
 
-void loads_across_links(const Structure& s, Problems& notes) {
+void loads_across_links(const Structure& s, const std::vector<ActingLoads>& acting, Problems& notes) {
   LoadedLinks loaded(s);
-  for (const LoadCase& c : s.load_cases()) loaded.take(acting_loads(s, c));
+  for (const ActingLoads& loads : acting) loaded.take(loads);
   const std::vector<std::string> names = loaded.names();
   if (!names.empty())
     notes.push_back(about_members(
         "link-load", names,
-        fmt::format("{}: loads on a link (its own weight too) go to its ends; its own bending is not computed",
+        fmt::format("{}: loads on a link (its self-weight too) go to its ends; its own bending is not computed",
                     list(names)),
         Severity::note));
 }
 
 // Line loads and weight act along the axis between its ends; a rigid arm that continues the axis bears none.
-void loads_beside_arms(const Structure& s, Problems& notes) {
+void loads_beside_arms(const Structure& s, const std::vector<ActingLoads>& acting, Problems& notes) {
   std::vector<bool> loaded(s.members().size());
-  for (const LoadCase& c : s.load_cases())
-    for (const ActingLine& l : acting_loads(s, c).lines) loaded[l.on.index] = true;
+  for (const ActingLoads& loads : acting)
+    for (const ActingLine& l : loads.lines) loaded[l.on.index] = true;
   for (std::size_t i = 0; i < s.members().size(); ++i) {
     const Member& m = s.members()[i];
     if (!loaded[i] || (zero(m.arm_start) && zero(m.arm_end))) continue;
@@ -186,8 +186,15 @@ void shear_centres(const Structure& s, Problems& notes) {
 
 Problems notes_of_description(const Structure& s) {
   Problems notes;
-  loads_across_links(s, notes);
-  loads_beside_arms(s, notes);
+  // Loads are resolved for the members that the notes are about, where there are any.
+  const bool matters = std::any_of(s.members().begin(), s.members().end(), [](const Member& m) {
+    return m.kind == MemberKind::link || !zero(m.arm_start) || !zero(m.arm_end);
+  });
+  std::vector<ActingLoads> acting;
+  for (std::size_t i = 0; matters && i < s.load_cases().size(); ++i)
+    acting.push_back(acting_loads(s, s.load_cases()[i]));
+  loads_across_links(s, acting, notes);
+  loads_beside_arms(s, acting, notes);
   unlisted_sizes(s, notes);
   welded_aluminium(s, notes);
   if (s.is_plane())

@@ -65,7 +65,7 @@ Problems loads_without_hold(const Structure& s, const Freedoms& f) {
                  "let a member be rigid there, or leave out arm and inertia"));
     }
   for (const LoadCase& c : s.load_cases())
-    for (const ActingForce& l : acting_loads(s, c).forces) {
+    for (const ActingForce& l : acting_forces(s, c)) {
       const Subject subject{Subject::Kind::load, c.name(), l.load};
       l.point ? check_at_point(s, f, l, subject, problems) : check_on_member(s, l, subject, problems);
     }

@@ -53,6 +53,16 @@ class Resolver {
     return std::move(all_);
   }
 
+  // Of a case the forces at places, without what goes along members.
+  std::vector<ActingForce> forces_of(const LoadCase& loads) {
+    for (const Load& load : loads.loads()) {
+      if (const auto* l = std::get_if<PointLoad>(&load)) (*this)(*l);
+      if (const auto* l = std::get_if<MemberLoad>(&load)) (*this)(*l);
+      ++number_;
+    }
+    return std::move(all_.forces);
+  }
+
   void operator()(const PointLoad& l) {
     ActingForce f{.load = number_, .point = l.at, .place = s_[l.at].position, .force = l.force, .moment = l.moment};
     const Through& t = l.through ? *l.through : s_.analysis().through;
@@ -163,6 +173,10 @@ class Resolver {
 
 ActingLoads acting_loads(const Structure& structure, const LoadCase& loads) {
   return Resolver(structure)(loads);
+}
+
+std::vector<ActingForce> acting_forces(const Structure& structure, const LoadCase& loads) {
+  return Resolver(structure).forces_of(loads);
 }
 
 std::optional<MemberId> only_beam_at(const Structure& s, PointId point) {
