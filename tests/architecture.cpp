@@ -16,11 +16,11 @@ namespace {
 namespace fs = std::filesystem;
 
 // Lowest first. The solver (beam to analysis), inspect and hand do not know each other.
-const std::vector<std::string> rooms = {"quantity",      "algebra",   "section", "structure", "inspect", "beam",
-                                        "linear_system", "mechanism", "modes",   "analysis",  "result",  "stability",
-                                        "hand",          "judge",     "study",   "format",    "file",    "document",
-                                        "picture",       "report",    "view",    "serve"};
-const std::size_t core_ends = 16;
+const std::vector<std::string> rooms = {
+    "quantity",      "algebra",   "outline", "stress_field", "section", "structure", "inspect", "beam",
+    "linear_system", "mechanism", "modes",   "analysis",     "result",  "stability", "hand",    "judge",
+    "study",         "format",    "file",    "document",     "picture", "report",    "view",    "serve"};
+const std::size_t core_ends = 18;
 const std::set<std::string> solver = {"beam", "linear_system", "mechanism", "modes", "analysis"};
 
 // The folder to which each public header belongs: the one that implements what it declares.
@@ -42,6 +42,7 @@ const std::map<std::string, std::string> public_headers = {{"dimension", "quanti
                                                            {"evaluation", "judge"},    {"findings", "judge"},
                                                            {"limits", "judge"},        {"choose", "study"},
                                                            {"compare", "study"},       {"sweep", "study"},
+                                                           {"export", "file"},         {"formula_text", "format"},
                                                            {"file", "file"},           {"writing", "file"},
                                                            {"document", "document"},   {"page", "document"},
                                                            {"picture", "picture"},     {"report", "report"},

@@ -19,6 +19,7 @@
 #include <vector>
 
 #include "corvex/expected.hpp"
+#include "corvex/model_units.hpp"
 #include "corvex/section.hpp"
 
 #pragma GCC visibility push(default)
@@ -71,10 +72,22 @@ struct SectionFigure {
 const std::vector<SectionFigure>& section_figures();
 // The one of that name of ours; null if there is none.
 const SectionFigure* find_section_figure(std::string_view name);
+// Whether a figure follows from the area alone.
+bool is_quick(const SectionFigure& figure);
+// The unit that a section table has for a figure: cm², cm⁴, and mm for lengths.
+NamedUnit unit_for_section(const SectionFigure& figure, const ModelUnits& units);
 
 // Mass per length.
 inline constexpr Density steel_density = Density::si(7850);
 double mass_per_metre(const Section& section, Density density = steel_density);
+
+// How profiles are written. Whole: every figure, also those that take a few milliseconds a section; else what a section
+// table has.
+struct CatalogueFormat {
+  bool whole = true;
+  Density density = steel_density;
+  ModelUnits units{};
+};
 
 // "mass" means the mass per metre, in kg/m.
 struct CatalogueSearch {

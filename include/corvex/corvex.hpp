@@ -14,6 +14,7 @@
 #include "corvex/finding.hpp"
 #include "corvex/findings.hpp"
 #include "corvex/formula.hpp"
+#include "corvex/formula_text.hpp"
 #include "corvex/hand.hpp"
 #include "corvex/limits.hpp"
 #include "corvex/load_case.hpp"

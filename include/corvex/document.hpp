@@ -13,9 +13,11 @@
 #include <string>
 #include <vector>
 
+#include "corvex/derive.hpp"
 #include "corvex/evaluation.hpp"
 #include "corvex/file.hpp"
 #include "corvex/page.hpp"
+#include "corvex/trace.hpp"
 
 #pragma GCC visibility push(default)
 

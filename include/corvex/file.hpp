@@ -1,4 +1,4 @@
-// Corvex: model files in, results out. (Target corvex::files.)
+// Corvex: model files, read and written. (Target corvex::files.)
 //
 // A model file describes one structure, its loads and the units of its numbers; docs/model-file.md describes the
 // format. Reading builds a Structure through the same calls that a program would make, and finds many
@@ -6,11 +6,10 @@
 //
 //     const auto model = corvex::read_model("trestle.yaml");
 //     if (!model) for (const corvex::Problem& p : model.error()) fmt::print("{}\n", describe(p));
-//     const corvex::Solution solution = corvex::solve(model->structure);
-//     const std::string json = corvex::results_json({.solution = solution}, {.places = 11});
 //     fmt::print("{} members\n", model->structure.members().size());   // 3 members
 //
-// Numbers are read and written by the standard's own conversions: to the last digit, whatever the locale.
+// Numbers are read and written by the standard's own conversions: to the last digit, whatever the locale. Results are
+// written by export.hpp.
 #pragma once
 
 #include <map>
@@ -21,11 +20,8 @@
 #include <utility>
 #include <vector>
 
-#include "corvex/catalogue.hpp"
 #include "corvex/choose.hpp"
 #include "corvex/compare.hpp"
-#include "corvex/derive.hpp"
-#include "corvex/envelope.hpp"
 #include "corvex/evaluation.hpp"
 #include "corvex/expected.hpp"
 #include "corvex/findings.hpp"
@@ -35,7 +31,6 @@
 #include "corvex/modes.hpp"
 #include "corvex/solution.hpp"
 #include "corvex/sweep.hpp"
-#include "corvex/trace.hpp"
 
 #pragma GCC visibility push(default)
 
@@ -161,68 +156,6 @@ Expected<std::string, Problems> model_text(const Structure& structure);
 // The models that `corvex new` begins with, by their kind; nothing for an unknown kind.
 std::vector<std::string> starter_kinds();
 std::optional<std::string> starter_model(std::string_view kind);
-
-struct JsonOptions {
-  // Evenly spaced places a member, ends included; none if 0.
-  int places = 0;
-  ModelUnits units{};  // for the formulas with their numbers put in
-  // What produced the results, as "corvex 0.1.0, trestle.yaml, 2026-11-27 17:40"; nothing where it is empty.
-  std::string record{};
-};
-// What was found in a model, with the resultants of its loads: {"format": "corvex-findings", …}. SI units.
-std::string findings_json(const Structure& structure, const Inspection& inspection);
-// {"format": "corvex-comparison", …}. SI units.
-std::string comparison_json(const std::vector<Compared>& all, const std::vector<ShownFigure>& show);
-// {"format": "corvex-sweep", …}. SI units.
-std::string sweep_json(const Sweep& sweep, const std::vector<SweepRun>& runs);
-// {"format": "corvex-choice", …}. SI units.
-std::string choice_json(const SectionChoice& choice, const std::vector<ChoiceGroup>& groups);
-// All results in SI units at full precision, as docs/commands.md describes them.
-// Of a refused solution its problems alone.
-std::string results_json(const Evaluation& evaluation, const JsonOptions& options = {});
-// The hand calculation alone, in the same form.
-std::string verification_json(const Evaluation& evaluation, const JsonOptions& options = {});
-
-// One member of one case at some places, in the same form; with the largest and least normal stress of each section.
-std::string trace_json(const Solution& solution, const MemberResult& member, const std::string& load_case,
-                       const std::vector<TracePlace>& places);
-
-// The envelope of one member at some places: of each figure `max` and `min`, each with the case that governs.
-std::string trace_json(const Solution& solution, const MemberRef& member, const std::vector<TracePlace>& places);
-
-// A hand formula with its numbers put in, in these units: "3.2 kN/2 + 0.8 kN/m*2400 mm/2". It can be read again, and
-// then has the same value to the digits shown.
-std::string numbers_put_in(const WorkedFormula& formula, const ModelUnits& units, int digits = 5);
-
-// The same of the lines of a derivation (derive.hpp): lengths below 10 mm in the unit of deflections.
-std::string derived_text(const WorkedFormula& line, const ModelUnits& units, int digits = 5);
-std::string derived_value(const Quantity& value, const ModelUnits& units, int digits = 5);
-// The derivation with every step as text and as numbers in SI units; `both` beside it.
-std::string derivation_json(const Derivation& derivation, const std::vector<BothWays>& both, const ModelUnits& units,
-                            int digits = 5);
-
-// Frequencies and load factors with their shapes, SI units.
-std::string modes_json(const Structure& structure, const Modes& modes);
-
-// How profiles are written. Whole: every figure, also those that take a few milliseconds a section; else what a section
-// table has.
-struct CatalogueFormat {
-  bool whole = true;
-  Density density = steel_density;
-  ModelUnits units{};
-};
-// In SI units at full precision.
-std::string catalogue_json(const std::vector<Profile>& profiles, const CatalogueFormat& format = {});
-// One line a profile, the units in the heading; eight significant digits, or as many as asked for.
-std::string catalogue_csv(const std::vector<Profile>& profiles, const CatalogueFormat& format = {}, int digits = 0);
-std::string materials_json(const std::vector<Material>& materials);
-std::string materials_csv(const std::vector<Material>& materials);
-// What there is: the series of profiles, and these materials.
-std::string contents_json(const std::vector<Material>& materials);
-// Whether a figure follows from the area alone.
-bool is_quick(const SectionFigure& figure);
-// The unit that a section table has for a figure: cm², cm⁴, and mm for lengths.
-NamedUnit unit_for_section(const SectionFigure& figure, const ModelUnits& units);
 
 }  // namespace corvex
 

@@ -52,8 +52,8 @@ struct Column {
   bool tied = false;         // stays with the column before it
   bool grouped = false;      // shown once for rows in a row that share it
   int most_digits = 15;
-  // The largest size in a column whose numbers are added up: all have as many decimals as it, so that the sum as printed
-  // is that of the numbers as printed. 0: each number has its own.
+  // The largest size in a column whose numbers are added up: all have as many decimals as it, so that the sum as
+  // printed is that of the numbers as printed. 0: each number has its own.
   double largest_of_sum = 0;
 };
 

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "corvex/document.hpp"
+#include "corvex/export.hpp"
 #include "corvex/number.hpp"
 #include "document/case_figures.hpp"
 #include "document/number.hpp"

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "corvex/document.hpp"
+#include "corvex/formula_text.hpp"
 #include "corvex/number.hpp"
 
 namespace corvex::document {

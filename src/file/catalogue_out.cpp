@@ -4,7 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "corvex/file.hpp"
+#include "corvex/export.hpp"
 #include "corvex/number.hpp"
 #include "file/json.hpp"
 
@@ -45,11 +45,6 @@ std::string cell(const std::string& text) {
 }
 
 }  // namespace
-
-bool is_quick(const SectionFigure& f) {
-  static constexpr std::string_view quick[] = {"height", "width", "A", "Iz", "Wz", "iz", "Iy", "Wy", "iy"};
-  return std::find(std::begin(quick), std::end(quick), f.name) != std::end(quick);
-}
 
 std::string catalogue_json(const std::vector<Profile>& profiles, const CatalogueFormat& format) {
   Json j = head();
@@ -139,13 +134,6 @@ std::string materials_csv(const std::vector<Material>& materials) {
                           s.up_to.si() < 1000 ? fmt::format("{}", short_number(s.up_to.in(units::mm), 6)) : "",
                           mpa(s.yield), mpa(s.tensile), cell(m.note));
   return text;
-}
-
-NamedUnit unit_for_section(const SectionFigure& f, const ModelUnits& units) {
-  if (f.dimension == Angle::dimension()) return {"deg", 0.017453292519943295};
-  // Dimensions of a drawing: mm beside cm, else the unit of the section.
-  if (f.dimension == dimension::length) return units.section.text == "cm" ? NamedUnit{"mm", 1e-3} : units.section;
-  return unit_for(f.dimension, units);
 }
 
 }  // namespace corvex

@@ -1,5 +1,5 @@
 // The lightest sections as JSON.
-#include "corvex/file.hpp"
+#include "corvex/export.hpp"
 #include "file/findings_json.hpp"
 #include "file/json.hpp"
 

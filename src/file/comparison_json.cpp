@@ -1,7 +1,7 @@
 // A comparison as JSON: SI units, full precision; null where something is not known.
 #include <cmath>
 
-#include "corvex/file.hpp"
+#include "corvex/export.hpp"
 #include "file/findings_json.hpp"
 #include "file/json.hpp"
 

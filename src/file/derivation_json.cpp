@@ -1,5 +1,6 @@
 // A derivation as JSON: texts with their numbers put in, and the numbers in SI units beside them.
-#include "corvex/file.hpp"
+#include "corvex/export.hpp"
+#include "corvex/formula_text.hpp"
 #include "file/json.hpp"
 
 namespace corvex {

@@ -3,7 +3,7 @@
 
 #include <cmath>
 
-#include "corvex/file.hpp"
+#include "corvex/export.hpp"
 
 namespace corvex {
 namespace file {

@@ -1,5 +1,5 @@
 // Natural frequencies and load factors as JSON.
-#include "corvex/file.hpp"
+#include "corvex/export.hpp"
 #include "file/findings_json.hpp"
 #include "file/json.hpp"
 

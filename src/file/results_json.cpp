@@ -1,8 +1,9 @@
 // Results as JSON, as the commands page fixes them: SI units, full precision.
 #include <cmath>
 
+#include "corvex/export.hpp"
 #include "corvex/figures.hpp"
-#include "corvex/file.hpp"
+#include "corvex/formula_text.hpp"
 #include "file/findings_json.hpp"
 
 namespace corvex {

@@ -6,6 +6,7 @@
 
 #include "corvex/derive.hpp"
 #include "corvex/envelope.hpp"
+#include "corvex/formula_text.hpp"
 #include "picture/pictures.hpp"
 #include "report/book.hpp"
 

@@ -1,6 +1,7 @@
 // The hand calculation as equations, for the report and for the page.
 #include <fmt/format.h>
 
+#include "corvex/formula_text.hpp"
 #include "corvex/number.hpp"
 #include "report/book.hpp"
 

@@ -76,6 +76,18 @@ const SectionFigure* find_section_figure(std::string_view name) {
   return nullptr;
 }
 
+bool is_quick(const SectionFigure& f) {
+  static constexpr std::string_view quick[] = {"height", "width", "A", "Iz", "Wz", "iz", "Iy", "Wy", "iy"};
+  return std::find(std::begin(quick), std::end(quick), f.name) != std::end(quick);
+}
+
+NamedUnit unit_for_section(const SectionFigure& f, const ModelUnits& units) {
+  if (f.dimension == Angle::dimension()) return {"deg", 0.017453292519943295};
+  // Dimensions of a drawing: mm beside cm, else the unit of the section.
+  if (f.dimension == dimension::length) return units.section.text == "cm" ? NamedUnit{"mm", 1e-3} : units.section;
+  return unit_for(f.dimension, units);
+}
+
 double mass_per_metre(const Section& section, Density density) {
   return section.area().si() * density.si();
 }

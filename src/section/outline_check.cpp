@@ -7,7 +7,7 @@
 #include <complex>
 
 #include "corvex/number.hpp"
-#include "section/panels.hpp"
+#include "outline/panels.hpp"
 #include "section/region.hpp"
 
 namespace corvex::section {

@@ -2,14 +2,14 @@
 #include <cmath>
 #include <numbers>
 
-#include "section/area.hpp"
-#include "section/closed_fields.hpp"
-#include "section/outline_field.hpp"
+#include "outline/area.hpp"
 #include "section/region.hpp"
 #include "section/remembered.hpp"
-#include "section/series.hpp"
-#include "section/warping.hpp"
 #include "section/worked.hpp"
+#include "stress_field/closed_fields.hpp"
+#include "stress_field/outline_field.hpp"
+#include "stress_field/series.hpp"
+#include "stress_field/warping.hpp"
 
 namespace corvex {
 namespace section {

@@ -4,7 +4,7 @@
 #include <cmath>
 #include <numbers>
 
-#include "section/area.hpp"
+#include "outline/area.hpp"
 
 namespace corvex::section {
 namespace {

@@ -4,7 +4,7 @@
 #include <optional>
 
 #include "corvex/section.hpp"
-#include "section/outline.hpp"
+#include "outline/outline.hpp"
 
 namespace corvex::section {
 

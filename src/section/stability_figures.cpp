@@ -2,7 +2,7 @@
 
 #include <cmath>
 
-#include "section/area.hpp"
+#include "outline/area.hpp"
 #include "section/region.hpp"
 #include "section/worked.hpp"
 

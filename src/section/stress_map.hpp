@@ -2,7 +2,7 @@
 #pragma once
 
 #include "corvex/section.hpp"
-#include "section/stress_field.hpp"
+#include "stress_field/stress_field.hpp"
 
 namespace corvex::section {
 

@@ -6,6 +6,7 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 #include <corvex/corvex.hpp>
+#include <corvex/export.hpp>
 #include <corvex/file.hpp>
 #include <corvex/writing.hpp>
 #include <cstdlib>

@@ -1,6 +1,7 @@
 // Model files: what each key means, read through the public reader and compared with the same structure built
 // by hand.
 #include <cmath>
+#include <corvex/export.hpp>
 #include <corvex/file.hpp>
 
 #include "support/near.hpp"

@@ -1,5 +1,6 @@
 // Results as JSON: the fixed shape, SI units, and the same figures as the library's.
 #include <cmath>
+#include <corvex/export.hpp>
 #include <nlohmann/json.hpp>
 
 #include "support/near.hpp"

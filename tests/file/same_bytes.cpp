@@ -1,4 +1,6 @@
 // A structure that is read and the same one built by a program's own calls answer with the same bytes.
+#include <corvex/export.hpp>
+
 #include "support/plan.hpp"
 #include "support/schema.hpp"
 #include "support/text.hpp"

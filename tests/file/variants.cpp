@@ -1,5 +1,6 @@
 // Changes of a model for one call: variants as merge patches, values by JSON Pointer, parameters. A changed model gives
 // what the same model gives when it is written out.
+#include <corvex/export.hpp>
 #include <corvex/file.hpp>
 
 #include "support/text.hpp"

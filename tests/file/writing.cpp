@@ -1,4 +1,5 @@
 // A structure as a model file, and a model file that is built again and again.
+#include <corvex/export.hpp>
 #include <filesystem>
 
 #include "support/plan.hpp"

@@ -1,6 +1,7 @@
 // A model file from its text to everything that is made of it.
 #include <corvex/corvex.hpp>
 #include <corvex/document.hpp>
+#include <corvex/export.hpp>
 #include <corvex/file.hpp>
 #include <corvex/picture.hpp>
 #include <cstdint>

@@ -2,6 +2,7 @@
 // sweeps, derivations, reports and the data of the page.
 #include <corvex/corvex.hpp>
 #include <corvex/document.hpp>
+#include <corvex/export.hpp>
 #include <corvex/file.hpp>
 #include <corvex/report.hpp>
 #include <corvex/view.hpp>

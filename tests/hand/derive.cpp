@@ -6,6 +6,7 @@
 #include <cmath>
 #include <corvex/derive.hpp>
 #include <corvex/document.hpp>
+#include <corvex/formula_text.hpp>
 #include <random>
 #include <regex>
 #include <set>

@@ -4,7 +4,9 @@
 #include <catch2/catch.hpp>
 #include <corvex/corvex.hpp>
 #include <corvex/document.hpp>
+#include <corvex/export.hpp>
 #include <corvex/file.hpp>
+#include <corvex/formula_text.hpp>
 #include <corvex/number.hpp>
 #include <corvex/page_server.hpp>
 #include <corvex/picture.hpp>
@@ -152,8 +154,7 @@ TEST_CASE("Examples of solution.hpp, diagram.hpp, hand.hpp") {
   } check("acting");
   {
 #include "displacement.inc"
-  }
-  check("displacement");
+  } check("displacement");
   {
 #include "finding.inc"
   } check("finding");
@@ -265,6 +266,17 @@ TEST_CASE("The example of file.hpp") {
   const BesideTrestle folder;
 #include "file.inc"
   check("file");
+}
+
+TEST_CASE("The example of export.hpp") {
+  const BesideTrestle folder;
+#include "export.inc"
+  check("export");
+}
+
+TEST_CASE("The example of formula_text.hpp") {
+#include "formula_text.inc"
+  check("formula_text");
 }
 
 TEST_CASE("The example of report.hpp") {

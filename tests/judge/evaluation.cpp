@@ -1,5 +1,6 @@
 // Solution, limits, hand values and findings together; and what becomes of a structure that is refused.
 #include <catch2/catch.hpp>
+#include <corvex/export.hpp>
 
 #include "corvex/corvex.hpp"
 #include "corvex/document.hpp"

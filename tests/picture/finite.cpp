@@ -3,6 +3,7 @@
 #include <catch2/catch.hpp>
 #include <cctype>
 #include <cmath>
+#include <corvex/export.hpp>
 #include <corvex/picture.hpp>
 #include <corvex/report.hpp>
 #include <corvex/view.hpp>

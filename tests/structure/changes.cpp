@@ -1,6 +1,7 @@
 // A structure that stands is changed: each change answers like a structure that was built that way.
 #include <corvex/corvex.hpp>
 #include <corvex/document.hpp>
+#include <corvex/export.hpp>
 #include <filesystem>
 
 #include "support/near.hpp"

@@ -1,4 +1,4 @@
-#include "section/panels.hpp"
+#include "outline/panels.hpp"
 
 #include <algorithm>
 #include <cmath>

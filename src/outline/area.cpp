@@ -1,11 +1,11 @@
-#include "section/area.hpp"
+#include "outline/area.hpp"
 
 #include <algorithm>
 #include <cmath>
 #include <numbers>
 #include <tuple>
 
-#include "section/gauss.hpp"
+#include "outline/gauss.hpp"
 
 namespace corvex::section {
 namespace {

@@ -1,7 +1,7 @@
 // Arcs for the curves of a drawn outline.
 #pragma once
 
-#include "section/outline.hpp"
+#include "outline/outline.hpp"
 
 namespace corvex::section {
 

@@ -1,4 +1,4 @@
-#include "section/arcs.hpp"
+#include "outline/arcs.hpp"
 
 #include <algorithm>
 #include <cmath>

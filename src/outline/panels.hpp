@@ -3,7 +3,7 @@
 
 #include <optional>
 
-#include "section/outline.hpp"
+#include "outline/outline.hpp"
 
 namespace corvex::section {
 

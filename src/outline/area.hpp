@@ -4,7 +4,7 @@
 // for lines, to rounding for arcs.
 #pragma once
 
-#include "section/outline.hpp"
+#include "outline/outline.hpp"
 
 namespace corvex::section {
 

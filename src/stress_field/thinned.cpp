@@ -1,4 +1,4 @@
-#include "section/thinned.hpp"
+#include "stress_field/thinned.hpp"
 
 #include <algorithm>
 #include <cmath>

@@ -1,4 +1,4 @@
-#include "section/gauss.hpp"
+#include "outline/gauss.hpp"
 
 #include <cmath>
 #include <numbers>

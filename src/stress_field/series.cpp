@@ -1,4 +1,4 @@
-#include "section/series.hpp"
+#include "stress_field/series.hpp"
 
 #include <algorithm>
 #include <cmath>

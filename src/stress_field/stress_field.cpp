@@ -1,4 +1,4 @@
-#include "section/stress_field.hpp"
+#include "stress_field/stress_field.hpp"
 
 #include <algorithm>
 #include <cmath>

@@ -1,10 +1,10 @@
-#include "section/warping.hpp"
+#include "stress_field/warping.hpp"
 
 #include <algorithm>
 #include <cmath>
 #include <numbers>
 
-#include "section/arcs.hpp"
+#include "outline/arcs.hpp"
 
 namespace corvex::section {
 namespace {

@@ -13,8 +13,8 @@
 #include <optional>
 #include <vector>
 
-#include "section/gauss.hpp"
-#include "section/panels.hpp"
+#include "outline/gauss.hpp"
+#include "outline/panels.hpp"
 
 namespace corvex::section {
 

@@ -7,8 +7,8 @@
 // so that a finer drawing of the same curve has the same stress.
 #pragma once
 
-#include "section/stress_field.hpp"
-#include "section/warping.hpp"
+#include "stress_field/stress_field.hpp"
+#include "stress_field/warping.hpp"
 
 namespace corvex::section {
 

@@ -4,7 +4,7 @@
 // torsion by Saint-Venant's series (Timoshenko and Goodier, Theory of Elasticity, art. 109).
 #pragma once
 
-#include "section/stress_field.hpp"
+#include "stress_field/stress_field.hpp"
 
 namespace corvex::section {
 

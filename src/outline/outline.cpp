@@ -1,4 +1,4 @@
-#include "section/outline.hpp"
+#include "outline/outline.hpp"
 
 #include <cmath>
 

@@ -1,12 +1,12 @@
-#include "section/outline_field.hpp"
+#include "stress_field/outline_field.hpp"
 
 #include <algorithm>
 #include <cmath>
 #include <numbers>
 #include <tuple>
 
-#include "section/panels.hpp"
-#include "section/thinned.hpp"
+#include "outline/panels.hpp"
+#include "stress_field/thinned.hpp"
 
 namespace corvex::section {
 namespace {

@@ -1,10 +1,10 @@
-#include "section/closed_fields.hpp"
+#include "stress_field/closed_fields.hpp"
 
 #include <algorithm>
 #include <cmath>
 #include <numbers>
 
-#include "section/thinned.hpp"
+#include "stress_field/thinned.hpp"
 
 namespace corvex::section {
 namespace {

@@ -1,7 +1,8 @@
 // Formulas of hand values and lines of derivations with their numbers put in.
+#include "corvex/formula_text.hpp"
+
 #include <cmath>
 
-#include "corvex/file.hpp"
 #include "corvex/number.hpp"
 
 namespace corvex {

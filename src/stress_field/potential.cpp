@@ -1,4 +1,4 @@
-#include "section/potential.hpp"
+#include "stress_field/potential.hpp"
 
 #include <Eigen/LU>
 #include <cmath>

@@ -3,7 +3,7 @@
 
 #include <vector>
 
-#include "section/stress_field.hpp"
+#include "stress_field/stress_field.hpp"
 
 namespace corvex::section {
 

@@ -20,7 +20,7 @@
 #include <utility>
 #include <vector>
 
-#include "section/outline.hpp"
+#include "outline/outline.hpp"
 
 namespace corvex::section {
 

@@ -2,9 +2,9 @@
 // shear of any outline".
 #pragma once
 
-#include "section/area.hpp"
-#include "section/potential.hpp"
-#include "section/stress_field.hpp"
+#include "outline/area.hpp"
+#include "stress_field/potential.hpp"
+#include "stress_field/stress_field.hpp"
 
 namespace corvex::section {
 
