@@ -11,6 +11,7 @@
 
 #include "command.hpp"
 #include "corvex/document.hpp"
+#include "corvex/export.hpp"
 #include "corvex/file.hpp"
 #include "corvex/formula.hpp"
 
@@ -203,27 +204,39 @@ int catalogue(const CatalogueOptions& options) {
 
 namespace {
 
+std::string example(const std::string& property) {
+  if (property == "height" || property == "width") return "80 mm";
+  if (property == "mass") return "12 kg/m";
+  if (property == "A") return "20 cm^2";
+  return property[0] == 'W' ? "50 cm^3" : "200 cm^4";
+}
+
 Run add_catalogue_options(CLI::App& app) {
   const auto options = std::make_shared<CatalogueOptions>();
   CatalogueOptions& o = *options;
   app.add_option(
          "WHAT", o.what,
-         "designations (\"IPE 200\") or materials (S355) to print with all figures; or a model file, and names of "
-         "its sections")
+         "Designations (\"IPE 200\") or materials (S355), printed with all properties; or a model file, followed by names "
+         "of its sections")
       ->type_name("")
       ->expected(0, 1000);
-  app.add_option("--series", o.series, "list only these series: SHS, IPE, …")
-      ->type_name("NAME")
+  app.add_option("--series", o.series, "List only these series: SHS,IPE")
+      ->type_name("SERIES")
       ->delimiter(',')
       ->allow_extra_args(false);
   for (const std::string& figure : searched_figures()) {
-    app.add_option("--min-" + figure, o.bounds["min-" + figure], "at least this: a quantity, as \"200 cm^4\"")
+    app.add_option("--min-" + figure, o.bounds["min-" + figure],
+                   "List profiles with at least this " + figure + ", for example \"" + example(figure) + "\"")
         ->type_name("Q");
-    app.add_option("--max-" + figure, o.bounds["max-" + figure], "at most this")->type_name("Q");
+    app.add_option("--max-" + figure, o.bounds["max-" + figure], "List profiles with at most this " + figure)
+        ->type_name("Q");
   }
-  app.add_option("--sort", o.sort, "least first: " + fmt::format("{}", fmt::join(searched_figures(), ", ")))
-      ->type_name("FIGURE");
-  app.add_option("--material", o.material, "for the mass per metre; steel if not given")->type_name("NAME");
+  app.add_option("--sort", o.sort, "Sort by this property, the least first")
+      ->check(one_of(searched_figures()))
+      ->type_name("PROPERTY");
+  app.add_option("--material", o.material,
+                 "Use the density of this material for the mass per metre; steel if not given")
+      ->type_name("MATERIAL");
   add_model_options(app, o.model, false);
   add_output_options(app, o.output, false);
   return run_with(options, catalogue);
@@ -231,8 +244,12 @@ Run add_catalogue_options(CLI::App& app) {
 
 }  // namespace
 
-const Command catalogue_command{.name = "catalogue",
-                                .description = "profiles and materials that are built in, and the sections of a model",
-                                .add_options = add_catalogue_options};
+extern const Command catalogue_command{
+    .name = "catalogue",
+    .group = "Catalogue",
+    .description = "Print section properties and materials, or search for profiles",
+    .details =
+        "Without arguments all series and materials are listed. With designations (\"IPE 200\", \"SHS 60x60x4\") or materials (S355) each is printed with all properties. With a model file its sections are printed, or those that are named after it. With bounds all listed profiles within them are printed, the lightest first.",
+    .add_options = add_catalogue_options};
 
 }  // namespace corvex::cli

@@ -10,6 +10,7 @@
 #include "command.hpp"
 #include "corvex/choose.hpp"
 #include "corvex/document.hpp"
+#include "corvex/export.hpp"
 #include "progress.hpp"
 #include "solved.hpp"
 
@@ -84,20 +85,23 @@ Run add_choose_options(CLI::App& app) {
   const auto options = std::make_shared<ChooseOptions>();
   ChooseOptions& o = *options;
   add_model_options(app, o.model);
-  app.add_option("--runners-up", o.runners_up, "so many of the next best too")
+  app.add_option("--runners-up", o.runners_up, "Print this number of further candidates")
       ->check(between(0, 100))
       ->type_name("N")
       ->capture_default_str();
   add_output_options(app, o.output);
-  app.get_option("--output")->description("write the model with the lightest choice to this file");
+  app.get_option("--output")->description("Write the model with the lightest choice to this file");
   return run_with(options, choose);
 }
 
 }  // namespace
 
-const Command choose_command{
+extern const Command choose_command{
     .name = "choose",
-    .description = "the lightest listed sections with which every limit is met, of those that the model names",
+    .group = "Vary",
+    .description = "Find the lightest listed sections that meet all limits",
+    .details =
+        "The groups of candidates are given under \"choose\" in the model. Sections are tried in the order of mass, so that the lightest choice is proven. The output file is the model with the choice.",
     .add_options = add_choose_options};
 
 }  // namespace corvex::cli

@@ -18,7 +18,9 @@ using Run = std::function<int(std::optional<double> seconds)>;
 
 struct Command {
   const char* name;
-  const char* description;
+  const char* group;        // of the help
+  const char* description;  // begins with a verb, without a full stop
+  const char* details;      // for the manual: plain text
   // Adds the options; they are kept as long as the answer.
   Run (*add_options)(CLI::App& app);
   // Whether it reads models: then it takes --max-memory and --max-time.
@@ -27,10 +29,7 @@ struct Command {
   bool keeps_time = false;
 };
 
-// In the order of the help. Each stands at the end of the file of its name.
-extern const Command new_command, inspect_command, solve_command, trace_command, verify_command, draw_command,
-    compare_command, sweep_command, choose_command, derive_command, modes_command, report_command, view_command,
-    catalogue_command, demo_command;
+// In the order of the help.
 const std::vector<const Command*>& commands();
 // Null if there is none of this name.
 const Command* find_command(std::string_view name);

@@ -4,11 +4,16 @@
 
 namespace corvex::cli {
 
+// Each is defined at the end of the file of its name.
+extern const Command new_command, inspect_command, solve_command, trace_command, modes_command, verify_command,
+    derive_command, compare_command, sweep_command, choose_command, draw_command, view_command, report_command,
+    catalogue_command, demo_command;
+
 const std::vector<const Command*>& commands() {
   static const std::vector<const Command*> all = {
-      &new_command,   &inspect_command, &solve_command, &trace_command,     &verify_command,
-      &draw_command,  &compare_command, &sweep_command, &choose_command,    &derive_command,
-      &modes_command, &report_command,  &view_command,  &catalogue_command, &demo_command};
+      &new_command,    &inspect_command, &solve_command,   &trace_command,     &modes_command,
+      &verify_command, &derive_command,  &compare_command, &sweep_command,     &choose_command,
+      &draw_command,   &view_command,    &report_command,  &catalogue_command, &demo_command};
   return all;
 }
 

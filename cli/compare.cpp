@@ -11,6 +11,7 @@
 #include "command.hpp"
 #include "corvex/compare.hpp"
 #include "corvex/document.hpp"
+#include "corvex/export.hpp"
 #include "progress.hpp"
 
 namespace corvex::cli {
@@ -169,12 +170,14 @@ namespace {
 Run add_compare_options(CLI::App& app) {
   const auto options = std::make_shared<CompareOptions>();
   CompareOptions& o = *options;
-  app.add_option("MODEL", o.models, "model files; of a single one all its variants")->required()->check(some_name());
-  app.add_option("--variants", o.variants, "only these variants")
-      ->type_name("NAME")
+  app.add_option("MODEL", o.models, "Model files; of a single one all variants are compared")
+      ->required()
+      ->check(some_name());
+  app.add_option("--variants", o.variants, "Compare these variants only")
+      ->type_name("VARIANT")
       ->delimiter(',')
       ->allow_extra_args(false);
-  app.add_option("--show", o.show, "a figure to show besides, in the words of a hand value: 'moment: rail, take: max'")
+  app.add_option("--show", o.show, "Show a further result, written as a hand value: 'moment: rail, take: max'")
       ->type_name("FIGURE")
       ->allow_extra_args(false);
   add_change_options(app, o.model);
@@ -184,9 +187,12 @@ Run add_compare_options(CLI::App& app) {
 
 }  // namespace
 
-const Command compare_command{
+extern const Command compare_command{
     .name = "compare",
-    .description = "variants of a model, or several models, side by side, with the change against the first",
+    .group = "Vary",
+    .description = "Compare variants, or several models, side by side",
+    .details =
+        "Mass, largest displacement, worst stress, safety factor and the verdicts of limits and hand values are printed with their change from the first, and where each is worst. For a variant that cannot be solved the reason is printed.",
     .add_options = add_compare_options};
 
 }  // namespace corvex::cli

@@ -12,6 +12,7 @@
 
 #include "command.hpp"
 #include "corvex/document.hpp"
+#include "corvex/export.hpp"
 #include "corvex/writing.hpp"
 #include "demo_models.hpp"
 #include "demo_studies.hpp"
@@ -209,16 +210,17 @@ namespace {
 Run add_demo_options(CLI::App& app) {
   const auto options = std::make_shared<std::string>();
   std::string& o = *options;
-  app.add_option("DIR", o, "the folder; made if it is not there")->required();
+  app.add_option("DIR", o, "Folder for the models and results")->required();
   return run_with(options, demo);
 }
 
 }  // namespace
 
-const Command demo_command{
-    .name = "demo",
-    .description = "the example models of an orchard's cider works with their results, into a folder",
-    .add_options = add_demo_options,
-    .reads_models = false};
+extern const Command demo_command{.name = "demo",
+                                  .group = "Catalogue",
+                                  .description = "Write example models of an orchard's cider works with their results",
+                                  .details = "The folder is made if it does not exist.",
+                                  .add_options = add_demo_options,
+                                  .reads_models = false};
 
 }  // namespace corvex::cli

@@ -8,6 +8,7 @@
 #include "command.hpp"
 #include "corvex/document.hpp"
 #include "corvex/envelope.hpp"
+#include "corvex/export.hpp"
 #include "corvex/report.hpp"
 #include "pictures.hpp"
 #include "solved.hpp"
@@ -94,24 +95,29 @@ Run add_derive_options(CLI::App& app) {
   const auto options = std::make_shared<DeriveCommand>();
   DeriveCommand& o = *options;
   add_model_options(app, o.model);
-  app.add_option("--case", o.load_case, "the load case or combination; the one that governs if not given")
-      ->type_name("NAME");
-  for (const auto& [name, names, what] :
-       {std::tuple("--member", &o.members, "internal forces and stress of these members only, or families of members"),
-        {"--point", &o.points, "the displacement of these points; of the place that moves most if not given"}})
-    app.add_option(name, *names, what)->type_name("NAME")->delimiter(',')->allow_extra_args(false);
-  app.add_flag("--brief", o.brief, "the result of each step only");
+  app.add_option("--case", o.load_case, "Derive this load case or combination; the governing one if not given")
+      ->type_name("CASE");
+  for (const auto& [name, names, type, what] :
+       {std::tuple("--member", &o.members, "MEMBER",
+                   "Derive internal forces and stresses of these members or families only"),
+        {"--point", &o.points, "POINT",
+         "Derive the displacement of these points; of the largest displacement if not given"}})
+    app.add_option(name, *names, what)->type_name(type)->delimiter(',')->allow_extra_args(false);
+  app.add_flag("--brief", o.brief, "Print the result of each step only");
   add_output_options(app, o.output, false);
   app.get_option("--output")
-      ->description("write to this file: typeset with sketches if it ends with .html or .pdf, else text, .md or .json");
+      ->description("Write to this file: typeset with sketches if it ends with .html or .pdf, else text, .md or .json");
   return run_with(options, derive);
 }
 
 }  // namespace
 
-const Command derive_command{
+extern const Command derive_command{
     .name = "derive",
-    .description = "the hand calculation written step by step, by statics and virtual work, beside the solution",
+    .group = "Check",
+    .description = "Print the hand calculation of one load case, step by step",
+    .details =
+        "Equilibrium and virtual work alone are used: static indeterminacy, reactions, joints, sections, the force method for up to 12 redundants, N, V and M along the members, a displacement, the stress at the worst place. The results of both ways are compared at the end. The file may end with .md or .json, or with .html or .pdf for a typeset document with sketches.",
     .add_options = add_derive_options};
 
 }  // namespace corvex::cli

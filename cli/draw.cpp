@@ -112,7 +112,7 @@ std::string select_for(const DrawOptions& o, const Solution& solution, PictureOp
   for (std::size_t i = 0; i < shown->members.size(); ++i)
     if (!o.only.empty() && shown->members[i]) picture.only.push_back(MemberId{i});
   if ((picture.of == PictureOf::sheet || picture.of == PictureOf::section) && picture.only.size() != 1)
-    return fmt::format("a {} is of one member: say which, as --only 'NAME'", o.what);
+    return fmt::format("a {} shows one member: select it by --member NAME", o.what);
   return {};
 }
 
@@ -157,56 +157,62 @@ Run add_draw_options(CLI::App& app) {
   const auto options = std::make_shared<DrawOptions>();
   DrawOptions& o = *options;
   add_model_options(app, o.model);
-  app.add_option("--what", o.what, fmt::format("one of: {}", fmt::join(pictures(), ", ")))
+  app.add_option("--what", o.what, fmt::format("Select the picture: {}", fmt::join(pictures(), ", ")))
       ->check(one_of(pictures()))
       ->type_name("PICTURE")
       ->capture_default_str();
-  app.add_option("--case", o.load_case, "load case, combination or envelope; the one that governs if not given")
-      ->type_name("NAME");
-  app.add_option("--view", o.view, "front, side, top or space (from a corner)")
+  app.add_option("--case", o.load_case,
+                 "Draw this load case, combination or \"envelope\"; the governing case if not given")
+      ->type_name("CASE");
+  app.add_option("--view", o.view, "Select the view: front, side, top or space")
       ->check(one_of(views()))
       ->type_name("VIEW");
-  app.add_option("--only", o.only, "only these members, or families of members; a sheet is of one")
-      ->type_name("NAME")
+  app.add_option("--member", o.only, "Draw these members or families only; a sheet shows one member")
+      ->type_name("MEMBER")
       ->delimiter(',')
       ->allow_extra_args(false);
   app.add_option("--variants", o.variants,
-                 "these variants, or all, upon the model as it stands: deformed shapes, N, V, M or T")
-      ->type_name("NAME")
+                 "Overlay these variants, or \"all\", on the model: deformed shapes, N, V, M or T")
+      ->type_name("VARIANT")
       ->delimiter(',')
       ->allow_extra_args(false);
-  app.add_flag("--side-by-side", o.side_by_side, "the variants beside each other at one scale, in any picture");
-  CLI::Option* scale = app.add_option("--scale", o.scale, "displacements so many times as large")
+  app.add_flag("--side-by-side", o.side_by_side, "Draw the variants side by side at one scale");
+  CLI::Option* scale = app.add_option("--scale", o.scale, "Multiply displacements by this factor")
                            ->check(positive(1e9))
                            ->type_name("TIMES");
-  app.add_flag("--true-scale", o.true_scale, "displacements as large as they are")->excludes(scale);
+  app.add_flag("--true-scale", o.true_scale, "Draw displacements at true scale")->excludes(scale);
   app.add_option("--size", o.size,
-                 "width and height in pixels, as 1280x800; or a3, a4, a5: a sheet of paper on its side")
+                 "Set width and height in pixels, for example 1280x800, or a paper size: a3, a4, a5 (landscape)")
       ->type_name("WxH");
-  app.add_option("--moment-side", o.moment_side, "bending moments on the side of tension, or of compression")
+  app.add_option("--moment-side", o.moment_side, "Draw bending moments on the side in tension or in compression")
       ->check(one_of({"tension", "compression"}))
       ->type_name("SIDE")
       ->capture_default_str();
-  app.add_flag("--dark", o.dark, "on a dark page");
-  app.add_flag("--dimensions", o.dimensions, "with the distances between the points");
-  app.add_flag("--real-width", o.real_width, "members as wide as their sections are high");
-  app.add_flag("--animate", o.animate, "the shape moving: SVG, or GIF");
-  app.add_option("--mode", o.mode, "of vibration and buckling: which one; the first if not given")
+  app.add_flag("--dark", o.dark, "Use a dark background");
+  app.add_flag("--dimensions", o.dimensions, "Draw the distances between the points");
+  app.add_flag("--real-width", o.real_width, "Draw members as wide as their sections are high");
+  app.add_flag("--animate", o.animate, "Animate the deformed shape: SVG or GIF");
+  app.add_option("--mode", o.mode, "Draw this mode of vibration or buckling; the first if not given")
       ->check(between(1, 1000))
       ->type_name("N");
+  refuse_renamed(app, "--only", "--member");
   add_print_options(app, o.units, o.digits);
   app.add_option("-o,--output", o.output,
-                 "the file: its name ends with .svg, .png or .pdf; SVG on standard output if not given")
+                 "Write to this file, which ends with .svg, .png, .pdf or .gif; SVG on standard output if not given")
       ->type_name("FILE")
-      ->check(some_name());
+      ->check(some_name())
+      ->group(groups::output);
   return run_with(options, draw);
 }
 
 }  // namespace
 
-const Command draw_command{
+extern const Command draw_command{
     .name = "draw",
-    .description = "a picture of the structure, its loads, deformed shape, diagrams or stresses: SVG, PNG or PDF",
+    .group = "Look",
+    .description = "Draw the structure, its deformed shape, diagrams or stresses",
+    .details =
+        "Pictures are to scale: the structure with its loads, the deformed shape, axial and shear force, bending and torsional moment, stress, utilisation, normal stress of both faces, reactions, mode shapes of vibration and buckling, a cross-section, or a sheet of one member with loads, N, V, M, rotation and deflection. With the case \"envelope\", N, V, M, T, stress and utilisation of all assessed cases are drawn. The end of the file name selects SVG, PNG, PDF or GIF; without a file SVG is printed.",
     .add_options = add_draw_options};
 
 }  // namespace corvex::cli

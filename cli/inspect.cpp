@@ -6,6 +6,7 @@
 
 #include "command.hpp"
 #include "corvex/document.hpp"
+#include "corvex/export.hpp"
 #include "progress.hpp"
 #include "solved.hpp"
 
@@ -45,8 +46,12 @@ Run add_inspect_options(CLI::App& app) {
 
 }  // namespace
 
-const Command inspect_command{.name = "inspect",
-                              .description = "what is probably a mistake, with a remedy, and the model as it was read",
-                              .add_options = add_inspect_options};
+extern const Command inspect_command{
+    .name = "inspect",
+    .group = "Describe",
+    .description = "Report likely mistakes in a model, and show the model as it was read",
+    .details =
+        "Likely mistakes are points that touch a member without being joined to it, feet without a support, loads that are given twice, gravity that points sideways, values in another unit. Each is reported with its line and a remedy. The model as it was read follows: degree of static indeterminacy, members with their local axes, supports, sums of the loads with their lines of action, bill of materials. A finding that is intended is accepted in the model, with the reason.",
+    .add_options = add_inspect_options};
 
 }  // namespace corvex::cli

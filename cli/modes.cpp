@@ -5,6 +5,7 @@
 #include <memory>
 
 #include "command.hpp"
+#include "corvex/export.hpp"
 #include "corvex/modes.hpp"
 #include "findings.hpp"
 #include "solved.hpp"
@@ -68,25 +69,29 @@ Run add_modes_options(CLI::App& app) {
   ModesCommand& o = *options;
   add_model_options(app, o.model);
   app.add_option("--vibration", o.vibration,
-                 "so many natural frequencies; as many as the model asks for, or 6, if not given")
+                 "Compute this number of natural frequencies; as the model asks, or 6, if not given")
       ->check(between(0, 1000))
       ->type_name("N");
-  app.add_option("--buckling", o.buckling,
-                 "load factors of these load cases or combinations; all that are judged if neither the model nor the "
-                 "call names any")
-      ->type_name("NAME")
+  app.add_option(
+         "--buckling", o.buckling,
+         "Compute critical load factors of these load cases or combinations; as the model asks, or of all assessed ones, if not given")
+      ->type_name("CASE")
       ->delimiter(',')
       ->allow_extra_args(false);
-  app.add_option("--under", o.under, "frequencies with the axial forces of this load case or combination")
-      ->type_name("NAME");
+  app.add_option("--under", o.under, "Compute frequencies with the axial forces of this load case or combination")
+      ->type_name("CASE");
   add_output_options(app, o.output);
   return run_with(options, modes);
 }
 
 }  // namespace
 
-const Command modes_command{.name = "modes",
-                            .description = "natural frequencies, and load factors of buckling with what buckles",
-                            .add_options = add_modes_options};
+extern const Command modes_command{
+    .name = "modes",
+    .group = "Solve",
+    .description = "Print natural frequencies and critical load factors",
+    .details =
+        "Each frequency is printed with its effective modal mass, each critical load factor with the member that buckles, and members in compression with their critical force and effective length.",
+    .add_options = add_modes_options};
 
 }  // namespace corvex::cli

@@ -52,20 +52,26 @@ namespace {
 Run add_new_options(CLI::App& app) {
   const auto options = std::make_shared<NewOptions>();
   NewOptions& o = *options;
-  app.add_option("--kind", o.kind, fmt::format("one of: {}", fmt::join(starter_kinds(), ", ")))
+  app.add_option("--kind", o.kind, fmt::format("Select the model: {}", fmt::join(starter_kinds(), ", ")))
+      ->check(one_of(starter_kinds()))
       ->type_name("KIND")
       ->capture_default_str();
-  app.add_option("-o,--output", o.output, "write to this file, which must not be there yet")
+  app.add_option("-o,--output", o.output, "Write to this file, which must not already exist")
       ->type_name("FILE")
-      ->check(some_name());
+      ->check(some_name())
+      ->group(groups::output);
   return run_with(options, begin_model);
 }
 
 }  // namespace
 
-const Command new_command{.name = "new",
-                          .description = "a small commented model to start from",
-                          .add_options = add_new_options,
-                          .reads_models = false};
+extern const Command new_command{
+    .name = "new",
+    .group = "Describe",
+    .description = "Write a small commented model to start from",
+    .details =
+        "The kinds are beam, trestle, truss, frame (in space) and mast (with ropes). The first line of the model names the JSON Schema of the format, so that an editor completes and checks the file while it is typed. An existing file is not overwritten.",
+    .add_options = add_new_options,
+    .reads_models = false};
 
 }  // namespace corvex::cli

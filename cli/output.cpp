@@ -154,14 +154,26 @@ std::string overwrites(const std::string& output, const std::vector<std::string>
   return {};
 }
 
+void refuse_renamed(CLI::App& command, const std::string& earlier, const std::string& present) {
+  command
+      .add_option_function<std::string>(
+          earlier,
+          [earlier, present](const std::string&) -> void {
+            throw CLI::ParseError(fmt::format("{}: the option is called {} now", earlier, present), refused);
+          })
+      ->group("");
+}
+
 CLI::Validator one_of(std::vector<std::string> words) {
+  // The name carries the words to the completion of the shell.
+  std::string name = fmt::format("{}", fmt::join(words, " "));
   return {[words = std::move(words)](const std::string& given) {
             if (std::find(words.begin(), words.end(), given) != words.end()) return std::string();
             std::string hint = did_you_mean(given, words);
-            if (hint.empty()) hint = fmt::format("; there are: {}", fmt::join(words, ", "));
-            return fmt::format("'{}' is not one of its words{}", given, hint);
+            if (hint.empty()) hint = fmt::format("; valid values: {}", fmt::join(words, ", "));
+            return fmt::format("'{}' is not a valid value{}", given, hint);
           },
-          ""};
+          "", std::move(name)};
 }
 
 CLI::Validator between(int least, int most) {
@@ -197,20 +209,22 @@ CLI::Validator some_name() {
 
 void add_model_options(CLI::App& verb, ModelOptions& o, bool with_path) {
   if (with_path)
-    verb.add_option("MODEL", o.path, "model file (YAML or JSON); - is standard input")->required()->check(some_name());
-  verb.add_option("--variant", o.variant, "as this variant of the model has it")->type_name("NAME");
+    verb.add_option("MODEL", o.path, "Model file (YAML or JSON); - is standard input")->required()->check(some_name());
+  verb.add_option("--variant", o.variant, "Use this variant of the model")->type_name("VARIANT")->group(groups::input);
   add_change_options(verb, o);
 }
 
 void add_change_options(CLI::App& verb, ModelOptions& o) {
   verb.add_option("--set", o.set,
-                  "with another value for this call: of a parameter, as wall='5 mm', or by JSON Pointer, as "
+                  "Change a value for this call: of a parameter, wall='5 mm', or by JSON Pointer, "
                   "/sections/leg='SHS 80x80x4'")
-      ->type_name("WHAT=VALUE")
-      ->allow_extra_args(false);
-  verb.add_option("--tables-from", o.table_folders, "CSV tables of the model may stand in this folder too")
+      ->type_name("NAME=VALUE")
+      ->allow_extra_args(false)
+      ->group(groups::input);
+  verb.add_option("--tables-from", o.table_folders, "Look for the CSV tables of the model in this folder too")
       ->type_name("DIR")
-      ->allow_extra_args(false);
+      ->allow_extra_args(false)
+      ->group(groups::input);
 }
 
 Expected<Overrides, std::string> overrides_of(const ModelOptions& o) {
@@ -230,34 +244,46 @@ Expected<Overrides, std::string> overrides_of(const ModelOptions& o) {
 }
 
 void add_print_options(CLI::App& verb, std::string& units, int& digits) {
-  verb.add_option("--units", units, "figures in these units, as \"mm, N\"")->type_name("UNITS");
-  verb.add_option("--digits", digits, "significant digits")
+  verb.add_option("--units", units, "Print in these units, for example \"mm, N\"")
+      ->type_name("UNITS")
+      ->group(groups::output);
+  verb.add_option("--digits", digits, "Print this number of significant digits")
       ->check(between(1, 15))
       ->type_name("N")
+      ->group(groups::output)
       ->capture_default_str();
 }
 
 void add_output_options(CLI::App& verb, OutputOptions& o, bool of_results) {
-  CLI::Option* json = verb.add_flag("--json", o.json, "everything as JSON, in SI units at full precision");
-  verb.add_option("--format", o.format, "table, markdown, csv or json; if not given, by the end of the file of -o")
+  CLI::Option* json =
+      verb.add_flag("--json", o.json, "Print JSON in SI units at full precision")->group(groups::output);
+  verb.add_option("--format", o.format,
+                  "Select the format: table, markdown, csv or json; by the end of the file name if not given")
       ->check(one_of({"table", "markdown", "csv", "json"}))
       ->type_name("KIND")
-      ->excludes(json);
+      ->excludes(json)
+      ->group(groups::output);
   if (of_results) {
-    verb.add_option("--csv", o.csv_folder, "every table as a CSV file in this folder")
+    verb.add_option("--csv", o.csv_folder, "Write every table as a CSV file to this folder")
         ->type_name("DIR")
-        ->excludes(json);
-    verb.add_option("--table", o.table, "with --format csv: this table alone")->type_name("NAME");
+        ->excludes(json)
+        ->group(groups::output);
+    verb.add_option("--table", o.table, "Print this table only, with --format csv")
+        ->type_name("TABLE")
+        ->group(groups::output);
   }
-  verb.add_option("--units", o.units, "print in these units, as \"mm, N\" or \"m, kN, deflection: um\"")
-      ->type_name("UNITS");
-  verb.add_option("--digits", o.digits, "significant digits, 4 if not given; CSV has all of them if not given")
+  verb.add_option("--units", o.units, "Print in these units, for example \"mm, N\" or \"m, kN, deflection: um\"")
+      ->type_name("UNITS")
+      ->group(groups::output);
+  verb.add_option("--digits", o.digits, "Print this number of significant digits; 4 if not given, all in CSV")
       ->check(between(1, 15))
-      ->type_name("N");
+      ->type_name("N")
+      ->group(groups::output);
   verb.add_option("-o,--output", o.output,
-                  "write to this file instead of standard output; a spreadsheet if it ends with .xlsx")
+                  "Write to this file instead of standard output; a spreadsheet if it ends with .xlsx")
       ->type_name("FILE")
-      ->check(some_name());
+      ->check(some_name())
+      ->group(groups::output);
 }
 
 Expected<Form, std::string> form_of(const OutputOptions& o) {

@@ -80,6 +80,12 @@ struct OutputOptions {
   int digits = 0;                   // 4 for people and all of them for other programs, if not given
   std::vector<std::string> read{};  // files that the command has read and must not overwrite
 };
+// The groups of options in the help. What a command shows has the usual group.
+namespace groups {
+inline constexpr const char *input = "Input", *output = "Output", *limits = "Limits";
+}  // namespace groups
+// An earlier name of an option is answered with the present one.
+void refuse_renamed(CLI::App& command, const std::string& earlier, const std::string& present);
 // Checks of options, with messages in the words of the rest: one of a few words, a whole number in a range.
 CLI::Validator one_of(std::vector<std::string> words);
 CLI::Validator between(int least, int most);

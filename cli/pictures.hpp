@@ -2,9 +2,9 @@
 // every other verb takes to start.
 #pragma once
 
+#include "corvex/page_server.hpp"
 #include "corvex/picture.hpp"
 #include "corvex/report.hpp"
-#include "corvex/page_server.hpp"
 #include "corvex/view.hpp"
 
 namespace corvex::cli {

@@ -117,26 +117,29 @@ Run add_report_options(CLI::App& app) {
   add_model_options(app, o.model);
   std::vector<std::string> parts;
   for (const ReportPart& part : report_parts) parts.emplace_back(part.name);
-  app.add_option("--parts", o.parts, fmt::format("only these chapters: {}", fmt::join(parts, ", ")))
+  app.add_option("--parts", o.parts, fmt::format("Write these chapters only: {}", fmt::join(parts, ", ")))
       ->check(one_of(parts))
       ->type_name("PART")
       ->delimiter(',')
       ->allow_extra_args(false);
-  app.add_flag("--all", o.all, "every case, and whole tables, also where there are many");
+  app.add_flag("--all", o.all, "Write all cases and complete tables");
   add_print_options(app, o.units, o.digits);
   app.add_option("-o,--output", o.output,
-                 "the file: its name ends with .html, .pdf or .md (with its pictures beside it)")
+                 "Write to this file, which ends with .html, .pdf or .md (with pictures next to it)")
       ->type_name("FILE")
-      ->check(some_name());
+      ->check(some_name())
+      ->group(groups::output);
   return run_with(options, report);
 }
 
 }  // namespace
 
-const Command report_command{
+extern const Command report_command{
     .name = "report",
-    .description =
-        "the calculation as a document: model, loads, results, limits, hand calculation; HTML, PDF or Markdown",
+    .group = "Hand over",
+    .description = "Write the calculation as a document",
+    .details =
+        "The document contains a summary of verdicts, the model with pictures and bill of materials, materials and sections, supports, loads, findings, results, limits, the hand calculation typeset, variants, and the accuracy. The file ends with .html (one file, no network needed), .pdf (A4, with contents and page numbers) or .md (with pictures next to it). Its title block is given under \"document\" in the model.",
     .add_options = add_report_options};
 
 }  // namespace corvex::cli

@@ -9,6 +9,7 @@
 
 #include "command.hpp"
 #include "corvex/document.hpp"
+#include "corvex/export.hpp"
 #include "corvex/file.hpp"
 #include "corvex/number.hpp"
 #include "corvex/version.hpp"
@@ -109,7 +110,7 @@ int solve(SolveOptions o, bool hand_only) {
 namespace {
 
 void add_shared_options(CLI::App& app, SolveOptions& o) {
-  app.add_flag("--record", o.record, "with the version of the program, the model file and the date of the run");
+  app.add_flag("--record", o.record, "Print the version of the program, the model file and the date");
   add_model_options(app, o.model);
   add_output_options(app, o.output);
 }
@@ -118,34 +119,30 @@ Run add_solve_options(CLI::App& app) {
   const auto options = std::make_shared<SolveOptions>();
   SolveOptions& o = *options;
   add_shared_options(app, o);
-  for (const auto& [name, names, what] :
-       {std::tuple("--case", &o.wanted.cases, "show only these load cases or combinations; envelope is that of all"),
-        {"--member", &o.wanted.members, "show only these members, or families of members"},
-        {"--point", &o.wanted.points, "show only these points, or families of points"}})
-    app.add_option(name, *names, what)->type_name("NAME")->delimiter(',')->allow_extra_args(false);
-  app.add_flag("--all", o.wanted.all, "whole tables of every case, in the order of the model; else what governs first");
+  for (const auto& [name, names, type, what] :
+       {std::tuple("--case", &o.wanted.cases, "CASE",
+                   "Show these load cases or combinations only; \"envelope\" is that of all"),
+        {"--member", &o.wanted.members, "MEMBER", "Show these members or families of members only"},
+        {"--point", &o.wanted.points, "POINT", "Show these points or families of points only"}})
+    app.add_option(name, *names, what)->type_name(type)->delimiter(',')->allow_extra_args(false);
+  app.add_flag("--all", o.wanted.all, "Print complete tables of all cases, in the order of the model");
   app.add_flag("--model", o.wanted.model,
-               "the model as it was read: members, local axes, supports, sums of loads, parts");
-  app.add_flag("--ends", o.wanted.ends, "the forces that each member end gives to its joint");
-  app.add_flag("--faces", o.wanted.faces, "normal stress along each face of the section");
-  app.add_option("--places", o.places, "with JSON: that many evenly spaced places a member, ends included")
+               "Print the model as it was read: members, local axes, supports, sums of loads, bill of materials");
+  app.add_flag("--ends", o.wanted.ends, "Print the forces of each member end on its joint, in global axes");
+  app.add_flag("--faces", o.wanted.faces, "Print the normal stress on each face of the section");
+  app.add_option("--places", o.places,
+                 "Print results at this number of evenly spaced places of each member, with --json")
       ->check(between(2, 100000))
       ->type_name("N");
-  // An earlier name, answered with the present one.
-  app.add_option_function<std::string>("--stations",
-                                       [](const std::string&) -> void {
-                                         throw CLI::ParseError("--stations: the option is called --places now",
-                                                               refused);
-                                       })
-      ->group("");
+  refuse_renamed(app, "--stations", "--places");
   return run_with(options, [](const SolveOptions& given) { return solve(given, false); });
 }
 
 Run add_verify_options(CLI::App& app) {
   const auto options = std::make_shared<SolveOptions>();
   SolveOptions& o = *options;
-  app.add_option("--case", o.wanted.cases, "only the values of these load cases or combinations")
-      ->type_name("NAME")
+  app.add_option("--case", o.wanted.cases, "Compare the values of these load cases or combinations only")
+      ->type_name("CASE")
       ->delimiter(',')
       ->allow_extra_args(false);
   add_shared_options(app, o);
@@ -154,14 +151,19 @@ Run add_verify_options(CLI::App& app) {
 
 }  // namespace
 
-const Command solve_command{
+extern const Command solve_command{
     .name = "solve",
-    .description =
-        "reactions, displacements, internal forces with their extremes, stresses, safety, the hand calculation",
+    .group = "Solve",
+    .description = "Print reactions, displacements, internal forces, stresses, safety factors and limits",
+    .details =
+        "Reactions are checked against the loads. Extremes of N, V, M and T are printed with their places, and each limit with its verdict; the hand calculation of the model follows. Tables are short, with the governing values first. Where several cases are assessed, their envelope replaces them, with the case that governs each extreme.",
     .add_options = add_solve_options};
-const Command verify_command{
+extern const Command verify_command{
     .name = "verify",
-    .description = "the hand calculation beside the computed values: formula, numbers, deviation, verdict",
+    .group = "Check",
+    .description = "Compare the hand calculation of the model with the computed values",
+    .details =
+        "Each formula is printed as written and with its numbers put in, with the hand value, the computed value, the deviation, and whether they agree.",
     .add_options = add_verify_options};
 
 }  // namespace corvex::cli

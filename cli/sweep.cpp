@@ -9,6 +9,7 @@
 
 #include "command.hpp"
 #include "corvex/document.hpp"
+#include "corvex/export.hpp"
 #include "pictures.hpp"
 #include "solved.hpp"
 
@@ -108,21 +109,25 @@ Run add_sweep_options(CLI::App& app) {
   const auto options = std::make_shared<SweepCommand>();
   SweepCommand& o = *options;
   add_model_options(app, o.model);
-  app.add_option("SWEEP", o.name, "the name of the sweep in the model; may be left out where there is one");
-  app.add_flag("--dark", o.dark, "a plot on a dark page");
-  app.add_option("--size", o.size, "width and height of a plot in pixels, as 1280x800; or a3, a4, a5")
+  app.add_option("SWEEP", o.name, "Name of the sweep in the model; not needed if there is only one");
+  app.add_flag("--dark", o.dark, "Use a dark background for the plot");
+  app.add_option("--size", o.size,
+                 "Set width and height of the plot in pixels, for example 1280x800, or a paper size: a3, a4, a5")
       ->type_name("WxH");
   add_output_options(app, o.output);
   app.get_option("--output")
-      ->description("write to this file: a plot if it ends with .svg, .png or .pdf, a spreadsheet if with .xlsx");
+      ->description("Write to this file: a plot if it ends with .svg, .png or .pdf, a spreadsheet if with .xlsx");
   return run_with(options, sweep);
 }
 
 }  // namespace
 
-const Command sweep_command{
+extern const Command sweep_command{
     .name = "sweep",
-    .description = "figures against what is varied: a table, or a plot with the limits as lines",
+    .group = "Vary",
+    .description = "Tabulate or plot results over a range of parameters",
+    .details =
+        "The sweep is one of those under \"sweeps\" in the model. A file that ends with .svg, .png or .pdf is a plot with the limits as lines.",
     .add_options = add_sweep_options};
 
 }  // namespace corvex::cli

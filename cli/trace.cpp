@@ -8,6 +8,7 @@
 
 #include "command.hpp"
 #include "corvex/document.hpp"
+#include "corvex/export.hpp"
 #include "corvex/file.hpp"
 #include "corvex/formula.hpp"
 #include "corvex/number.hpp"
@@ -112,27 +113,33 @@ Run add_trace_options(CLI::App& app) {
   const auto options = std::make_shared<TraceOptions>();
   TraceOptions& o = *options;
   add_model_options(app, o.model);
-  app.add_option("MEMBER", o.member, "the member")->required();
-  app.add_option("--at", o.at,
-                 "at these places: lengths from the start, shares as '50 %', or points of the member; if not "
-                 "given, where a figure is largest, least or zero, and where loads act")
+  app.add_option("MEMBER", o.member, "Name of the member")->required();
+  app.add_option(
+         "--at", o.at,
+         "Print these places: lengths from the start, shares ('50 %') or points of the member; if not given, the places "
+         "of extremes, zeros and loads")
       ->type_name("PLACE")
       ->delimiter(',')
       ->allow_extra_args(false);
-  app.add_option("--steps", o.steps, "at that many places evenly from end to end")
+  app.add_option("--steps", o.steps, "Print this number of evenly spaced places from end to end")
       ->check(between(2, 100000))
       ->type_name("N");
-  app.add_option("--case", o.load_case,
-                 "one load case or combination, or envelope; all that `solve` shows and their envelope if not given")
-      ->type_name("NAME");
+  app.add_option(
+         "--case", o.load_case,
+         "Print this load case or combination, or \"envelope\"; all that `solve` shows and their envelope if not given")
+      ->type_name("CASE");
   add_output_options(app, o.output);
   return run_with(options, trace);
 }
 
 }  // namespace
 
-const Command trace_command{.name = "trace",
-                            .description = "every quantity of one member, from place to place",
-                            .add_options = add_trace_options};
+extern const Command trace_command{
+    .name = "trace",
+    .group = "Solve",
+    .description = "Print all results of one member from place to place",
+    .details =
+        "Places are those where a result is largest or least, or those that are asked for; at a jump both sides are printed.",
+    .add_options = add_trace_options};
 
 }  // namespace corvex::cli

@@ -128,13 +128,14 @@ Run add_view_options(CLI::App& app) {
   const auto options = std::make_shared<ViewCommand>();
   ViewCommand& o = *options;
   add_model_options(app, o.model);
-  app.add_option("--port", o.port, "of this machine, where the page is served; a free one if not given")
+  app.add_option("--port", o.port, "Serve the page at this port; a free one if not given")
       ->check(between(1, 65535))
       ->type_name("PORT");
   add_print_options(app, o.units, o.digits);
-  app.add_option("-o,--output", o.output, "write the page as one file of HTML instead of serving it")
+  app.add_option("-o,--output", o.output, "Write the page as one HTML file instead of serving it")
       ->type_name("FILE")
-      ->check(some_name());
+      ->check(some_name())
+      ->group(groups::output);
   return [options](std::optional<double> seconds) {
     // A page is served until it is ended.
     if (options->output.empty())
@@ -147,10 +148,12 @@ Run add_view_options(CLI::App& app) {
 
 }  // namespace
 
-const Command view_command{
+extern const Command view_command{
     .name = "view",
-    .description =
-        "a page to look at the model: turned, with the values at the pointer; it follows the file as it is saved",
+    .group = "Look",
+    .description = "Show the model on an interactive page in a browser",
+    .details =
+        "The page shows the structure with its loads, deformed shape, diagrams and stresses, and the value of every quantity at the pointer. It is served on 127.0.0.1 at an address that is printed, and is updated whenever the file is saved, until Ctrl-C is pressed. With an output file the page is written as one file that needs no network.",
     .add_options = add_view_options,
     .keeps_time = true};
 

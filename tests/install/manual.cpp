@@ -1,4 +1,4 @@
-// The manual page and the completion know every verb and every option that the program itself tells.
+// The manual page and the completion list every command and every option that the help of the program lists.
 #include <regex>
 #include <set>
 
@@ -18,44 +18,43 @@ std::set<std::string> found(const std::string& text, const std::string& pattern)
   return all;
 }
 
-// The words after "Verbs:".
-std::set<std::string> verbs(const Workshop& shop) {
+std::set<std::string> commands(const Workshop& shop) {
   const std::string help = shop.run(program + "--help");
-  return found(help.substr(help.find("Verbs:")), "\n  ([a-z]+) ");
+  return found(help.substr(help.find("\nDescribe:")), "\n  ([a-z]+) ");
 }
 
 }  // namespace
 
-TEST_CASE("The manual page has every verb and option") {
+TEST_CASE("The manual page has every command and option") {
   const Workshop shop;
-  std::string page = content(CORVEX_SOURCE "/packaging/corvex.1");
+  std::string page = content(CORVEX_BUILT "/packaging/corvex.1");
   page = std::regex_replace(page, std::regex("\\\\-"), "-");
-  REQUIRE(verbs(shop).size() >= 3);
-  for (const std::string& verb : verbs(shop)) {
-    CHECK_THAT(page, Catch::Contains(".B " + verb + "\n"));
-    for (const std::string& option : found(shop.run(program + verb + " --help"), "(--[a-z]+)"))
+  REQUIRE(commands(shop).size() >= 3);
+  for (const std::string& command : commands(shop)) {
+    CHECK_THAT(page, Catch::Contains(".SS " + command + "\n"));
+    for (const std::string& option : found(shop.run(program + command + " --help"), "(--[a-z]+)"))
       CHECK_THAT(page, Catch::Contains(option));
   }
 }
 
 TEST_CASE("The manual page is sound to the formatter") {
   const Workshop shop;
-  const std::string warnings = shop.run("groff -man -Tutf8 -ww -z '" CORVEX_SOURCE "/packaging/corvex.1'");
+  const std::string warnings = shop.run("groff -man -Tutf8 -ww -z '" CORVEX_BUILT "/packaging/corvex.1'");
   CHECK(warnings.empty());
 }
 
-TEST_CASE("The shell completes verbs, options and models") {
+TEST_CASE("The shell completes commands, options and models") {
   const Workshop shop;
   shop.write("trestle.yaml", "");
   shop.write("notes.txt", "");
   shop.run("mkdir models");
   const auto completed = [&](const std::string& words, int at) {
-    shop.write("ask.sh", "shopt -s extglob\n. '" CORVEX_SOURCE "/packaging/corvex.bash-completion'\nCOMP_WORDS=(" +
+    shop.write("ask.sh", "shopt -s extglob\n. '" CORVEX_BUILT "/packaging/corvex.bash-completion'\nCOMP_WORDS=(" +
                              words + ")\nCOMP_CWORD=" + std::to_string(at) +
                              "\n_corvex\nprintf '%s\\n' \"${COMPREPLY[@]}\"\n");
     return found(shop.run("bash ask.sh"), "([^\n]+)");
   };
-  std::set<std::string> first = verbs(shop);
+  std::set<std::string> first = commands(shop);
   first.insert({"--help", "--version"});
   CHECK(completed("corvex ''", 1) == first);
   CHECK(completed("corvex so", 1) == std::set<std::string>{"solve"});
@@ -73,9 +72,9 @@ TEST_CASE("The shell completes verbs, options and models") {
   CHECK(completed("corvex solve rack.yaml --point ''", 4) == std::set<std::string>{"A", "B", "far\\ end"});
   CHECK(completed("corvex trace rack.yaml ''", 3) == std::set<std::string>{"rail", "right\\ leg"});
   shop.run("rm rack.yaml");
-  for (const std::string& verb : verbs(shop)) {
-    std::set<std::string> options = found(shop.run(program + verb + " --help"), "(--[a-z]+(?:-[A-Za-z]+)*)");
-    if (verb == "solve") CHECK(options.count("--places") == 1);
-    CHECK(completed("corvex " + verb + " --", 2) == options);
+  for (const std::string& command : commands(shop)) {
+    std::set<std::string> options = found(shop.run(program + command + " --help"), "(--[a-z]+(?:-[A-Za-z]+)*)");
+    if (command == "solve") CHECK(options.count("--places") == 1);
+    CHECK(completed("corvex " + command + " --", 2) == options);
   }
 }

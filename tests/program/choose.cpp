@@ -2,6 +2,7 @@
 // writes.
 #include <algorithm>
 #include <catch2/catch.hpp>
+#include <corvex/export.hpp>
 #include <corvex/file.hpp>
 
 #include "support/models.hpp"

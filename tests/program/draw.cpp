@@ -37,12 +37,12 @@ TEST_CASE("draw takes cases, views, scales, sizes, members and units") {
   CHECK_THAT(folder.run(trestle + " --size 640x400").out, Contains("width=\"640\" height=\"400\""));
   CHECK_THAT(folder.run(trestle + " --what moment --units 'm, N'").out, Contains("1458 N·m"));
   CHECK_THAT(folder.run(trestle + " --what moment --digits 2").out, Contains(">1.5 kN·m<"));
-  const std::string one = folder.run(trestle + " --only 'left leg'").out;
+  const std::string one = folder.run(trestle + " --member 'left leg'").out;
   CHECK_THAT(one, Contains(">left leg<") && !Contains(">right leg<"));
   CHECK(folder.run(trestle + " --dark").out != folder.run(trestle).out);
   const std::string skid = "draw '" + examples + "tank-skid.yaml'";
   CHECK(folder.run(skid + " --view top").out != folder.run(skid + " --view side").out);
-  CHECK_THAT(folder.run(trestle + " --what sheet --only rail").out, Contains("rail, 2400 mm long, in product"));
+  CHECK_THAT(folder.run(trestle + " --what sheet --member rail").out, Contains("rail, 2400 mm long, in product"));
 }
 
 TEST_CASE("Without its font draw says so, and draws nothing") {
@@ -60,7 +60,7 @@ TEST_CASE("draw refuses what it cannot draw") {
        {std::pair<std::string, std::string>{"-o picture.bmp", "ends with .svg, .png or .pdf"},
         {"--what moments", "--what"},
         {"--case storm", "there is no load case or combination 'storm'"},
-        {"--only beam", "there is no member 'beam'"},
+        {"--member beam", "there is no member 'beam'"},
         {"--what sheet", "say which"},
         {"--what section", "say which"},
         {"--animate", "only deformed shapes and those of modes move"},

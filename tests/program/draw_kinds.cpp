@@ -219,7 +219,7 @@ TEST_CASE("The envelope is drawn with the case that governs each extreme") {
   const MemberEnvelope rail = envelope(s.solution, "rail");
   CHECK_THAT(worst[0].second, Contains(number(100 / *rail.safety, 3) + " %") && Contains(" in product"));
   const Folder folder;
-  for (const char* what : {"structure", "deformed", "section --only rail", "sheet --only rail", "reactions", "faces"}) {
+  for (const char* what : {"structure", "deformed", "section --member rail", "sheet --member rail", "reactions", "faces"}) {
     const Outcome o =
         folder.run("draw '" + examples + "conveyor-trestle.yaml' --case envelope --what " + std::string(what));
     CHECK(o.status == 2);

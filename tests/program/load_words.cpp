@@ -147,7 +147,7 @@ loads:
   down: [{at: B, force: {down: 2}}]
 )");
   const auto panels = [&](const std::string& load_case) {
-    const Outcome o = folder.run("draw m.yaml --what sheet --only beam --case " + load_case);
+    const Outcome o = folder.run("draw m.yaml --what sheet --member beam --case " + load_case);
     REQUIRE(o.status == 0);
     pugi::xml_document svg;
     REQUIRE(svg.load_string(o.out.c_str()));
