@@ -77,10 +77,6 @@ CatalogueSearch search_for(const CatalogueOptions& o) {
     if (b.min || b.max) s.bounds.push_back(b);
   }
   if (!o.sort.empty()) {
-    const auto& figures = searched_figures();
-    if (std::find(figures.begin(), figures.end(), o.sort) == figures.end())
-      throw Wrong{fmt::format("--sort: there is no figure '{}'{}; there are {}", o.sort, did_you_mean(o.sort, figures),
-                              fmt::join(figures, ", "))};
     s.sort = o.sort;
   } else if (!s.bounds.empty()) {
     s.sort = "mass";
@@ -176,7 +172,12 @@ int run(CatalogueOptions o) {
     for (const std::string& name : material_names()) materials.push_back(*find_material(name));
     if (*form == Form::json) return put_text(contents_json(materials), o.output);
     if (*form == Form::csv) return put_text(materials_csv(materials), o.output);
-    return put_page(contents_page(materials), "Profiles and materials", *form, o.output);
+    Page page = contents_page(materials);
+    page.emplace_back(
+        Words{{{"", "All properties of a profile: corvex catalogue 'IPE 200'. All profiles of a series: --series SHS."},
+               {"", "All strengths of a material: corvex catalogue S355."},
+               {"", "A search: --series SHS --min-Iz '200 cm^4' --sort mass"}}});
+    return put_page(page, "Profiles and materials", *form, o.output);
   }
   const std::vector<Profile> found = search(search_for(o));
   format.whole = false;

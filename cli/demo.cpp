@@ -145,7 +145,8 @@ Expected<Shown, std::string> shown(const DemoModel& d, const std::string& folder
   Shown all;
   all.files.push_back({path, std::string(d.text)});
   all.files.push_back(
-      {fs::path(stem).concat(".txt"), page_text(solve_page(model->units, evaluation, *select(solution, {}), {}), {})});
+      {fs::path(stem).concat(".txt"),
+       page_text(solve_page(model->units, evaluation, *select(solution, {.requests = requests()}), {}), {})});
   all.files.push_back(
       {fs::path(stem).concat(".json"), results_json(evaluation, {.places = 11, .units = model->units})});
   std::string why;

@@ -111,7 +111,9 @@ std::string select_for(const DrawOptions& o, const Solution& solution, PictureOp
     picture.load_case = shown->only_envelope ? "envelope" : solution[shown->cases.front()].name();
   for (std::size_t i = 0; i < shown->members.size(); ++i)
     if (!o.only.empty() && shown->members[i]) picture.only.push_back(MemberId{i});
-  if ((picture.of == PictureOf::sheet || picture.of == PictureOf::section) && picture.only.size() != 1)
+  const bool of_one = picture.of == PictureOf::sheet || picture.of == PictureOf::section;
+  if (of_one && o.only.empty() && shown->members.size() == 1) picture.only.push_back(MemberId{0});
+  if (of_one && picture.only.size() != 1)
     return fmt::format("a {} shows one member: select it by --member NAME", o.what);
   return {};
 }

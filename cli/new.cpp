@@ -31,11 +31,7 @@ fs::path schema_path() {
 
 int begin_model(const NewOptions& o) {
   const auto starter = starter_model(o.kind);
-  if (!starter) {
-    std::string text = did_you_mean(o.kind, starter_kinds());
-    if (text.empty()) text = fmt::format("; there are: {}", fmt::join(starter_kinds(), ", "));
-    return refuse(fmt::format("there is no kind '{}'{}", o.kind, text));
-  }
+  if (!starter) return refuse(fmt::format("there is no model of the kind '{}'", o.kind));
   const bool to_file = !o.output.empty() && o.output != "-";
   std::error_code error;
   if (to_file && fs::exists(fs::symlink_status(o.output, error)))

@@ -228,7 +228,9 @@ void add_change_options(CLI::App& verb, ModelOptions& o) {
 }
 
 Expected<Overrides, std::string> overrides_of(const ModelOptions& o) {
-  Overrides overrides{.variant = o.variant, .table_folders = o.table_folders};
+  Overrides overrides{.variant = o.variant,
+                      .table_folders = o.table_folders,
+                      .names = {.set = "--set", .show = "--show", .table_folders = "--tables-from"}};
   for (const std::string& one : o.set) {
     const std::size_t equals = one.find('=');
     if (equals == std::string::npos || equals == 0)

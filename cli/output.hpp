@@ -86,6 +86,10 @@ inline constexpr const char *input = "Input", *output = "Output", *limits = "Lim
 }  // namespace groups
 // An earlier name of an option is answered with the present one.
 void refuse_renamed(CLI::App& command, const std::string& earlier, const std::string& present);
+// How the options of this program ask for what a shortened table leaves out.
+inline Requests requests() {
+  return {.all = "--all", .load_case = "--case NAME", .member = "--member NAME", .point = "--point NAME"};
+}
 // Checks of options, with messages in the words of the rest: one of a few words, a whole number in a range.
 CLI::Validator one_of(std::vector<std::string> words);
 CLI::Validator between(int least, int most);

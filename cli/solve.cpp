@@ -38,8 +38,9 @@ Page verify_page(const Model& model, const Verification& hand, const Style& styl
   return page;
 }
 
-// What is for other programs is whole.
+// Output for other programs is complete.
 Choice whole_for_programs(Choice wanted, Form form, const OutputOptions& output) {
+  wanted.requests = requests();
   wanted.all = wanted.all || !output.csv_folder.empty() || (form != Form::table && form != Form::markdown);
   return wanted;
 }

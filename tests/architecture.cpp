@@ -2,6 +2,7 @@
 // drawing.
 #include <algorithm>
 #include <catch2/catch.hpp>
+#include <cctype>
 #include <filesystem>
 #include <fstream>
 #include <map>
@@ -109,6 +110,21 @@ TEST_CASE("A public header includes only those of folders above its own") {
     }
   }
   CHECK(seen == public_headers.size());
+}
+
+TEST_CASE("The library names no option of the program") {
+  for_sources(fs::path(CORVEX_SOURCE) / "src", [](const fs::path& file) {
+    std::ifstream in(file);
+    std::size_t number = 0;
+    for (std::string line; std::getline(in, line);) {
+      ++number;
+      INFO(file << ":" << number << ": " << line);
+      // A text with a word after two minus signs; comments may explain.
+      const std::size_t comment = line.find("//"), at = line.find("--");
+      if (at == std::string::npos || at > comment || at + 2 >= line.size() || !std::islower(line[at + 2])) continue;
+      CHECK(line.rfind('"', at) == std::string::npos);
+    }
+  });
 }
 
 TEST_CASE("The core has no files, no terminal, no drawing") {

@@ -19,18 +19,6 @@
 
 namespace corvex {
 
-// What a load is, in the terms of the field.
-enum class LoadKind {
-  force,               // a force, or a force with a moment, at a point or at a place of a member
-  moment,              // a moment alone
-  line_load,           // force per length of a member
-  spread_force,        // one force, spread evenly over members
-  temperature_change,  //
-  lack_of_fit,         // a member made too short or too long
-  settlement,          // of a support
-  self_weight,         // standard gravity, downwards
-  acceleration         // any other acceleration of all masses
-};
 // Standard gravity is that within 0.1 % of 9.80665 m/s².
 LoadKind kind_of(const Load& load, const Vector& up);
 // "line load", "temperature change": as tables, pictures, pages and reports name it.

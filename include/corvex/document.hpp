@@ -23,6 +23,12 @@
 
 namespace corvex::document {
 
+// How the reader asks for what a shortened table leaves out, for example {.all = "--all", .member = "--member NAME"}:
+// it is printed below the table. Nothing where empty.
+struct Requests {
+  std::string all{}, load_case{}, member{}, point{};
+};
+
 struct Selection {
   std::vector<std::size_t> cases;
   // Whether members (points) are shown at all, and which.
@@ -36,6 +42,7 @@ struct Selection {
   bool only_envelope = false;
   // Additional tables: the model as it was read, the forces at the ends of members, stress by face.
   bool model = false, ends = false, faces = false;
+  Requests requests{};
 };
 
 // What is asked for by name.
@@ -46,6 +53,7 @@ struct Choice {
   bool only_envelope = false;
   // Additional tables: the model as it was read, the forces at the ends of members, stress by face.
   bool model = false, ends = false, faces = false;
+  Requests requests{};
 };
 
 // All that is judged where nothing is named; members alone, or points alone, leave the other tables out. A name stands

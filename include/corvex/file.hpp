@@ -79,7 +79,12 @@ struct Model {
   Problems notes{};
 };
 
-// What a model is to be built with instead of what its file says.
+// How messages name the values of Overrides: by the options of a program, for example.
+struct OverrideNames {
+  std::string set = "set", show = "show", table_folders = "table_folders";
+};
+
+// Values that replace those of a model file.
 struct Overrides {
   // New values of parameters that the file has: numbers or formulas, written as in the file.
   std::map<std::string, std::string> parameters{};
@@ -92,6 +97,7 @@ struct Overrides {
   std::vector<std::string> show{};
   // CSV tables are read from beside the model or below it, and from these folders.
   std::vector<std::string> table_folders{};
+  OverrideNames names{};
 };
 
 // The limits, hand values and acceptances of a model; its notes.
@@ -127,7 +133,7 @@ class ModelDocument {
   friend Expected<ModelDocument, Problems> read_document_text(std::string_view text, const std::string& file);
   friend Expected<std::string, Problems> changed_text(const ModelDocument& document, const Overrides& overrides);
   friend Expected<Model, Problems> build_changed(const ModelDocument& document, const Overrides& overrides,
-                                                 const char* changed_by);
+                                                 const std::string& changed_by);
   friend Expected<ModelDocument, Problems> document_for_runs(const ModelDocument& document, const Overrides& overrides,
                                                              const Sweep& sweep);
   std::shared_ptr<const file::Tree> tree_;

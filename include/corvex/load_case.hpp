@@ -143,6 +143,7 @@ struct Through {
   static Through shear_centre() { return {}; }
   static Through centroid() { return {Place::centroid, {}, {}}; }
   static Through at(Length y, Length z) { return {Place::at, y, z}; }
+  bool operator==(const Through&) const = default;
 };
 
 // What the calls below record. SI units; global axes, or the member's own.
@@ -151,6 +152,8 @@ struct PointLoad {
   PointId at;
   Vector force, moment;
   std::optional<Through> through{};  // of the section of the one beam that goes through the point
+
+  bool operator==(const PointLoad&) const = default;
 };
 struct MemberLoad {
   MemberId on;
@@ -158,6 +161,8 @@ struct MemberLoad {
   Vector force, moment;
   LoadAxes axes = LoadAxes::global;
   std::optional<Through> through{};
+
+  bool operator==(const MemberLoad&) const = default;
 };
 struct LineLoad {
   MemberId on;
@@ -167,32 +172,57 @@ struct LineLoad {
   LoadAxes axes = LoadAxes::global;
   Per per = Per::length;
   std::optional<Through> through{};
+
+  bool operator==(const LineLoad&) const = default;
 };
 struct SpreadLoad {
   std::vector<MemberId> on;
   Vector force;
   LoadAxes axes = LoadAxes::global;
   std::optional<Through> through{};
+
+  bool operator==(const SpreadLoad&) const = default;
 };
 struct HeatLoad {
   enum class Across { nothing, y, z };
   MemberId on;
   Across across = Across::nothing;
   double plus = 0, minus = 0;  // K, on the sides of +y and −y, or +z and −z; `plus` everywhere if across nothing
+
+  bool operator==(const HeatLoad&) const = default;
 };
 struct ShortenLoad {
   MemberId on;
   double by = 0;
+
+  bool operator==(const ShortenLoad&) const = default;
 };
 struct SettleLoad {
   PointId at;
   Vector move, turn;
+
+  bool operator==(const SettleLoad&) const = default;
 };
 struct GravityLoad {
   Vector acceleration;
   std::optional<Through> through{};
+
+  bool operator==(const GravityLoad&) const = default;
 };
 using Load = std::variant<PointLoad, MemberLoad, LineLoad, SpreadLoad, HeatLoad, ShortenLoad, SettleLoad, GravityLoad>;
+
+// The kinds of loads, in the terms of the field.
+enum class LoadKind {
+  force,               // a force, or a force with a moment, at a point or at a place of a member
+  moment,              // a moment alone
+  line_load,           // force per length of a member
+  spread_force,        // one force, spread evenly over members
+  temperature_change,  //
+  lack_of_fit,         // a member made too short or too long
+  settlement,          // of a support
+  self_weight,         // standard gravity, downwards
+  acceleration         // any other acceleration of all masses
+};
 
 class LoadCase;
 

@@ -8,6 +8,7 @@
 #pragma once
 
 #include <string>
+#include <vector>
 
 #include "corvex/acting.hpp"
 #include "corvex/model_units.hpp"
@@ -16,11 +17,20 @@
 
 namespace corvex {
 
+// One vector of a load, in the axes of the load, multiplied by the factor.
+struct LoadPart {
+  std::string name;  // "force", "line load, first"
+  Vector value;      // SI units
+  NamedUnit unit;
+};
+
 struct LoadWords {
   std::string on;      // "C", "rail from 200 mm to 800 mm", "all members and masses"
   std::string kind;    // name(kind_of(load)): "line load"
   std::string value;   // "2 kN", "from 1 kN/m to 2 kN/m", "+35 K", "2 mm too short"; sizes of forces without direction
   std::string remark;  // "local axes; through the centroid"; empty where there is none
+  // Its components; none of a change of temperature and a lack of fit, which have no direction.
+  std::vector<LoadPart> parts{};
 };
 // `factor`: of the load, as in a combination. `digits`: 1 to 15, significant.
 LoadWords load_words(const Structure& structure, const Load& load, const ModelUnits& units, double factor = 1,

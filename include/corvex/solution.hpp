@@ -91,6 +91,16 @@ struct Joint {
   SectionState state;
 };
 
+// The force and the moment that a member gives to one of its points, along the global axes: at a point within the
+// member those of both sides together. With large displacements they act in the displaced position.
+struct EndForces {
+  enum class End { start, through, end };
+  PointId point;
+  End end = End::start;
+  Force force;
+  Moment moment;  // about the point: with the moment of the force at the end of a rigid arm
+};
+
 // One reading of the deflection of a member between two of its points.
 struct Stretch {
   std::size_t first = 0, last = 0;  // of the member's points, in their order along it
@@ -167,6 +177,8 @@ class MemberResult {
 
   SectionState at(Length place, Side side = Side::after) const;
   std::vector<Joint> joints() const;
+  // At each point of the member, in their order. Of a link the axial force alone: loads across it go to its points too.
+  std::vector<EndForces> end_forces() const;
 
   // The largest movement of the axis, with its place.
   Extreme movement() const;

@@ -11,6 +11,7 @@
 #include "analysis/one_way.hpp"
 #include "analysis/second_order.hpp"
 #include "corvex/stop.hpp"
+#include "structure/checks.hpp"
 #include "structure/combined.hpp"
 #include "structure/words.hpp"
 
@@ -50,7 +51,7 @@ class Run {
     for (const auto& [c, direction] : governing_) a_.direction[c] = direction;
     add_other_directions();
     problems = imbalances(s_, a_);
-    if (are_refusals(problems)) return problems;
+    if (has_errors(problems)) return problems;
     a_.notes = std::move(ambiguous_);
     a_.notes.insert(a_.notes.end(), problems.begin(), problems.end());
     return std::move(a_);

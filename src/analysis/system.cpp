@@ -6,23 +6,19 @@
 #include "linear_system/spin.hpp"
 #include "mechanism/mechanism.hpp"
 #include "mechanism/unheld_loads.hpp"
+#include "structure/checks.hpp"
 
 namespace corvex::solver {
 
-bool are_refusals(const Problems& problems) {
-  return std::any_of(problems.begin(), problems.end(),
-                     [](const Problem& p) { return p.severity == Problem::Severity::error; });
-}
-
 Expected<System, Problems> make_system(const Structure& structure, Reusable& reusable) {
   Problems problems = structure.validate();
-  if (are_refusals(problems)) return problems;
+  if (has_errors(problems)) return problems;
   System system;
   system.spans = cut(structure);
   system.freedoms = freedoms(structure, system.spans);
   for (Problem& p : loads_without_hold(structure, system.freedoms)) problems.push_back(std::move(p));
   for (Problem& p : rigid_motions(structure, system.spans, system.freedoms)) problems.push_back(std::move(p));
-  if (are_refusals(problems)) return problems;
+  if (has_errors(problems)) return problems;
   system.elements = elements(structure, system.spans);
   for (std::size_t i = 0; i < system.elements.size(); ++i)
     system.stiffest = std::max(system.stiffest, system.elements[i].rigidity().EA / system.spans.all[i].length);

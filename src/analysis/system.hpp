@@ -9,9 +9,6 @@ namespace corvex::solver {
 
 struct Reusable;
 
-// Whether one of them is an error, not a warning or a note.
-bool are_refusals(const Problems& problems);
-
 struct System {
   Spans spans;
   Freedoms freedoms;              // numbered in the order of elimination

@@ -40,11 +40,13 @@ Rows shown_members(const CaseFigures& c, const Selection& selection) {
 
 }  // namespace
 
-std::string Rows::rest(const char* what, const char* option) const {
+std::string Rows::rest(const char* what, const std::string& one, const Requests& requests) const {
   if (shown.size() == all) return {};
   const std::size_t more = all - shown.size();
-  return fmt::format("and {} more {}{}: --all shows {}, {} NAME {}", more, what, more == 1 ? "" : "s",
-                     more == 1 ? "it" : "them", option, more == 1 ? "too" : "one");
+  std::string text = fmt::format("and {} more {}{}", more, what, more == 1 ? "" : "s");
+  if (!requests.all.empty()) text += fmt::format(": {} shows {}", requests.all, more == 1 ? "it" : "them");
+  if (!one.empty()) text += fmt::format(", {} {}", one, more == 1 ? "too" : "one");
+  return text;
 }
 
 Table reactions_table(const CaseFigures& c, const Selection& selection) {
@@ -87,7 +89,7 @@ Table reactions_table(const CaseFigures& c, const Selection& selection) {
     const PointSupport& p = s.supports()[i];
     row(s[p.at].name, c.result().reaction(p.at), [&](std::size_t k) { return gives(c, p, k); });
   }
-  t.after = rows.rest("support", "--point");
+  t.after = rows.rest("support", selection.requests.point, selection.requests);
   // Of chosen points the sum of all supports would be read as theirs.
   if (!selection.whole) return t;
   const Balance b = c.result().balance();
@@ -174,7 +176,7 @@ Table movements_table(const CaseFigures& c, const Selection& selection) {
       for (int k = plane ? 2 : 0; k < 3; ++k) cells.push_back(clean(r[k], u.angle, c.sizes().turn));
     t.row(std::move(cells));
   }
-  t.after = rows.rest("point", "--point");
+  t.after = rows.rest("point", selection.requests.point, selection.requests);
   return t;
 }
 
@@ -227,7 +229,7 @@ Table inner_forces_table(const CaseFigures& c, const Selection& selection) {
     const char* acts = !told ? "" : m.is_slack() ? "slack" : pulled ? "tension" : pushed ? "compression" : "";
     for (const MemberFigure& f : internal_forces(s, m.member())) row(f, f.symbol == std::string("N") ? acts : "");
   }
-  t.after = rows.rest("member", "--member");
+  t.after = rows.rest("member", selection.requests.member, selection.requests);
   return t;
 }
 
@@ -288,7 +290,7 @@ Table stress_table(const CaseFigures& c, const Selection& selection) {
     if (left_out) cells.emplace_back(m.leaves_out_warping() ? "warping stress" : "");
     t.rows.push_back({.cells = std::move(cells), .use = use});
   }
-  t.after = rows.rest("member", "--member");
+  t.after = rows.rest("member", selection.requests.member, selection.requests);
   return t;
 }
 
@@ -327,7 +329,7 @@ Table bars_table(const CaseFigures& c, const Selection& selection) {
     if (safety && *safety < 1) cells[6].tone = cells[7].tone = Tone::bad;
     t.row(std::move(cells));
   }
-  if (!t.rows.empty()) t.after = rows.rest("member", "--member");
+  if (!t.rows.empty()) t.after = rows.rest("member", selection.requests.member, selection.requests);
   return t;
 }
 

@@ -8,6 +8,7 @@
 #include "corvex/number.hpp"
 #include "document/case_figures.hpp"
 #include "document/number.hpp"
+#include "section/shape_dimensions.hpp"
 
 namespace corvex::document {
 namespace {
@@ -23,29 +24,19 @@ class Dimensions {
  public:
   explicit Dimensions(const NamedUnit& unit) : unit_(unit) {}
 
-  std::string operator()(const SquareTube& s) {
-    return add("width", s.width).add("wall", s.wall).corners(s.corner, s.inside_corner, s.wall);
-  }
-  std::string operator()(const RectangularTube& s) {
-    return add("height", s.height).add("width", s.width).add("wall", s.wall).corners(s.corner, s.inside_corner, s.wall);
-  }
-  std::string operator()(const RoundTube& s) { return add("diameter", s.diameter).add("wall", s.wall).text_; }
-  std::string operator()(const RoundBar& s) { return add("diameter", s.diameter).text_; }
-  std::string operator()(const RectangularBar& s) { return add("height", s.height).add("width", s.width).text_; }
-  std::string operator()(const IProfile& s) { return flanged(s).text_; }
-  std::string operator()(const Tee& s) { return flanged(s).text_; }
-  std::string operator()(const Channel& s) {
-    flanged(s).add("toe", s.toe);
-    if (s.slope > 0) text_ += fmt::format(", flanges sloping by {} %", short_number(s.slope * 100, 3));
+  template <section::HasDimensions S>
+  std::string operator()(const S& s) {
+    constexpr bool tube = requires {
+      s.inside_corner;
+    };
+    for (const auto& d : section::ShapeDimensions<S>::all)
+      if (!(tube && d.is_radius)) add(d.key, s.*d.value);
+    if constexpr (tube) return corners(s.corner, s.inside_corner, s.wall);
+    if constexpr (std::is_same_v<S, Channel>) {
+      add("toe", s.toe);
+      if (s.slope > 0) text_ += fmt::format(", flanges sloping by {} %", short_number(s.slope * 100, 3));
+    }
     return text_;
-  }
-  std::string operator()(const AngleProfile& s) {
-    return add("height", s.height)
-        .add("width", s.width)
-        .add("wall", s.wall)
-        .add("root", s.root)
-        .add("toe", s.toe)
-        .text_;
   }
   std::string operator()(const Outline& s) {
     std::size_t holes = s.holes.size();
@@ -55,10 +46,6 @@ class Dimensions {
   std::string operator()(const GivenProperties&) { return "figures as given"; }
 
  private:
-  template <class S>
-  Dimensions& flanged(const S& s) {
-    return add("height", s.height).add("width", s.width).add("web", s.web).add("flange", s.flange).add("root", s.root);
-  }
   Dimensions& add(const char* what, Length v) {
     if (v.si() > 0)
       text_ +=
@@ -206,11 +193,9 @@ Page contents_page(const std::vector<Material>& materials) {
   Page page{std::move(series)};
   page.emplace_back(Words{
       {{"",
-        "Heights come first. Any size of a tube or bar will do; one that is not listed says so. Inches: 'SHS 4x4x1/4 in'."},
-       {"", "One with all its figures: corvex catalogue 'IPE 200'. Those of a series: --series SHS."},
-       {"", "A search: --series SHS --min-Iz '200 cm^4' --sort mass"}}});
-  Table table{.name = "materials",
-              .title = "Materials (strengths of the thinnest walls; corvex catalogue S355 tells the others)"};
+        "Heights come first. Any size of a tube or bar is accepted; sizes that the standard does not list are marked. "
+        "Inches: 'SHS 4x4x1/4 in'."}}});
+  Table table{.name = "materials", .title = "Materials (strengths of the thinnest walls)"};
   table.columns = {words_column("material", true), number_column("E", "GPa"),       number_column("density", "kg/m³"),
                    number_column("yield", "MPa"),  number_column("tensile", "MPa"), words_column("source")};
   for (const Material& m : materials)

@@ -139,7 +139,7 @@ Table EnvelopeTables::inner_forces() const {
       add_range(t, m.name, shown, e.*f.envelope, &along);
     }
   }
-  t.after = rows_.rest("member", "--member");
+  t.after = rows_.rest("member", selection_.requests.member, selection_.requests);
   return t;
 }
 
@@ -181,7 +181,7 @@ Table EnvelopeTables::stresses() const {
     if (left_out) cells.emplace_back(without(i) ? "warping stress" : "");
     t.row(std::move(cells));
   }
-  t.after = rows_.rest("member", "--member");
+  t.after = rows_.rest("member", selection_.requests.member, selection_.requests);
   return t;
 }
 
@@ -201,7 +201,7 @@ Table EnvelopeTables::movements() const {
       add_range(t, s_.points()[i].name, figure, moves.all[i][k]);
     }
   }
-  t.after = rows.rest("point", "--point");
+  t.after = rows.rest("point", selection_.requests.point, selection_.requests);
   return t;
 }
 
@@ -223,7 +223,7 @@ Table EnvelopeTables::reactions() const {
                                   : Figure{names[k], "moments", u_.moment, reactions.second};
       add_range(t, s_[p.at].name, figure, reactions.all[i][k]);
     }
-  t.after = rows.rest("support", "--point");
+  t.after = rows.rest("support", selection_.requests.point, selection_.requests);
   return t;
 }
 

@@ -109,59 +109,26 @@ Table sections_table(const ModelUnits& u, const Structure& s) {
 
 namespace {
 
-// The loads of one case, each by what it is.
-class LoadRows {
- public:
-  LoadRows(const ModelUnits& units, const Structure& s, Table& table) : u_(units), s_(s), t_(table) {}
-
-  void add(const Load& load) {
-    words_ = load_words(s_, load, u_);
-    std::visit([this](const auto& l) { rows_of(l); }, load);
-  }
-
- private:
-  void rows_of(const PointLoad& l) { force_and_moment(l.force, l.moment); }
-  void rows_of(const MemberLoad& l) { force_and_moment(l.force, l.moment); }
-  void rows_of(const LineLoad& l) {
-    const bool even = length(l.first - l.last) <= noise * std::max(length(l.first), length(l.last));
-    row(even ? words_.kind : words_.kind + ", first", l.first, u_.line);
-    if (!even) row(words_.kind + ", last", l.last, u_.line);
-  }
-  void rows_of(const SpreadLoad& l) { row(words_.kind, l.force, u_.force); }
-  void rows_of(const HeatLoad&) { row_of_words(); }
-  void rows_of(const ShortenLoad&) { row_of_words(); }
-  void rows_of(const SettleLoad& l) {
-    if (length(l.move) > 0) row(words_.kind, l.move, u_.deflection);
-    if (length(l.turn) > 0) row(words_.kind + ", rotation", l.turn, u_.angle);
-  }
-  void rows_of(const GravityLoad& l) { row(words_.kind, l.acceleration, {"m/s²", 1}); }
-
-  void force_and_moment(const Vector& force, const Vector& moment) {
-    if (length(force) > 0 || !(length(moment) > 0)) row(name(LoadKind::force), force, u_.force);
-    if (length(moment) > 0) row(name(LoadKind::moment), moment, u_.moment);
-  }
-  void row(const std::string& what, const Vector& v, const NamedUnit& unit) {
-    const double parts[] = {v.x, v.y, v.z};
-    std::vector<Cell> cells{words_.on, what};
+// The components of a load, a row for each of its vectors; without a direction its value in words.
+void add_load(Table& table, const ModelUnits& units, const Structure& s, const Load& load) {
+  const LoadWords words = load_words(s, load, units);
+  for (const LoadPart& part : words.parts) {
+    const double components[] = {part.value.x, part.value.y, part.value.z};
+    std::vector<Cell> cells{words.on, part.name};
     // A moment in the plane is about z alone.
-    for (std::size_t k = 0; k < axes_of(s_) + (s_.is_plane() ? 1 : 0); ++k)
-      cells.push_back(std::abs(parts[k]) <= noise * length(v) ? Cell() : Cell(parts[k] / unit.si));
-    cells.emplace_back(unit.text);
-    cells.emplace_back(words_.remark);
-    t_.row(std::move(cells));
+    for (std::size_t k = 0; k < axes_of(s) + (s.is_plane() ? 1 : 0); ++k)
+      cells.push_back(std::abs(components[k]) <= noise * length(part.value) ? Cell()
+                                                                            : Cell(components[k] / part.unit.si));
+    cells.emplace_back(part.unit.text);
+    cells.emplace_back(words.remark);
+    table.row(std::move(cells));
   }
-  void row_of_words() {
-    std::vector<Cell> cells{words_.on, words_.kind};
-    cells.resize(6);
-    cells.emplace_back(words_.value);
-    t_.row(std::move(cells));
-  }
-
-  const ModelUnits& u_;
-  const Structure& s_;
-  Table& t_;
-  LoadWords words_;
-};
+  if (!words.parts.empty()) return;
+  std::vector<Cell> cells{words.on, words.kind};
+  cells.resize(6);
+  cells.emplace_back(words.value);
+  table.row(std::move(cells));
+}
 
 }  // namespace
 
@@ -171,8 +138,7 @@ Table loads_table(const ModelUnits& units, const Structure& s, std::size_t load_
   t.columns = {words_column("on", true), words_column("load", true), number_column("x"),  number_column("y"),
                number_column("z"),       words_column("unit"),       words_column("acts")};
   t.columns[5].tied = true;
-  LoadRows rows(units, s, t);
-  for (const Load& load : c.loads()) rows.add(load);
+  for (const Load& load : c.loads()) add_load(t, units, s, load);
   return t;
 }
 

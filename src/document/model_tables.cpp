@@ -134,6 +134,7 @@ Table parts_table(const ModelUnits& u, const Structure& s) {
   for (const PartsOfOneKind& p : parts_list(s))
     t.row({p.section, p.material, Cell(static_cast<double>(p.pieces), std::to_string(p.pieces)),
            p.length.si() / u.length.si, p.mass ? Cell(p.mass->si() / u.mass.si) : unknown()});
+  add_up(t, 3);
   return t;
 }
 
@@ -146,8 +147,6 @@ void add_model(Page& page, const ModelUnits& units, const Structure& structure) 
   page.emplace_back(parts_table(units, structure));
 }
 
-// The force and the moment that one end of a member gives to its joint: at the start the resultant of the stress on the
-// section's face along +x, at the end the opposite (beam/course.hpp has the signs).
 Table ends_table(const CaseFigures& c, const Selection& selection) {
   const Structure& s = c.structure();
   const ModelUnits& u = c.units();
@@ -162,34 +161,17 @@ Table ends_table(const CaseFigures& c, const Selection& selection) {
   for (std::size_t i = 0; i < s.members().size(); ++i) {
     if (!selection.members[i]) continue;
     const MemberResult& m = c.member(i);
-    const Member& member = m.member();
-    const Axes axes = local_axes(s, member);
-    // Where a member goes through a point, what it gives there is the sum of both sides.
-    const std::vector<Joint> joints = m.joints();
-    std::size_t point = 0;  // of the member's points
-    for (std::size_t k = 0; k < joints.size();) {
-      Vector force, moment;
-      const PointId at = joints[k].point;
-      const bool start = k == 0;
-      const double share = s.place_of(member, point++) / s.length_of(member);
-      const Vector arm = member.arm_start + (member.arm_end - member.arm_start) * share;
-      for (; k < joints.size() && joints[k].point == at; ++k) {
-        const SectionState& q = joints[k].state;
-        const double sign = joints[k].side == Side::after ? 1 : -1;
-        force += axes.global(Vector{q.axial.si(), -q.shear_y.si(), -q.shear_z.si()}) * sign;
-        moment += axes.global(Vector{q.torsion.si(), -q.moment_y.si(), q.moment_z.si()}) * sign;
-      }
-      // A rigid arm gives its joint the moment of the force at its end too.
-      moment += cross(arm, force);
-      std::vector<Cell> cells{m.member().name, start ? "start" : k == joints.size() ? "end" : "through", s[at].name};
-      const double f[] = {force.x, force.y, force.z}, n[] = {moment.x, moment.y, moment.z};
-      for (std::size_t c3 = 0; c3 < (s.is_plane() ? 2u : 3u); ++c3)
-        cells.push_back(clean(f[c3], u.force, c.sizes().force));
-      for (std::size_t c3 = s.is_plane() ? 2 : 0; c3 < 3; ++c3)
-        cells.push_back(clean(n[c3], u.moment, c.sizes().moment));
+    for (const EndForces& e : m.end_forces()) {
+      static constexpr const char* ends[] = {"start", "through", "end"};
+      std::vector<Cell> cells{m.member().name, ends[static_cast<std::size_t>(e.end)], s[e.point].name};
+      const double f[] = {e.force.x.si(), e.force.y.si(), e.force.z.si()},
+                   n[] = {e.moment.x.si(), e.moment.y.si(), e.moment.z.si()};
+      for (std::size_t k = 0; k < (s.is_plane() ? 2u : 3u); ++k) cells.push_back(clean(f[k], u.force, c.sizes().force));
+      for (std::size_t k = s.is_plane() ? 2 : 0; k < 3; ++k) cells.push_back(clean(n[k], u.moment, c.sizes().moment));
       t.row(std::move(cells));
     }
   }
+  add_up(t, 3);
   const auto& all = s.members();
   if (std::any_of(all.begin(), all.end(), [](const Member& m) { return m.kind == MemberKind::link; }))
     t.after = "Of a link the axial force; what acts across it goes to its joints besides.";

@@ -11,8 +11,8 @@ struct Rows {
   std::vector<std::size_t> shown;
   std::size_t all = 0;
 
-  // "and 12 more: --all, or --member NAME"
-  std::string rest(const char* what, const char* option) const;
+  // "and 12 more members", with how they are asked for: `one` is the request for a single one.
+  std::string rest(const char* what, const std::string& one, const Requests& requests) const;
 };
 
 Table reactions_table(const CaseFigures& c, const Selection& selection);

@@ -54,6 +54,7 @@ Expected<Selection, std::string> select(const Solution& solution, const Choice& 
     shown.cases.push_back(static_cast<std::size_t>(it - cases.begin()));
   }
   shown.all = choice.all;
+  shown.requests = choice.requests;
   if (choice.cases.empty() || shown.only_envelope) {
     shown.cases = solution.judged();
     // Other directions of an imperfection are shown where they are asked for.

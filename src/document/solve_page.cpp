@@ -64,7 +64,9 @@ void add_cases(Page& page, const std::vector<CaseFigures>& cases, const Selectio
   if (!all_tables) {
     // With more cases the envelope tells the extremes.
     if (shown.some_points && cases.size() <= short_cases) page.emplace_back(reactions_by_case(cases, shown));
-    page.emplace_back(Words{{{"", "All tables of one case: --case NAME; of each of them, and whole: --all."}}});
+    if (!shown.requests.load_case.empty())
+      page.emplace_back(Words{{{"", fmt::format("All tables of one case: {}; complete tables of all cases: {}.",
+                                                shown.requests.load_case, shown.requests.all)}}});
     return;
   }
   for (const CaseFigures& c : cases) {
@@ -158,7 +160,7 @@ std::vector<const CaseFigures*> nearest_limit_first(const std::vector<CaseFigure
   return order;
 }
 
-Words summaries(const std::vector<CaseFigures>& cases, bool all, int digits) {
+Words summaries(const std::vector<CaseFigures>& cases, bool all, const Requests& requests, int digits) {
   Words summary;
   std::vector<const CaseFigures*> order = nearest_limit_first(cases);
   std::size_t left_out = 0;
@@ -171,7 +173,11 @@ Words summaries(const std::vector<CaseFigures>& cases, bool all, int digits) {
     order = kept;
   }
   for (const CaseFigures* c : order) summary.lines.push_back(c->summary(digits));
-  if (left_out > 0) summary.lines.push_back({"", fmt::format("and {}, less used: --all", count(left_out, "case"))});
+  if (left_out > 0) {
+    std::string text = fmt::format("and {} with lower utilisation", count(left_out, "case"));
+    if (!requests.all.empty()) text += ": " + requests.all;
+    summary.lines.push_back({"", std::move(text)});
+  }
   return summary;
 }
 
@@ -189,7 +195,7 @@ Page solve_page(const ModelUnits& units, const Evaluation& evaluation, const Sel
   Table figures{.name = "cases", .columns = summary_columns(units), .use = For::data};
   for (const CaseFigures& c : cases) figures.row(c.summary_row());
   if (cases.size() > 1) page.emplace_back(governing(cases, style.digits));
-  if (!shown.only_envelope) page.emplace_back(summaries(cases, shown.all, style.digits));
+  if (!shown.only_envelope) page.emplace_back(summaries(cases, shown.all, shown.requests, style.digits));
   page.emplace_back(std::move(figures));
 
   const bool whole = shown.whole;
@@ -219,7 +225,7 @@ std::vector<Words> summaries_of(const ModelUnits& units, const Solution& solutio
   for (const std::size_t i : of) cases.emplace_back(units, solution, i);
   std::vector<Words> words;
   if (cases.size() > 1) words.push_back(governing(cases, digits));
-  if (!cases.empty()) words.push_back(summaries(cases, all, digits));
+  if (!cases.empty()) words.push_back(summaries(cases, all, {}, digits));
   return words;
 }
 

@@ -76,7 +76,8 @@ Expected<std::string, Problem> text_of_file(const std::string& path, bool may_be
                                                   : "it cannot be read: " + std::generic_category().message(errno));
 }
 
-Expected<std::string, Problem> text_of_file_below(const std::string& path, const std::vector<std::string>& folders) {
+Expected<std::string, Problem> text_of_file_below(const std::string& path, const std::vector<std::string>& folders,
+                                                  const std::string& further) {
   const auto refused = [](std::string why) { return Problem{std::move(why)}; };
   std::error_code error;
   const fs::path whole = fs::absolute(path, error);
@@ -94,8 +95,8 @@ Expected<std::string, Problem> text_of_file_below(const std::string& path, const
     return refused("cannot be read: " + std::generic_category().message(errno));
   }
   return refused(
-      "lies outside the folder of the model; tables are read from beside the model or below it, and from folders that "
-      "--tables-from names");
+      "is outside the folder of the model; tables are read from this folder, from folders in it, and from those of " +
+      further);
 }
 
 std::string table_path(const std::string& model_file, std::string_view table) {

@@ -20,7 +20,8 @@ Expected<std::string, Problem> text_of_file(const std::string& path, bool may_be
 // The text of a regular file in one of these folders or below it. Links are followed as long as they lead there. (A
 // foreign model must not make the program read, and quote, any file of this machine.) An error either begins with the
 // words that follow the path in a message, or has the path as its place.
-Expected<std::string, Problem> text_of_file_below(const std::string& path, const std::vector<std::string>& folders);
+Expected<std::string, Problem> text_of_file_below(const std::string& path, const std::vector<std::string>& folders,
+                                                  const std::string& further);
 
 // The path of a table that a model file names.
 std::string table_path(const std::string& model_file, std::string_view table);

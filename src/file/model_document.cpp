@@ -89,7 +89,7 @@ std::string quoted(const std::string& pointer) {
 // The tree with the variant and the values that are asked for.
 Expected<std::shared_ptr<const Tree>, Problems> patched(const std::shared_ptr<const Tree>& tree,
                                                         const std::string& file, const Overrides& o,
-                                                        const char* changed_by) {
+                                                        const std::string& changed_by) {
   if (o.variant.empty() && o.set.empty() && o.show.empty()) return tree;
   Draft root = file::draft_of(*tree, tree->root());
   std::vector<std::shared_ptr<const Tree>> sources{tree};
@@ -129,7 +129,7 @@ Expected<std::shared_ptr<const Tree>, Problems> patched(const std::shared_ptr<co
       return whole(file, fmt::format("{}: {}", name, why));
   }
   for (const std::string& figure : o.show) {
-    const std::string name = "--show '" + figure + "'";
+    const std::string name = o.names.show + " '" + figure + "'";
     auto entry = Tree::parse(
         figure.find('{') == std::string::npos ? "show: [{" + figure + "}]" : "show: [" + figure + "]", name);
     if (!entry) return whole(file, fmt::format("{}: {}", name, entry.error().front().text));
@@ -146,26 +146,20 @@ Expected<std::shared_ptr<const Tree>, Problems> patched(const std::shared_ptr<co
 
 }  // namespace
 
-namespace {
-
-constexpr const char* changed_by_set = "--set ";
-
-}  // namespace
-
 Expected<std::string, Problems> changed_text(const ModelDocument& document, const Overrides& overrides) {
   Overrides all = overrides;
   for (const auto& [name, value] : overrides.parameters) all.set.emplace_back("/parameters/" + name, value);
-  const auto tree = patched(document.tree_, document.file_, all, changed_by_set);
+  const auto tree = patched(document.tree_, document.file_, all, all.names.set + " ");
   if (!tree) return tree.error();
   return file::tree_text(**tree);
 }
 
 Expected<Model, Problems> build(const ModelDocument& document, const Overrides& overrides) {
-  return build_changed(document, overrides, changed_by_set);
+  return build_changed(document, overrides, overrides.names.set + " ");
 }
 
 Expected<Model, Problems> build_changed(const ModelDocument& document, const Overrides& overrides,
-                                        const char* changed_by) {
+                                        const std::string& changed_by) {
   const auto tree = patched(document.tree_, document.file_, overrides, changed_by);
   if (!tree) return tree.error();
   auto model = file::Reader(*tree, document.file_, overrides).run();
@@ -183,7 +177,7 @@ Expected<Model, Problems> build_changed(const ModelDocument& document, const Ove
 
 Expected<ModelDocument, Problems> document_for_runs(const ModelDocument& document, const Overrides& overrides,
                                                     const Sweep& sweep) {
-  const auto tree = patched(document.tree_, document.file_, overrides, changed_by_set);
+  const auto tree = patched(document.tree_, document.file_, overrides, overrides.names.set + " ");
   if (!tree) return tree.error();
   Draft root = draft_of(**tree, (*tree)->root());
   for (const char* key : {"sweeps", "variants", "hand", "show", "choose", "document"}) {

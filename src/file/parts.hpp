@@ -59,8 +59,7 @@ using Entries = std::vector<std::size_t>;
 
 void read_units(const Tree& tree, Errors& errors, const Node& n, WantedUnits& units, ModelUnits& print);
 // `folders`: where tables may stand besides the folder of the model.
-void read_tables(const Tree& tree, Errors& errors, const Node& n, const std::vector<std::string>& folders,
-                 TablesBeside& tables);
+void read_tables(const Tree& tree, Errors& errors, const Node& n, const Overrides& overrides, TablesBeside& tables);
 void read_analysis(const Context& c, const Node& n);
 void read_materials(const Context& c, const Node& n);
 void read_sections(const Context& c, const Node& n);

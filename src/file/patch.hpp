@@ -35,7 +35,7 @@ namespace corvex {
 
 // As build(); messages name what was changed, led by these words.
 Expected<Model, Problems> build_changed(const ModelDocument& document, const Overrides& overrides,
-                                        const char* changed_by);
+                                        const std::string& changed_by);
 // The document with its variant and values, without what the runs of a sweep do not read: lists of what is varied, hand
 // calculations, other variants. Building it takes a time that does not depend on the number of runs.
 Expected<ModelDocument, Problems> document_for_runs(const ModelDocument& document, const Overrides& overrides,

@@ -2,6 +2,7 @@
 #include <array>
 
 #include "file/parts.hpp"
+#include "judge/limit_kinds.hpp"
 
 namespace corvex::file {
 namespace {
@@ -18,6 +19,7 @@ class LimitReader : PartReader {
   bool read_frequency(const Node& n, const Node& v, Limit& l);
   bool read_figure(const Node& n, Limit& l);
   bool read_kind(const Node& n, Limit& l);
+  bool read_required(const Node& n, const Node& v, const judging::LimitKind& kind, Limit& l);
   void read_objects(const Node& n, Limit& l);
   bool read_range(const Node& n, Limit& l);
   Quantity bound(const Node& n, const Dimension& d);
@@ -46,67 +48,48 @@ std::optional<Limit> LimitReader::read_limit(const Node& n) {
     read_cases(n, l);
     return errors_.count() > before ? std::nullopt : std::optional(std::move(l));
   }
-  errors_.check_keys(n, "a limit",
-                     {{"safety"},
-                      {"sag"},
-                      {"drift"},
-                      {"movement"},
-                      {"buckling"},
-                      {"frequency"},
-                      {"on"},
-                      {"at"},
-                      {"between"},
-                      {"part"},
-                      {"outside"},
-                      {"most"},
-                      {"least"},
-                      {"range"},
-                      {"case"}});
+  Keys keys;
+  for (const judging::LimitKind& k : judging::limit_kinds())
+    if (k.key) keys.push_back({k.key});
+  for (const char* key : {"on", "at", "between", "part", "outside", "most", "least", "range", "case"})
+    keys.push_back({key});
+  errors_.check_keys(n, "a limit", keys);
   if (errors_.count() > before || !read_kind(n, l)) return std::nullopt;
   read_objects(n, l);
   read_cases(n, l);
   return errors_.count() > before ? std::nullopt : std::optional(std::move(l));
 }
 
-// The key that says what is limited, with its value. False where there is none, or one with others beside that do not
-// go with it.
+// The key that says what is limited, with its value. False where there is none, or where other keys do not go with it.
 bool LimitReader::read_kind(const Node& n, Limit& l) {
-  using Kind = Limit::Kind;
-  const auto with = [&](std::string_view kind, const std::vector<std::string_view>& keys) {
-    return errors_.only_with(n, kind, keys);
-  };
-  if (const Node* v = tree_->find(n, "safety")) {
-    if (!with("safety", {"on", "at", "case"})) return false;
-    l.kind = Kind::safety;
-    l.required = quantities_.read(*v, units_.number).value_or(1);
-    read_place(n, l);
-  } else if (const Node* v = tree_->find(n, "sag")) {
-    if (!with("sag", {"on", "between", "case"})) return false;
-    l.kind = Kind::sag;
-    l.required = quantities_.read_either(*v, units_.number, units_.movement).value_or(Quantity(1, dimension::number));
-  } else if (const Node* v = tree_->find(n, "drift")) {
-    if (!with("drift", {"on", "case"})) return false;
-    l.kind = Kind::drift;
-    l.required = quantities_.read_either(*v, units_.number, units_.movement).value_or(Quantity(1, dimension::number));
-  } else if (const Node* v = tree_->find(n, "movement")) {
-    if (!with("movement", {"at", "part", "case"}) || !errors_.need(n, "at", n, "a limit of movement")) return false;
-    l.kind = Kind::movement;
-    l.required = Length::si(quantities_.read(*v, units_.movement).value_or(1));
-    if (const Node* at = tree_->find(n, "at")) l.at = names_.points(*at);
-  } else if (const Node* v = tree_->find(n, "buckling")) {
-    if (!with("buckling", {"on", "case"})) return false;
-    l.kind = Kind::buckling;
-    l.required = quantities_.read(*v, units_.number).value_or(1);
-  } else if (const Node* v = tree_->find(n, "frequency")) {
-    if (!with("frequency", {"outside", "case"})) return false;
-    l.kind = Kind::frequency;
-    if (!read_frequency(n, *v, l)) return false;
-  } else {
-    errors_.fail(n,
-                 "a limit needs one of: safety, sag, drift, movement, buckling, frequency; or a figure with most or "
-                 "least, as {stress: rail, at: 1.2 m, most: 120 MPa}");
-    return false;
+  for (const judging::LimitKind& kind : judging::limit_kinds()) {
+    const Node* value = kind.key ? tree_->find(n, kind.key) : nullptr;
+    if (!value) continue;
+    if (!errors_.only_with(n, kind.key, kind.with)) return false;
+    l.kind = kind.kind;
+    return read_required(n, *value, kind, l);
   }
+  errors_.fail(n,
+               "a limit needs one of: safety, sag, drift, movement, buckling, frequency; or a figure with most or "
+               "least, as {stress: rail, at: 1.2 m, most: 120 MPa}");
+  return false;
+}
+
+bool LimitReader::read_required(const Node& n, const Node& v, const judging::LimitKind& kind, Limit& l) {
+  if (kind.kind == Limit::Kind::frequency) return read_frequency(n, v, l);
+  if (kind.kind == Limit::Kind::movement) {
+    if (!errors_.need(n, "at", n, "a limit of movement")) return false;
+    if (const Node* at = tree_->find(n, "at")) l.at = names_.points(*at);
+  } else {
+    read_place(n, l);
+  }
+  const Quantity one(1, dimension::number);
+  if (kind.dimensions.size() > 1)
+    l.required = quantities_.read_either(v, units_.number, units_.movement).value_or(one);
+  else if (kind.dimensions.front() == dimension::length)
+    l.required = Length::si(quantities_.read(v, units_.movement).value_or(1));
+  else
+    l.required = bound(v, kind.dimensions.front());
   return true;
 }
 

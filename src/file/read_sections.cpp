@@ -1,8 +1,11 @@
 #include <algorithm>
 #include <cmath>
+#include <utility>
+#include <variant>
 
 #include "corvex/catalogue.hpp"
 #include "file/parts.hpp"
+#include "section/shape_dimensions.hpp"
 
 namespace corvex::file {
 namespace {
@@ -15,7 +18,11 @@ class SectionReader : PartReader {
  private:
   void read_designation(const Node& name, const Node& n);
   std::optional<Shape> read_shape(const Node& name, const Node& n);
-  std::optional<Shape> shape_of(std::size_t shape, const Node& name, const Node& n, const Node& kind);
+  template <section::HasDimensions S>
+  Shape read_dimensions(const Node& name, const Node& n);
+  using ReadShape = Shape (SectionReader::*)(const Node& name, const Node& n);
+  template <std::size_t... Index>
+  void add_readers(std::vector<Key>& words, std::vector<ReadShape>& readers, std::index_sequence<Index...>) const;
   std::optional<Shape> read_outline(const Node& name, const Node& n);
   std::vector<Outline::Point> outline_points(const Node& n, std::string_view what);
   std::optional<Shape> read_properties(const Node& name, const Node& n);
@@ -51,69 +58,46 @@ std::optional<Shape> SectionReader::read_shape(const Node& name, const Node& n) 
   if (!errors_.is_map(n, where)) return std::nullopt;
   const Node* kind = errors_.need(n, "shape", name, where);
   if (!kind) return std::nullopt;
-  const auto shape = errors_.choice(*kind, "a shape",
-                                    {{"square tube"},
-                                     {"rectangular tube"},
-                                     {"round tube"},
-                                     {"round bar"},
-                                     {"rectangular bar"},
-                                     {"i profile"},
-                                     {"channel"},
-                                     {"angle"},
-                                     {"tee"},
-                                     {"outline"},
-                                     {"properties"}});
+  // The shapes of a few dimensions, then the two others.
+  std::vector<Key> words;
+  std::vector<ReadShape> readers;
+  add_readers(words, readers, std::make_index_sequence<std::variant_size_v<Shape>>());
+  words.push_back({"outline"}), words.push_back({"properties"});
+  const auto shape = errors_.choice(*kind, "a shape", words);
   if (!shape) return std::nullopt;
-  if (*shape == 9 || *shape == 10) {
-    errors_.check_keys(n, fmt::format("{} {}", *shape == 9 ? "an" : "a", kind->text),
-                       *shape == 9 ? outline_keys : property_keys);
-    return *shape == 9 ? read_outline(name, n) : read_properties(name, n);
-  }
-  return shape_of(*shape, name, n, *kind);
+  if (*shape < readers.size()) return (this->*readers[*shape])(name, n);
+  const bool outline = *shape == readers.size();
+  errors_.check_keys(n, fmt::format("{} {}", outline ? "an" : "a", kind->text), outline ? outline_keys : property_keys);
+  return outline ? read_outline(name, n) : read_properties(name, n);
 }
 
-// A shape of a few dimensions.
-std::optional<Shape> SectionReader::shape_of(std::size_t shape, const Node& name, const Node& n, const Node& kind) {
-  const auto dimension = [&](const char* key) {
-    const Node* v = errors_.need(n, key, name, fmt::format("section '{}' ({})", name.text, kind.text));
-    return Length::si(v ? quantities_.read(*v, units_.section).value_or(0) : 0);
+template <std::size_t... Index>
+void SectionReader::add_readers(std::vector<Key>& words, std::vector<ReadShape>& readers,
+                                std::index_sequence<Index...>) const {
+  const auto add = [&]<class S>(const S*) {
+    if constexpr (section::HasDimensions<S>) {
+      words.push_back({section::ShapeDimensions<S>::name});
+      readers.push_back(&SectionReader::read_dimensions<S>);
+    }
   };
-  // A radius; without it the corner is sharp.
-  const auto radius = [&](const char* key) {
-    const Node* v = tree_->find(n, key);
-    return Length::si(v ? quantities_.read(*v, units_.section).value_or(0) : 0);
-  };
-  const auto keys = [&](Keys keys) {
-    keys.insert(keys.begin(), {"shape"});
-    errors_.check_keys(n, fmt::format("{} {}", kind.text.find_first_of("aeio") == 0 ? "an" : "a", kind.text), keys);
-  };
-  switch (shape) {
-    case 0:
-      keys({{"width"}, {"wall"}, {"corner"}});
-      return SquareTube{dimension("width"), dimension("wall"), radius("corner"), {}};
-    case 1:
-      keys({{"height"}, {"width"}, {"wall"}, {"corner"}});
-      return RectangularTube{dimension("height"), dimension("width"), dimension("wall"), radius("corner"), {}};
-    case 2: keys({{"diameter"}, {"wall"}}); return RoundTube{dimension("diameter"), dimension("wall")};
-    case 3: keys({{"diameter"}}); return RoundBar{dimension("diameter")};
-    case 4: keys({{"height"}, {"width"}}); return RectangularBar{dimension("height"), dimension("width")};
-    case 5:
-      keys({{"height"}, {"width"}, {"web"}, {"flange"}, {"root"}});
-      return IProfile{dimension("height"), dimension("width"), dimension("web"), dimension("flange"), radius("root")};
-    case 6:
-      keys({{"height"}, {"width"}, {"web"}, {"flange"}, {"root"}});
-      return Channel{.height = dimension("height"),
-                     .width = dimension("width"),
-                     .web = dimension("web"),
-                     .flange = dimension("flange"),
-                     .root = radius("root")};
-    case 7:
-      keys({{"height"}, {"width"}, {"wall"}, {"root"}, {"toe"}});
-      return AngleProfile{dimension("height"), dimension("width"), dimension("wall"), radius("root"), radius("toe")};
-    default:
-      keys({{"height"}, {"width"}, {"web"}, {"flange"}, {"root"}});
-      return Tee{dimension("height"), dimension("width"), dimension("web"), dimension("flange"), radius("root")};
+  (add(static_cast<const std::variant_alternative_t<Index, Shape>*>(nullptr)), ...);
+}
+
+// A shape of a few dimensions. Without a radius the corner is sharp.
+template <section::HasDimensions S>
+Shape SectionReader::read_dimensions(const Node& name, const Node& n) {
+  using Dimensions = section::ShapeDimensions<S>;
+  const std::string shape = Dimensions::name;
+  Keys keys{{"shape"}};
+  for (const auto& d : Dimensions::all) keys.push_back({d.key});
+  errors_.check_keys(n, fmt::format("{} {}", shape.find_first_of("aeio") == 0 ? "an" : "a", shape), keys);
+  S result;
+  for (const auto& d : Dimensions::all) {
+    const Node* v = d.is_radius ? tree_->find(n, d.key)
+                                : errors_.need(n, d.key, name, fmt::format("section '{}' ({})", name.text, shape));
+    result.*d.value = Length::si(v ? quantities_.read(*v, units_.section).value_or(0) : 0);
   }
+  return result;
 }
 
 std::vector<Outline::Point> SectionReader::outline_points(const Node& n, std::string_view what) {

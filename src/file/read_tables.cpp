@@ -10,8 +10,8 @@ namespace {
 
 class TableReader {
  public:
-  TableReader(const Tree& tree, Errors& errors, const std::vector<std::string>& folders, TablesBeside& tables)
-      : tree_(&tree), errors_(errors), folders_(folders), tables_(tables) {}
+  TableReader(const Tree& tree, Errors& errors, const Overrides& overrides, TablesBeside& tables)
+      : tree_(&tree), errors_(errors), overrides_(overrides), tables_(tables) {}
   void run(const Node& n);
 
  private:
@@ -22,7 +22,7 @@ class TableReader {
 
   const Tree* tree_;
   Errors& errors_;
-  const std::vector<std::string>& folders_;
+  const Overrides& overrides_;
   TablesBeside& tables_;
 };
 
@@ -44,8 +44,8 @@ TablesBeside::Rows TableReader::read_rows(const Node& n, std::string_view kind,
   if (!errors_.is_text(n, "the file of a table")) return {};
   const std::string path = table_path(errors_.file(), n.text);
   std::vector<std::string> folders{std::filesystem::path(errors_.file()).parent_path() / "."};
-  folders.insert(folders.end(), folders_.begin(), folders_.end());
-  const auto text = text_of_file_below(path, folders);
+  folders.insert(folders.end(), overrides_.table_folders.begin(), overrides_.table_folders.end());
+  const auto text = text_of_file_below(path, folders, overrides_.names.table_folders);
   if (!text) {
     const bool has_place = !text.error().place.file.empty();
     errors_.fail(
@@ -111,9 +111,8 @@ TablesBeside::Rows TableReader::rows_of(const Table& t, const std::string& path,
 
 }  // namespace
 
-void read_tables(const Tree& tree, Errors& errors, const Node& n, const std::vector<std::string>& folders,
-                 TablesBeside& tables) {
-  TableReader(tree, errors, folders, tables).run(n);
+void read_tables(const Tree& tree, Errors& errors, const Node& n, const Overrides& overrides, TablesBeside& tables) {
+  TableReader(tree, errors, overrides, tables).run(n);
 }
 
 }  // namespace corvex::file

@@ -6,7 +6,7 @@ namespace corvex::file {
 
 Reader::Reader(std::shared_ptr<const Tree> tree, std::string file, Overrides overrides)
     : tree_(std::move(tree)),
-      table_folders_(overrides.table_folders),
+      overrides_(overrides),
       errors_(*tree_, std::move(file)),
       parameters_(*tree_, errors_, std::move(overrides)),
       model_{.structure = Structure::plane("")},
@@ -46,7 +46,7 @@ void Reader::read_head() {
   if (const Node* title = tree_->find(root, "title")) errors_.is_text(*title, "a title");
   parameters_.read();
   if (const Node* n = tree_->find(root, "units")) read_units(*tree_, errors_, *n, units_, model_.units);
-  if (const Node* n = tree_->find(root, "tables")) read_tables(*tree_, errors_, *n, table_folders_, tables_);
+  if (const Node* n = tree_->find(root, "tables")) read_tables(*tree_, errors_, *n, overrides_, tables_);
 }
 
 // Each is checked when it is built; here only that they are what they should be.

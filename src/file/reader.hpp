@@ -19,7 +19,7 @@ class Reader {
   void check_what_was_read();
 
   std::shared_ptr<const Tree> tree_;
-  std::vector<std::string> table_folders_;
+  Overrides overrides_;
   Errors errors_;
   Parameters parameters_;
   WantedUnits units_;

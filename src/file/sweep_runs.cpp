@@ -18,7 +18,8 @@ Expected<std::vector<SweepRun>, Problems> sweep(const ModelDocument& document, c
   const auto runs = document_for_runs(document, overrides, wanted);
   if (!runs) return runs.error();
   const auto candidate = [&](const Picks& picks) -> Candidate {
-    Overrides with{.parameters = overrides.parameters, .table_folders = overrides.table_folders};
+    Overrides with{
+        .parameters = overrides.parameters, .table_folders = overrides.table_folders, .names = overrides.names};
     for (std::size_t i = 0; i < picks.size(); ++i) {
       const Varied& v = wanted.vary[i];
       const std::string value = written(v.values[picks[i]]);

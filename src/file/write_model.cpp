@@ -10,6 +10,7 @@
 #include "corvex/file.hpp"
 #include "corvex/formula.hpp"
 #include "corvex/number.hpp"
+#include "section/shape_dimensions.hpp"
 
 namespace corvex {
 namespace {
@@ -196,42 +197,17 @@ class Writer {
            p.height == q.height && p.width == q.width && a.properties().J == b.properties().J;
   }
 
-  using Dimensions = std::vector<std::pair<const char*, Length>>;
-  static std::string dimensions(const char* shape, const Dimensions& all) {
-    std::string text = fmt::format("{{shape: {}", shape);
-    for (const auto& [key, value] : all)
-      if (value.si() != 0) text += fmt::format(", {}: {}", key, length_text(value.si()));
+  // Empty where the shape has more than its dimensions in the model file.
+  template <section::HasDimensions S>
+  static std::string shape_text(const S& s) {
+    if constexpr (requires { s.inside_corner; })
+      if (s.inside_corner) return {};
+    if constexpr (std::is_same_v<S, Channel>)
+      if (s.toe.si() != 0 || s.slope != 0) return {};
+    std::string text = fmt::format("{{shape: {}", section::ShapeDimensions<S>::name);
+    for (const auto& d : section::ShapeDimensions<S>::all)
+      if ((s.*d.value).si() != 0) text += fmt::format(", {}: {}", d.key, length_text((s.*d.value).si()));
     return text + "}";
-  }
-  static std::string shape_text(const SquareTube& s) {
-    if (s.inside_corner) return {};
-    return dimensions("square tube", {{"width", s.width}, {"wall", s.wall}, {"corner", s.corner}});
-  }
-  static std::string shape_text(const RectangularTube& s) {
-    if (s.inside_corner) return {};
-    return dimensions("rectangular tube",
-                      {{"height", s.height}, {"width", s.width}, {"wall", s.wall}, {"corner", s.corner}});
-  }
-  static std::string shape_text(const RoundTube& s) {
-    return dimensions("round tube", {{"diameter", s.diameter}, {"wall", s.wall}});
-  }
-  static std::string shape_text(const RoundBar& s) { return dimensions("round bar", {{"diameter", s.diameter}}); }
-  static std::string shape_text(const RectangularBar& s) {
-    return dimensions("rectangular bar", {{"height", s.height}, {"width", s.width}});
-  }
-  static std::string shape_text(const IProfile& s) { return dimensions("i profile", flanged(s)); }
-  static std::string shape_text(const Tee& s) { return dimensions("tee", flanged(s)); }
-  static std::string shape_text(const Channel& s) {
-    if (s.toe.si() != 0 || s.slope != 0) return {};
-    return dimensions("channel", flanged(s));
-  }
-  template <class S>
-  static Dimensions flanged(const S& s) {
-    return {{"height", s.height}, {"width", s.width}, {"web", s.web}, {"flange", s.flange}, {"root", s.root}};
-  }
-  static std::string shape_text(const AngleProfile& s) {
-    return dimensions("angle",
-                      {{"height", s.height}, {"width", s.width}, {"wall", s.wall}, {"root", s.root}, {"toe", s.toe}});
   }
   static std::string corners(const std::vector<Outline::Point>& points) {
     std::vector<std::string> all;

@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "corvex/number.hpp"
+#include "judge/limit_kinds.hpp"
 
 namespace corvex::format {
 namespace {
@@ -42,8 +43,12 @@ NamedUnit unit_of(const Verdict& v, const ModelUnits& units) {
 std::string value(double si, const Verdict& v, const ModelUnits& units, int digits) {
   const double in_unit = si / unit_of(v, units).si;
   if (v.required.dimension == dimension::length) return number(in_unit, digits);
-  if (v.kind == Limit::Kind::sag || v.kind == Limit::Kind::drift) return one_over(si);
-  if (v.kind == Limit::Kind::safety) return number(si, std::min(digits, 3));
+  using Written = judging::LimitKind::Written;
+  switch (judging::kind_of(v.kind).written) {
+    case Written::share: return one_over(si);
+    case Written::three_digits: return number(si, std::min(digits, 3));
+    case Written::number: break;
+  }
   return short_number(in_unit, digits);
 }
 

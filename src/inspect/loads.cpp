@@ -2,72 +2,28 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <tuple>
 
 #include "corvex/load_words.hpp"
 #include "corvex/number.hpp"
 #include "inspect/findings.hpp"
+#include "structure/load_parts.hpp"
 
 namespace corvex::inspection {
 namespace {
 
-constexpr std::size_t nothing = static_cast<std::size_t>(-1);
-
-// What a load is on, and whether two loads are the same.
-struct Target {
-  std::size_t operator()(const PointLoad& l) const { return l.at.index; }
-  std::size_t operator()(const MemberLoad& l) const { return l.on.index; }
-  std::size_t operator()(const LineLoad& l) const { return l.on.index; }
-  std::size_t operator()(const SpreadLoad& l) const { return l.on.empty() ? nothing : l.on.front().index; }
-  std::size_t operator()(const HeatLoad& l) const { return l.on.index; }
-  std::size_t operator()(const ShortenLoad& l) const { return l.on.index; }
-  std::size_t operator()(const SettleLoad& l) const { return l.at.index; }
-  std::size_t operator()(const GravityLoad&) const { return nothing; }
-};
-
-bool same(const PointLoad& a, const PointLoad& b) {
-  return a.at == b.at && a.force == b.force && a.moment == b.moment;
-}
-bool same(const MemberLoad& a, const MemberLoad& b) {
-  return a.on == b.on && a.at == b.at && a.force == b.force && a.moment == b.moment && a.axes == b.axes;
-}
-bool same(const LineLoad& a, const LineLoad& b) {
-  return a.on == b.on && a.from == b.from && a.to == b.to && a.first == b.first && a.last == b.last &&
-         a.axes == b.axes && a.per == b.per;
-}
-bool same(const SpreadLoad& a, const SpreadLoad& b) {
-  return a.on == b.on && a.force == b.force && a.axes == b.axes;
-}
-bool same(const HeatLoad& a, const HeatLoad& b) {
-  return a.on == b.on && a.across == b.across && a.plus == b.plus && a.minus == b.minus;
-}
-bool same(const ShortenLoad& a, const ShortenLoad& b) {
-  return a.on == b.on && a.by == b.by;
-}
-bool same(const SettleLoad& a, const SettleLoad& b) {
-  return a.at == b.at && a.move == b.move && a.turn == b.turn;
-}
-// Told as gravity-twice.
-bool same(const GravityLoad&, const GravityLoad&) {
-  return false;
-}
-
+// Whether two loads have the same size, whatever their point of action. Gravity is reported as gravity-twice.
 bool same(const Load& a, const Load& b) {
-  return a.index() == b.index() &&
-         std::visit([&](const auto& one) { return same(one, std::get<std::decay_t<decltype(one)>>(b)); }, a);
+  if (a.index() != b.index() || std::holds_alternative<GravityLoad>(a)) return false;
+  Load one = a, other = b;
+  for (Load* l : {&one, &other})
+    std::visit(
+        [](auto& load) {
+          if constexpr (requires { load.through; }) load.through.reset();
+        },
+        *l);
+  return one == other;
 }
-
-struct IsNothing {
-  bool operator()(const PointLoad& l) const { return zero(l.force) && zero(l.moment); }
-  bool operator()(const MemberLoad& l) const { return zero(l.force) && zero(l.moment); }
-  bool operator()(const LineLoad& l) const { return zero(l.first) && zero(l.last); }
-  bool operator()(const SpreadLoad& l) const { return zero(l.force); }
-  bool operator()(const HeatLoad& l) const {
-    return l.plus == 0 && (l.across == HeatLoad::Across::nothing || l.minus == 0);
-  }
-  bool operator()(const ShortenLoad& l) const { return l.by == 0; }
-  bool operator()(const SettleLoad& l) const { return zero(l.move) && zero(l.turn); }
-  bool operator()(const GravityLoad& l) const { return zero(l.acceleration); }
-};
 
 class Loads {
  public:
@@ -77,14 +33,14 @@ class Loads {
 
   void run() {
     for (const LoadCase& c : s_.load_cases()) {
-      std::map<std::pair<std::size_t, std::size_t>, std::vector<std::size_t>> by_target;
+      std::map<std::tuple<std::size_t, std::size_t, std::size_t>, std::vector<std::size_t>> by_target;
       for (std::size_t i = 0; i < c.loads().size(); ++i) {
         const Load& load = c.loads()[i];
-        if (std::visit(IsNothing(), load)) {
+        if (is_zero(load)) {
           tell_nothing(c, i);
           continue;
         }
-        std::vector<std::size_t>& before = by_target[{load.index(), std::visit(Target(), load)}];
+        std::vector<std::size_t>& before = by_target[key(load)];
         if (std::any_of(before.begin(), before.end(), [&](std::size_t k) { return same(c.loads()[k], load); }))
           tell_twice(c, i);
         else
@@ -96,11 +52,17 @@ class Loads {
 
  private:
   Subject load(const LoadCase& c, std::size_t i) const { return {Subject::Kind::load, c.name(), i}; }
-  // The point or the member that the load is on.
+  // Loads of one kind on one point or member.
+  static std::tuple<std::size_t, std::size_t, std::size_t> key(const Load& load) {
+    const LoadTarget on = target(load);
+    const auto* point = std::get_if<PointId>(&on);
+    const auto* member = std::get_if<MemberId>(&on);
+    return {load.index(), on.index(), point ? point->index : member ? member->index : 0};
+  }
   void add_target(Problem& p, const Load& load) const {
-    if (const auto* l = std::get_if<PointLoad>(&load)) return p.others.push_back(f_.point(l->at));
-    if (const auto* l = std::get_if<SettleLoad>(&load)) return p.others.push_back(f_.point(l->at));
-    if (const std::size_t m = std::visit(Target(), load); m != nothing) p.others.push_back(f_.member(m));
+    const LoadTarget on = target(load);
+    if (const auto* point = std::get_if<PointId>(&on)) p.others.push_back(f_.point(*point));
+    if (const auto* member = std::get_if<MemberId>(&on)) p.others.push_back(f_.member(member->index));
   }
   // "force on C", "line load on rail"
   std::string words(const LoadCase& c, std::size_t i) const {

@@ -317,7 +317,11 @@ class LoadSizes {
               fmt::format("the support at {} moves by {}, over 1/20 of the structure's size", s_[l.at].name,
                           in_mm(length(l.move))));
   }
-  void look(const LoadCase& c, std::size_t, const GravityLoad&) { sums_[c.name()].other = true; }
+  // Gravity, and every kind without a size that could be unusual.
+  template <class L>
+  void look(const LoadCase& c, std::size_t, const L&) {
+    sums_[c.name()].other = true;
+  }
 
   void unusual(Subject subject, Subject on, std::string text) {
     f_.add("unit-suspect", std::move(subject), std::move(text), "check the number and its unit")

@@ -6,6 +6,7 @@
 #include "inspect/findings.hpp"
 #include "judge/suspect_limits.hpp"
 #include "linear_system/freedoms.hpp"
+#include "structure/checks.hpp"
 
 namespace corvex {
 namespace {
@@ -60,7 +61,7 @@ Inspection examined(const Structure& structure, const Limits& limits) {
   Inspection result;
   result.findings = structure.validate();
   inspection::Findings f(structure);
-  if (solver::are_refusals(result.findings)) {
+  if (has_errors(result.findings)) {
     // A coordinate in another unit is a usual reason.
     inspection::check_coordinates(f);
     for (Problem& p : f.take()) result.findings.push_back(std::move(p));

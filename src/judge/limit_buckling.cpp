@@ -1,24 +1,41 @@
 // Limits of buckling: all that stability takes, or not checked.
 
 #include "corvex/number.hpp"
-#include "judge/limit_checker.hpp"
+#include "judge/limit_evaluation.hpp"
 #include "stability/snap.hpp"
+#include "structure/combined.hpp"
 
 namespace corvex::judging {
+namespace {
 
-void LimitChecker::buckling(const Limit& l, const std::vector<std::size_t>& cases) {
+class BucklingLimit : public LimitEvaluation {
+ public:
+  BucklingLimit(LimitChecks& checks, const Limit& limit, const std::vector<std::size_t>& cases)
+      : LimitEvaluation(checks, limit, cases) {}
+  // Everything that stability takes, in each case: bending of the structure by its linear load factor, torsional and
+  // lateral buckling of members by estimates, snap-through by large displacements. The limit is met where all of it was
+  // examined and stays above the required factor.
+  void run();
+
+ private:
+  void snap_through(const std::vector<CaseBuckling>& all, double required, Verdict& v, std::string& uncovered,
+                    std::string& uncovered_case);
+  Solution solution_of_first_order() const;
+};
+
+void BucklingLimit::run() {
   Verdict v{.on = "the structure", .state = Verdict::State::met};
-  if (!l.on.empty()) {
+  if (!l_.on.empty()) {
     v.state = Verdict::State::not_checked;
     v.note = "load factors are those of the structure: leave out 'on'";
-    return tell(l, std::move(v));
+    return add(std::move(v));
   }
   ModesOptions options;
-  for (const std::size_t c : cases)
+  for (const std::size_t c : cases_)
     if (solution_.base_of(c) == c) options.buckling.emplace_back(solution_[c].name(), 1);
   const auto found = modes(solution_, options);
-  if (!found) return not_known(l, found.error());
-  const double required = l.required.si();
+  if (!found) return not_known(found.error());
+  const double required = l_.required.si();
   std::string uncovered, uncovered_case;
   for (const CaseBuckling& one : found->buckling) {
     if (v.load_case.empty()) v.load_case = one.load_case;
@@ -45,11 +62,11 @@ void LimitChecker::buckling(const Limit& l, const std::vector<std::size_t>& case
     if (v.value) v.note += fmt::format("; what is covered: {}", short_number(v.value->si, 4));
     v.value.reset();
   }
-  tell(l, std::move(v));
+  add(std::move(v));
 }
 
-void LimitChecker::snap_through(const std::vector<CaseBuckling>& all, double required, Verdict& v,
-                                std::string& uncovered, std::string& uncovered_case) {
+void BucklingLimit::snap_through(const std::vector<CaseBuckling>& all, double required, Verdict& v,
+                                 std::string& uncovered, std::string& uncovered_case) {
   const auto first_order = solution_of_first_order();
   for (const CaseBuckling& one : all) {
     if (one.modes.empty()) continue;
@@ -71,17 +88,15 @@ void LimitChecker::snap_through(const std::vector<CaseBuckling>& all, double req
   }
 }
 
-Solution LimitChecker::solution_of_first_order() const {
+Solution BucklingLimit::solution_of_first_order() const {
   if (s_.analysis().order == Order::first) return solution_;
-  Structure first = s_;
-  first.analysis().order = Order::first;
-  first.analysis().imperfection.reset();
-  return solve(first);
+  return solve(at_first_order(s_));
 }
 
-std::string LimitChecker::words_of(const std::vector<UncoveredMember>& all) const {
-  std::string more = all.size() > 1 ? fmt::format(" (and {} more)", all.size() - 1) : "";
-  return fmt::format("'{}'{}: {}; {}", s_[all.front().member].name, more, all.front().reason, all.front().remedy);
+}  // namespace
+
+void check_buckling(LimitChecks& checks, const Limit& limit, const std::vector<std::size_t>& cases) {
+  BucklingLimit(checks, limit, cases).run();
 }
 
 }  // namespace corvex::judging

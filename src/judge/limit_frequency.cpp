@@ -3,16 +3,27 @@
 #include <limits>
 
 #include "corvex/number.hpp"
-#include "judge/limit_checker.hpp"
+#include "judge/limit_evaluation.hpp"
 
 namespace corvex::judging {
+namespace {
 
-void LimitChecker::frequency(const Limit& l, const std::vector<std::size_t>& cases) {
+class FrequencyLimit : public LimitEvaluation {
+ public:
+  FrequencyLimit(LimitChecks& checks, const Limit& limit, const std::vector<std::size_t>& cases)
+      : LimitEvaluation(checks, limit, cases) {}
+  // The lowest is at least what is required.
+  void lowest();
+  // No natural frequency from one to the other.
+  void band();
+};
+
+void FrequencyLimit::lowest() {
   ModesOptions options{.vibration = 1};
-  if (!l.cases.empty()) options.under = solution_[cases.front()].name();
+  if (!l_.cases.empty()) options.under = solution_[cases_.front()].name();
   const auto found = modes(solution_, options);
-  if (!found) return not_known(l, found.error());
-  if (found->vibration.empty()) return not_known(l, {{"no mass vibrates"}});
+  if (!found) return not_known(found.error());
+  if (found->vibration.empty()) return not_known({{"no mass vibrates"}});
   Frequency f = found->vibration.front().frequency;
   Verdict v{.on = "the structure"};
   const OutOfPlaneVibration& out = found->out_of_plane;
@@ -24,38 +35,33 @@ void LimitChecker::frequency(const Limit& l, const std::vector<std::size_t>& cas
     v.note = fmt::format("without the untensioned members; {} Hz if they acted too",
                          short_number(found->if_all_acted->si(), 4));
   v.value = Quantity(f);
-  v.state = met_if(f.si() >= l.required.si());
+  v.state = met_if(f.si() >= l_.required.si());
   if (v.state == Verdict::State::met && !out.not_checked.empty()) {
     v.state = Verdict::State::not_checked;
     v.note = fmt::format("{}; what is covered: {} Hz", words_of(out.not_checked), short_number(f.si(), 4));
     v.value.reset();
   }
   if (!options.under.empty()) v.load_case = options.under;
-  tell(l, std::move(v));
+  add(std::move(v));
 }
 
-void LimitChecker::not_known(const Limit& l, const Problems& why) {
-  tell(l, {.on = "the structure", .state = Verdict::State::not_checked, .note = why.front().text});
-}
-
-void LimitChecker::frequency_band(const Limit& l, const std::vector<std::size_t>& cases) {
-  const double low = l.required.si(), high = l.band_end->si;
+void FrequencyLimit::band() {
+  const double low = l_.required.si(), high = l_.band_end->si;
   if (!(low >= 0) || !(high > low) || !std::isfinite(high))
     return fail("a band of frequencies goes from a lower to a higher one", "frequency");
   ModesOptions options{.vibration = 4};
-  if (!l.cases.empty()) options.under = solution_[cases.front()].name();
+  if (!l_.cases.empty()) options.under = solution_[cases_.front()].name();
   Verdict v{.on = "the structure", .what = "frequency", .state = Verdict::State::met};
   std::optional<Modes> found;
   constexpr std::size_t most_modes = 1000;
   for (;;) {
     auto some = modes(solution_, options);
-    if (!some) return not_known(l, some.error());
+    if (!some) return not_known(some.error());
     found = std::move(some.value());
-    if (found->vibration.empty()) return not_known(l, {{"no mass vibrates"}});
+    if (found->vibration.empty()) return not_known({{"no mass vibrates"}});
     if (found->vibration.back().frequency.si() > high || found->vibration.size() < options.vibration) break;
     if (options.vibration >= most_modes)
-      return not_known(l,
-                       {{fmt::format("there are more than {} natural frequencies below the band's end", most_modes)}});
+      return not_known({{fmt::format("there are more than {} natural frequencies below the band's end", most_modes)}});
     options.vibration *= 4;
   }
   // The one within the band, else the nearest to it.
@@ -77,7 +83,14 @@ void LimitChecker::frequency_band(const Limit& l, const std::vector<std::size_t>
     }
   }
   if (!options.under.empty()) v.load_case = options.under;
-  tell(l, std::move(v));
+  add(std::move(v));
+}
+
+}  // namespace
+
+void check_frequency(LimitChecks& checks, const Limit& limit, const std::vector<std::size_t>& cases) {
+  FrequencyLimit one(checks, limit, cases);
+  limit.band_end ? one.band() : one.lowest();
 }
 
 }  // namespace corvex::judging

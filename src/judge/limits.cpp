@@ -4,54 +4,80 @@
 #include <cmath>
 
 #include "hand/work_out.hpp"
-#include "judge/limit_checker.hpp"
+#include "judge/limit_evaluation.hpp"
 #include "structure/words.hpp"
 
 namespace corvex {
 namespace judging {
 
+namespace {
+
+// Checks every limit of a solution against the structure, and has it evaluated.
+class LimitChecker {
+ public:
+  LimitChecker(const Solution& solution, const Limits& limits)
+      : checks_{.solution = solution, .limits = limits}, s_(solution.structure()) {}
+
+  Expected<LimitCheck, Problems> run();
+
+ private:
+  void fail(std::string text, std::string key) { checks_.fail(std::move(text), std::move(key)); }
+  // Zero needs no unit.
+  static bool free_of_unit(const Limit& l) { return l.kind == Limit::Kind::figure && l.required.si() == 0; }
+  void check(const Limit& l);
+  bool is_sound(const Limit& l);
+  // Two limits of one figure that no value meets.
+  void contradiction(const Limit& l);
+  // A figure of a mode leaves out what the limit of that kind covers.
+  void refuse_figure(const Figure& f);
+  static const char* key_of(const Limit& l);
+  void check_dimension(const Limit& l);
+  std::vector<std::size_t> cases_of(const Limit& l);
+
+  LimitChecks checks_;
+  const Structure& s_;
+};
+
 Expected<LimitCheck, Problems> LimitChecker::run() {
-  for (index_ = 0; index_ < limits_.size(); ++index_) {
-    check(limits_[index_]);
-    contradiction(limits_[index_]);
+  for (std::size_t i = 0; i < checks_.limits.size(); ++i) {
+    checks_.index = i;
+    check(checks_.limits[i]);
+    contradiction(checks_.limits[i]);
   }
-  if (!problems_.empty()) return problems_;
-  return std::move(check_);
+  if (!checks_.problems.empty()) return checks_.problems;
+  return std::move(checks_.found);
 }
 
 void LimitChecker::check(const Limit& l) {
   const std::vector<std::size_t> cases = cases_of(l);
+  if (is_sound(l) && checks_.problems.empty()) kind_of(l.kind).evaluate(checks_, l, cases);
+}
+
+// What the evaluation takes for granted. A problem of another limit does not end the check of this one.
+bool LimitChecker::is_sound(const Limit& l) {
+  const auto refused = [&](std::string text, std::string key) {
+    fail(std::move(text), std::move(key));
+    return false;
+  };
   const bool free_sign = l.kind == Limit::Kind::figure;
   if (!std::isfinite(l.required.si()) || (!free_sign && !(l.required.si() > 0) && !l.band_end))
     fail("a limit is greater than zero", key_of(l));
   check_dimension(l);
   for (const MemberRef& m : l.on)
-    if (!s_.find(m)) return fail("the member is not one of this structure", "on");
+    if (!s_.find(m)) return refused("the member is not one of this structure", "on");
   for (const PointId p : l.at)
-    if (!s_.has(p)) return fail("the point is not one of this structure", "at");
+    if (!s_.has(p)) return refused("the point is not one of this structure", "at");
   if (l.kind == Limit::Kind::movement && l.at.empty()) fail("a limit of movement names points", "at");
   if (l.kind == Limit::Kind::movement && l.part > Part::z) fail("a part of a movement is x, y, z or size", "part");
-  if (l.kind == Limit::Kind::figure && !l.figure) return fail("a limit of a figure names it", "most");
+  if (l.kind == Limit::Kind::figure && !l.figure) return refused("a limit of a figure names it", "most");
   if (l.kind == Limit::Kind::figure) refuse_figure(*l.figure);
-  if (!problems_.empty()) return;
-  switch (l.kind) {
-    case Limit::Kind::safety: return each_member(l, [&](MemberId m) { safety(l, m, cases); });
-    case Limit::Kind::sag: return sag(l, cases);
-    case Limit::Kind::drift: return each_member(l, [&](MemberId m) { drift(l, m, cases); });
-    case Limit::Kind::movement:
-      for (const PointId p : l.at) movement(l, p, cases);
-      return;
-    case Limit::Kind::buckling: return buckling(l, cases);
-    case Limit::Kind::frequency: return l.band_end ? frequency_band(l, cases) : frequency(l, cases);
-    case Limit::Kind::figure: return figure(l, cases);
-    case Limit::Kind::range: return range(l);
-  }
+  return true;
 }
 
 void LimitChecker::contradiction(const Limit& l) {
   if (l.kind != Limit::Kind::figure || !l.figure) return;
-  for (std::size_t i = 0; i < index_; ++i) {
-    const Limit& o = limits_[i];
+  for (std::size_t i = 0; i < checks_.index; ++i) {
+    const Limit& o = checks_.limits[i];
     if (o.kind != Limit::Kind::figure || !o.figure || o.at_least == l.at_least || o.cases != l.cases) continue;
     if (hand::words(*o.figure) != hand::words(*l.figure)) continue;
     const Limit &least = l.at_least ? l : o, &most = l.at_least ? o : l;
@@ -73,49 +99,35 @@ void LimitChecker::refuse_figure(const Figure& f) {
 
 const char* LimitChecker::key_of(const Limit& l) {
   if (l.kind == Limit::Kind::figure) return l.at_least ? "least" : "most";
-  return l.kind == Limit::Kind::range ? "most" : words(l.kind);
+  const char* key = kind_of(l.kind).key;
+  return key ? key : "most";
 }
 
 void LimitChecker::check_dimension(const Limit& l) {
   const Dimension& d = l.required.quantity().dimension;
-  const bool by_length = l.kind == Limit::Kind::sag || l.kind == Limit::Kind::drift;
-  Dimension wanted = dimension::number;
-  if (l.kind == Limit::Kind::movement || (by_length && d == dimension::length)) wanted = dimension::length;
-  if (l.kind == Limit::Kind::frequency) wanted = Frequency::dimension();
-  if (l.kind == Limit::Kind::range) wanted = dimension::stress;
-  if (l.kind == Limit::Kind::figure && l.figure) wanted = hand::dimension_of(*l.figure);
-  if (!(d == wanted) && !(free_of_unit(l) && d.none()))
-    fail(fmt::format("this limit is {}; {} was expected", name(d), name(wanted)), key_of(l));
+  std::vector<Dimension> wanted = kind_of(l.kind).dimensions;
+  if (wanted.empty()) wanted.push_back(l.figure ? hand::dimension_of(*l.figure) : dimension::number);
+  if (std::find(wanted.begin(), wanted.end(), d) == wanted.end() && !(free_of_unit(l) && d.none()))
+    fail(fmt::format("this limit is {}; {} was expected", name(d), name(wanted.front())), key_of(l));
 }
 
 std::vector<std::size_t> LimitChecker::cases_of(const Limit& l) {
-  if (l.cases.empty()) return solution_.judged();
+  if (l.cases.empty()) return checks_.solution.judged();
   std::vector<std::size_t> cases;
   for (const std::string& name : l.cases) {
     std::size_t i = 0;
-    while (i < solution_.size() && solution_[i].name() != name) ++i;
-    if (i == solution_.size())
+    while (i < checks_.solution.size() && checks_.solution[i].name() != name) ++i;
+    if (i == checks_.solution.size())
       fail(fmt::format("there is no load case or combination '{}'", name), "case");
     else
-      for (std::size_t k = 0; k < solution_.size(); ++k)
+      for (std::size_t k = 0; k < checks_.solution.size(); ++k)
         // With the other directions of an imperfection.
-        if (solution_.base_of(k) == i) cases.push_back(k);
+        if (checks_.solution.base_of(k) == i) cases.push_back(k);
   }
   return cases;
 }
 
-void LimitChecker::tell(const Limit& l, Verdict v) {
-  v.limit = index_;
-  v.kind = l.kind;
-  v.required = l.required.quantity();
-  v.band_end = l.band_end;
-  const bool least = l.kind == Limit::Kind::safety || l.kind == Limit::Kind::buckling ||
-                     (l.kind == Limit::Kind::frequency && !l.band_end);
-  v.at_least = least || (l.kind == Limit::Kind::figure && l.at_least);
-  if (v.what.empty()) v.what = words(l.kind);
-  check_.verdicts.push_back(std::move(v));
-}
-
+}  // namespace
 }  // namespace judging
 
 std::size_t LimitCheck::count(Verdict::State state) const {
@@ -124,9 +136,7 @@ std::size_t LimitCheck::count(Verdict::State state) const {
 }
 
 const char* words(Limit::Kind kind) {
-  static constexpr const char* all[] = {"safety",    "sag",   "movement", "buckling",
-                                        "frequency", "drift", "figure",   "stress range"};
-  return all[static_cast<std::size_t>(kind)];
+  return judging::kind_of(kind).words;
 }
 
 double utilisation(const Verdict& v) {

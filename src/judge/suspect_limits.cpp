@@ -23,9 +23,9 @@ bool covers_ties_alone(const Structure& s, const Limits& limits) {
 }
 
 // What is unusual in the limits, kind by kind.
-class LimitChecks {
+class LimitSuspicions {
  public:
-  LimitChecks(Findings& f, const Limits& limits) : f_(f), s_(f.structure()), limits_(limits) {}
+  LimitSuspicions(Findings& f, const Limits& limits) : f_(f), s_(f.structure()), limits_(limits) {}
 
   void operator()() {
     for (number_ = 0; number_ < limits_.size(); ++number_) {
@@ -37,8 +37,7 @@ class LimitChecks {
         case Limit::Kind::movement: movement(l); break;
         case Limit::Kind::buckling: buckling(l); break;
         case Limit::Kind::frequency: frequency(l); break;
-        case Limit::Kind::figure:
-        case Limit::Kind::range: break;
+        default: break;
       }
     }
   }
@@ -138,7 +137,7 @@ class LimitChecks {
 }  // namespace
 
 void check_limits(Findings& f, const Limits& limits) {
-  LimitChecks(f, limits)();
+  LimitSuspicions(f, limits)();
 }
 
 }  // namespace corvex::inspection

@@ -21,12 +21,6 @@ document::Selection selection(const Source& source) {
   return shown;
 }
 
-// What is left out is asked for by --all; a report has no tables of single members.
-Table for_report(Table t) {
-  if (const std::size_t other = t.after.find(", --"); other != std::string::npos) t.after.resize(other);
-  return t;
-}
-
 bool is_there(const Source& source, std::size_t index, PictureOf what) {
   const CaseResult c = source.solution[index];
   double size = 0, shown = 0;
@@ -88,7 +82,7 @@ void add_case(Chapter& chapter, const Source& source, std::size_t index) {
   }
   add_pictures(chapter, source, index);
   for (Table& t : document::tables_of_case(source.model.units, source.solution, index, selection(source)))
-    chapter.items.emplace_back(for_report(std::move(t)));
+    chapter.items.emplace_back(std::move(t));
 }
 
 // The beams that are used most, each by its worst case.
@@ -145,7 +139,7 @@ void add_results(Chapter& chapter, const Source& source) {
       if (std::any_of(judged.begin(), judged.end(), [&](std::size_t i) { return is_there(source, i, e.of); }))
         add_picture(chapter, source, {e.file, e.caption}, {.of = e.of, .load_case = "envelope"});
     for (Table& t : document::tables_of_envelope(source.model.units, source.solution, selection(source)))
-      chapter.items.emplace_back(for_report(std::move(t)));
+      chapter.items.emplace_back(std::move(t));
   }
   if (judged.size() <= most_cases || source.options.all) {
     for (const std::size_t i : judged) add_case(chapter, source, i);

@@ -2,6 +2,7 @@
 
 #include "modes/mode_shapes.hpp"
 #include "result/stressing.hpp"
+#include "structure/combined.hpp"
 
 namespace corvex::result {
 namespace {
@@ -45,10 +46,7 @@ std::vector<CriticalLoad> critical_loads(const Solution& solution) {
     for (std::size_t i = 0; i < judged.size(); ++i) all[i] = critical_load(given, solution[judged[i]]);
     return all;
   }
-  Structure first = given;
-  first.analysis().order = Order::first;
-  first.analysis().imperfection.reset();
-  const Solution at_first = solve(first);
+  const Solution at_first = solve(at_first_order(given));
   for (std::size_t i = 0; i < judged.size(); ++i)
     if (at_first.ok())
       all[i] = critical_load(given, at_first[name_of(i)]);

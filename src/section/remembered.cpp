@@ -5,7 +5,10 @@
 #include <list>
 #include <map>
 #include <mutex>
+#include <type_traits>
 #include <vector>
+
+#include "section/shape_dimensions.hpp"
 
 namespace corvex::section {
 namespace {
@@ -17,18 +20,15 @@ class Numbers {
  public:
   explicit Numbers(Key& key) : key_(key) {}
 
-  void operator()(const SquareTube& s) { add({s.width, s.wall, s.corner}), add(s.inside_corner); }
-  void operator()(const RectangularTube& s) { add({s.height, s.width, s.wall, s.corner}), add(s.inside_corner); }
-  void operator()(const RoundTube& s) { add({s.diameter, s.wall}); }
-  void operator()(const RoundBar& s) { add({s.diameter}); }
-  void operator()(const RectangularBar& s) { add({s.height, s.width}); }
-  void operator()(const IProfile& s) { add({s.height, s.width, s.web, s.flange, s.root}); }
-  void operator()(const Channel& s) {
-    add({s.height, s.width, s.web, s.flange, s.root, s.toe, s.flange_at});
-    key_.push_back(s.slope);
+  template <HasDimensions S>
+  void operator()(const S& s) {
+    for (const auto& d : ShapeDimensions<S>::all) add({s.*d.value});
+    if constexpr (requires { s.inside_corner; }) add(s.inside_corner);
+    if constexpr (std::is_same_v<S, Channel>) {
+      add({s.toe, s.flange_at});
+      key_.push_back(s.slope);
+    }
   }
-  void operator()(const AngleProfile& s) { add({s.height, s.width, s.wall, s.root, s.toe}); }
-  void operator()(const Tee& s) { add({s.height, s.width, s.web, s.flange, s.root}); }
   void operator()(const Outline& s) {
     add(s.points);
     for (const auto& hole : s.holes) add(hole);

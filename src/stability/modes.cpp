@@ -172,12 +172,7 @@ Expected<Modes, Problems> modes_of(const Structure& s, const ModesOptions& o,
 // Axial forces are those of first order, solved for when they are first asked for.
 std::function<const Solution&()> lazily(const Structure& s) {
   return [&s, solution = std::make_shared<std::optional<Solution>>()]() -> const Solution& {
-    if (!*solution) {
-      Structure first = s;
-      first.analysis().order = Order::first;
-      first.analysis().imperfection.reset();
-      *solution = solve(first);
-    }
+    if (!*solution) *solution = solve(at_first_order(s));
     return **solution;
   };
 }

@@ -14,7 +14,10 @@ inline constexpr double most_expansion = 1;              // 1/K
 inline constexpr double heaviest = 1e30;                 // N, N·m, N/m, m/s²
 inline constexpr std::size_t longest_name = 200;         // bytes
 
-// The errors among what `validate` says.
+// Whether one of them is an error, not a warning or a note.
+bool has_errors(const Problems& problems);
+
+// The errors among what `validate` reports.
 Problems errors_of(const Structure& structure);
 
 // Whether every member has a section and points of the structure.

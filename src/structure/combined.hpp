@@ -11,4 +11,7 @@ LoadCase case_loads(const Structure& structure, std::string_view name);
 // The same structure with nothing but one load case: these loads times a factor.
 Structure with_single_case(const Structure& structure, std::string_view name, double factor);
 
+// The same structure, analysed at first order and without imperfection.
+Structure at_first_order(Structure structure);
+
 }  // namespace corvex

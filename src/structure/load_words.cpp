@@ -14,9 +14,15 @@ class Writer {
   Writer(const Structure& s, const ModelUnits& units, double factor, int digits)
       : s_(s), u_(units), factor_(factor), digits_(digits) {}
 
-  LoadWords operator()(const PointLoad& l) const { return {s_[l.at].name, {}, size(l.force, l.moment), {}}; }
+  LoadWords operator()(const PointLoad& l) const {
+    return {s_[l.at].name, {}, size(l.force, l.moment), {}, force_and_moment(l.force, l.moment)};
+  }
   LoadWords operator()(const MemberLoad& l) const {
-    return {fmt::format("{} at {}", s_[l.on].name, figure(l.at, u_.length)), {}, size(l.force, l.moment), axes(l.axes)};
+    return {fmt::format("{} at {}", s_[l.on].name, figure(l.at, u_.length)),
+            {},
+            size(l.force, l.moment),
+            axes(l.axes),
+            force_and_moment(l.force, l.moment)};
   }
   LoadWords operator()(const LineLoad& l) const {
     std::string on = s_[l.on].name;
@@ -30,14 +36,21 @@ class Writer {
         even ? scaled(first, u_.line) : fmt::format("from {} to {}", scaled(first, u_.line), scaled(last, u_.line));
     std::string remark = axes(l.axes);
     if (l.per == Per::plan) remark += remark.empty() ? "per length in plan" : "; per length in plan";
-    return {std::move(on), {}, std::move(value), std::move(remark)};
+    const std::string kind = name(LoadKind::line_load);
+    std::vector<LoadPart> parts{part(even ? kind : kind + ", first", l.first, u_.line)};
+    if (!even) parts.push_back(part(kind + ", last", l.last, u_.line));
+    return {std::move(on), {}, std::move(value), std::move(remark), std::move(parts)};
   }
   LoadWords operator()(const SpreadLoad& l) const {
     std::string on;
     constexpr std::size_t most = 6;
     for (std::size_t i = 0; i < l.on.size() && i < most; ++i) on += (i > 0 ? ", " : "") + s_[l.on[i]].name;
     if (l.on.size() > most) on += fmt::format(" and {} more", l.on.size() - most);
-    return {std::move(on), {}, scaled(length(l.force), u_.force), axes(l.axes)};
+    return {std::move(on),
+            {},
+            scaled(length(l.force), u_.force),
+            axes(l.axes),
+            {part(name(LoadKind::spread_force), l.force, u_.force)}};
   }
   LoadWords operator()(const HeatLoad& l) const {
     const char axis = l.across == HeatLoad::Across::y ? 'y' : 'z';
@@ -56,10 +69,19 @@ class Writer {
   LoadWords operator()(const SettleLoad& l) const {
     std::string value = length(l.move) > 0 || !(length(l.turn) > 0) ? scaled(length(l.move), u_.deflection) : "";
     if (length(l.turn) > 0) value += (value.empty() ? "" : " and ") + scaled(length(l.turn), u_.angle);
-    return {s_[l.at].name, {}, std::move(value), {}};
+    const std::string kind = name(LoadKind::settlement);
+    std::vector<LoadPart> parts;
+    if (length(l.move) > 0) parts.push_back(part(kind, l.move, u_.deflection));
+    if (length(l.turn) > 0) parts.push_back(part(kind + ", rotation", l.turn, u_.angle));
+    return {s_[l.at].name, {}, std::move(value), {}, std::move(parts)};
   }
   LoadWords operator()(const GravityLoad& l) const {
-    return {"all members and masses", {}, scaled(length(l.acceleration), {"m/s²", 1}), {}};
+    const NamedUnit unit{"m/s²", 1};
+    return {"all members and masses",
+            {},
+            scaled(length(l.acceleration), unit),
+            {},
+            {part(name(kind_of(l, s_.up_direction())), l.acceleration, unit)}};
   }
 
  private:
@@ -75,6 +97,15 @@ class Writer {
     std::string all = length(force) > 0 || !(length(moment) > 0) ? scaled(length(force), u_.force) : "";
     if (length(moment) > 0) all += (all.empty() ? "" : " and ") + scaled(length(moment), u_.moment);
     return all;
+  }
+  LoadPart part(std::string what, const Vector& value, const NamedUnit& unit) const {
+    return {std::move(what), value * factor_, unit};
+  }
+  std::vector<LoadPart> force_and_moment(const Vector& force, const Vector& moment) const {
+    std::vector<LoadPart> parts;
+    if (length(force) > 0 || !(length(moment) > 0)) parts.push_back(part(name(LoadKind::force), force, u_.force));
+    if (length(moment) > 0) parts.push_back(part(name(LoadKind::moment), moment, u_.moment));
+    return parts;
   }
   static std::string axes(LoadAxes a) { return a == LoadAxes::member ? "in local axes" : ""; }
 

@@ -97,6 +97,11 @@ bool is_whole(const Structure& s) {
   });
 }
 
+bool has_errors(const Problems& problems) {
+  return std::any_of(problems.begin(), problems.end(),
+                     [](const Problem& p) { return p.severity == Problem::Severity::error; });
+}
+
 Problems errors_of(const Structure& structure) {
   Problems problems = structure.validate();
   std::erase_if(problems, [](const Problem& p) { return p.severity != Problem::Severity::error; });

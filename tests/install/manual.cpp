@@ -27,7 +27,7 @@ std::set<std::string> commands(const Workshop& shop) {
 
 TEST_CASE("The manual page has every command and option") {
   const Workshop shop;
-  std::string page = content(CORVEX_BUILT "/packaging/corvex.1");
+  std::string page = content(CORVEX_BUILD "/packaging/corvex.1");
   page = std::regex_replace(page, std::regex("\\\\-"), "-");
   REQUIRE(commands(shop).size() >= 3);
   for (const std::string& command : commands(shop)) {
@@ -39,7 +39,7 @@ TEST_CASE("The manual page has every command and option") {
 
 TEST_CASE("The manual page is sound to the formatter") {
   const Workshop shop;
-  const std::string warnings = shop.run("groff -man -Tutf8 -ww -z '" CORVEX_BUILT "/packaging/corvex.1'");
+  const std::string warnings = shop.run("groff -man -Tutf8 -ww -z '" CORVEX_BUILD "/packaging/corvex.1'");
   CHECK(warnings.empty());
 }
 
@@ -49,7 +49,7 @@ TEST_CASE("The shell completes commands, options and models") {
   shop.write("notes.txt", "");
   shop.run("mkdir models");
   const auto completed = [&](const std::string& words, int at) {
-    shop.write("ask.sh", "shopt -s extglob\n. '" CORVEX_BUILT "/packaging/corvex.bash-completion'\nCOMP_WORDS=(" +
+    shop.write("ask.sh", "shopt -s extglob\n. '" CORVEX_BUILD "/packaging/corvex.bash-completion'\nCOMP_WORDS=(" +
                              words + ")\nCOMP_CWORD=" + std::to_string(at) +
                              "\n_corvex\nprintf '%s\\n' \"${COMPREPLY[@]}\"\n");
     return found(shop.run("bash ask.sh"), "([^\n]+)");

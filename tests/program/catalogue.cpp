@@ -139,7 +139,7 @@ TEST_CASE("A wrong call is told, and nothing printed") {
         "--min-Iz: a second moment of area was expected, as '200 cm^4', but '200 cm^3' is"},
        {"--series SHS --min-Iz 200", "a second moment of area was expected"},
        {"--series SHS --min-Iz '200 cmm^4'", "'cmm' is not a unit"},
-       {"--series SHS --sort weight", "there is no figure 'weight'"},
+       {"--series SHS --sort weight", "'weight' is not a valid value"},
        {"--series SHS --material S999", "there is no material 'S999'"},
        {"'IPE 200' --series SHS", "not both"},
        {"'IPE 200' S355", "ask for one of them"},

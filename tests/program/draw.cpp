@@ -54,6 +54,20 @@ TEST_CASE("Without its font draw says so, and draws nothing") {
   CHECK_FALSE(folder.has("a.svg"));
 }
 
+TEST_CASE("A sheet or a section of a model with one member needs no name") {
+  const Folder folder;
+  folder.write("one.yaml",
+               "corvex: 1\nunits: {length: mm, force: kN}\nsections: {t: SHS 60x60x4}\n"
+               "points: {A: [0, 0], B: [2000, 0]}\nmembers: {beam: {through: [A, B], section: t, material: S235}}\n"
+               "supports: {A: fixed}\nloads: {tip: [{at: B, force: [0, -1]}]}\n");
+  for (const char* what : {"sheet", "section"}) {
+    const Outcome o = folder.run(std::string("draw one.yaml --what ") + what);
+    INFO(o.err);
+    CHECK(o.status == 0);
+    CHECK_THAT(o.out, Contains("beam"));
+  }
+}
+
 TEST_CASE("draw refuses what it cannot draw") {
   const Folder folder;
   for (const auto& [options, why] :
@@ -61,8 +75,8 @@ TEST_CASE("draw refuses what it cannot draw") {
         {"--what moments", "--what"},
         {"--case storm", "there is no load case or combination 'storm'"},
         {"--member beam", "there is no member 'beam'"},
-        {"--what sheet", "say which"},
-        {"--what section", "say which"},
+        {"--what sheet", "select it by --member NAME"},
+        {"--what section", "select it by --member NAME"},
         {"--animate", "only deformed shapes and those of modes move"},
         {"--what moment -o a.gif", "only deformed shapes and those of modes move"},
         {"--what deformed --animate -o a.png", "PNG and PDF stand still"},

@@ -303,7 +303,7 @@ TEST_CASE("Memory that runs out is a message, for every verb and form") {
       INFO(call << ", " << megabytes << " MB: " << o.err);
       CHECK((o.status == 0 || (o.status == 2 && o.err.find("not enough memory") != std::string::npos)));
     }
-  CHECK_THAT(folder.run("solve m.yaml --max-memory lots").err, Contains("'lots' is no size; write it as \"2 GB\""));
+  CHECK_THAT(folder.run("solve m.yaml --max-memory lots").err, Contains("'lots' is not a size; write it as \"2 GB\""));
 }
 #endif
 
@@ -325,7 +325,7 @@ TEST_CASE("Time is bounded, and what takes longer writes nothing") {
     CHECK(folder.content("old.txt") == "old");
   }
   CHECK(folder.run("solve small.yaml --max-time '10 min'").status == 0);
-  CHECK_THAT(folder.run("solve small.yaml --max-time 5").err, Contains("'5' is no time; write it as \"90 s\""));
+  CHECK_THAT(folder.run("solve small.yaml --max-time 5").err, Contains("'5' is not a time; write it as \"90 s\""));
   // As many findings as points are no matter of minutes, and as many load cases as that neither.
   std::string chain =
       "corvex: 1\nunits: {length: m, force: kN}\nsections: {t: SHS 60x60x4}\nsupports: {p0: fixed}\n"

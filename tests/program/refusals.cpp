@@ -65,8 +65,8 @@ TEST_CASE("A wrong call ends with 2 and a hint") {
   const Folder folder;
   folder.write("model.yaml", sound);
   const auto [call, message] = GENERATE(table<std::string, std::string>({
-      {"new --kind bean", "there is no kind 'bean'; did you mean 'beam'?"},
-      {"new --kind bridge", "there is no kind 'bridge'; there are: beam, trestle, truss, frame, mast"},
+      {"new --kind bean", "--kind: 'bean' is not a valid value; did you mean 'beam'?"},
+      {"new --kind bridge", "--kind: 'bridge' is not a valid value; valid values: beam, trestle, truss, frame, mast"},
       {"new -o model.yaml", "'model.yaml' is there already; choose another name"},
       {"new -o nowhere/model.yaml", "'nowhere/model.yaml' cannot be written"},
       {"sovle model.yaml", "there is no command 'sovle'; did you mean 'solve'?"},

@@ -289,7 +289,7 @@ TEST_CASE("A path that leads nowhere, an empty name and a number that is none ar
   folder.write("t.yaml", replaced(beam, "units:", "tables: {points: missing.csv}\nunits:"));
   CHECK_THAT(folder.run("solve t.yaml").err, Contains("'missing.csv': there is no such file"));
   folder.write("u.yaml", replaced(beam, "units:", "tables: {points: ../missing.csv}\nunits:"));
-  CHECK_THAT(folder.run("solve u.yaml").err, Contains("lies outside the folder of the model"));
+  CHECK_THAT(folder.run("solve u.yaml").err, Contains("is outside the folder of the model"));
 }
 
 TEST_CASE("A spreadsheet has the same bytes whenever it is written, and tells what was missing") {

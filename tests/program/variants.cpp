@@ -74,7 +74,7 @@ TEST_CASE("Tables stand beside the model, or in folders that the user names") {
   folder.write("models/model.yaml", far);
   const Outcome refused = folder.run("solve models/model.yaml");
   CHECK(refused.status == 2);
-  CHECK_THAT(refused.err, Contains("lies outside the folder of the model") && Contains("--tables-from"));
+  CHECK_THAT(refused.err, Contains("is outside the folder of the model") && Contains("--tables-from"));
   CHECK(folder.run("solve models/model.yaml --tables-from tables").status == 0);
   CHECK(folder.run("solve models/model.yaml --tables-from models").status == 2);
 }
