@@ -6,6 +6,7 @@
 
 #include "support/near.hpp"
 #include "support/plan.hpp"
+#include "support/rows.hpp"
 
 namespace tests_of_analysis_cancelling {
 
@@ -142,7 +143,7 @@ TEST_CASE("40,000 random chains over the allowed range of sizes: none is taken f
   const auto share = [&] { return std::uniform_real_distribution<double>(0, 1)(random); };
   const auto power = [&](double from, double to) { return std::pow(10.0, from + (to - from) * share()); };
   int solved = 0, digits = 0;
-  for (int i = 0; i < 40000 / shorter; ++i) {
+  for (int i = 0; i < test::rows(40000, 8000) / shorter; ++i) {
     // A cantilever of two to five pieces, straight or bent, each of its own length and stiffness.
     Structure s = Structure::plane("chain");
     const int pieces = 2 + static_cast<int>(share() * 4);
@@ -175,7 +176,7 @@ TEST_CASE("40,000 random chains over the allowed range of sizes: none is taken f
     ++digits;
   }
   INFO(solved << " solved, " << digits << " refused for their digits");
-  CHECK(solved > 25000 / shorter);
+  CHECK(solved > test::rows(25000, 5000) / shorter);
 }
 
 }  // namespace tests_of_analysis_cancelling

@@ -5,6 +5,7 @@
 
 #include "support/near.hpp"
 #include "support/plan.hpp"
+#include "support/rows.hpp"
 
 namespace tests_of_analysis_random_frames {
 
@@ -370,7 +371,7 @@ TEST_CASE("Frequencies and load factors do not change by a point more within a m
   };
   for (Plan (*make)(unsigned, bool) : {random_plan, rich_plan})
     for (const bool plane : {true, false})
-      for (unsigned seed = 1; seed <= std::min(frames, 50U); ++seed) {
+      for (unsigned seed = 1; seed <= std::min(frames, test::rows(50U, 12U)); ++seed) {
         INFO((plane ? "plane" : "space") << " frame " << seed << (make == rich_plan ? ", rich" : ""));
         const Plan plan = make(seed, plane);
         const std::vector<double> whole = values(plan);

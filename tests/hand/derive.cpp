@@ -13,6 +13,7 @@
 
 #include "support/models.hpp"
 #include "support/plan.hpp"
+#include "support/rows.hpp"
 
 namespace tests_of_hand_derive {
 
@@ -21,11 +22,7 @@ using namespace corvex::literals;
 
 namespace {
 
-#ifdef CORVEX_SHORT_ROWS
-constexpr unsigned rows = 10;
-#else
-constexpr unsigned rows = 100;
-#endif
+const unsigned rows = test::rows(100U, 15U);
 
 // Every figure both ways, to a share of the largest of its kind; forces that are only rounding beside the loads are
 // left out.
@@ -416,7 +413,7 @@ TEST_CASE("Every printed line of a derivation follows from the numbers in it") {
     for (std::size_t i = 0; solution.ok() && i < solution.size(); ++i)
       check(model->structure, solution[i].name(), model->units);
   }
-  for (unsigned seed = 0; seed < 10; ++seed)
+  for (unsigned seed = 0; seed < test::rows(10U, 3U); ++seed)
     for (const bool plane : {true, false}) {
       INFO("seed " << seed << (plane ? " plane" : " space"));
       check(random_truss(seed, plane), "loads", {});

@@ -1,5 +1,6 @@
 // The installed tree, as a project that knows nothing of this one finds and uses it.
 #include "support.hpp"
+#include "support/rows.hpp"
 
 using Catch::Matchers::Contains;
 using corvex::test::Workshop;
@@ -102,8 +103,9 @@ TEST_CASE("Every installed header compiles without a warning, in g++ and in clan
     CHECK(shop.run(compiler + strict + "all.cpp 2>&1 || echo FAILED") == "");
   }
   // Alone, since another header may bring what one lacks.
-  CHECK(shop.run("for h in $(cd tree/include && ls corvex/*.hpp); do echo \"#include <$h>\" > one.cpp; clang++" +
-                 strict + "one.cpp 2>&1 || echo FAILED $h; done") == "");
+  if (corvex::test::whole())
+    CHECK(shop.run("for h in $(cd tree/include && ls corvex/*.hpp); do echo \"#include <$h>\" > one.cpp; clang++" +
+                   strict + "one.cpp 2>&1 || echo FAILED $h; done") == "");
 }
 
 TEST_CASE("The libraries export what the public headers declare, and nothing internal") {

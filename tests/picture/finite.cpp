@@ -9,6 +9,8 @@
 #include <corvex/view.hpp>
 #include <random>
 
+#include "support/rows.hpp"
+
 namespace tests_of_picture_finite {
 
 using namespace corvex;
@@ -87,11 +89,7 @@ class Frames {
 }  // namespace
 
 TEST_CASE("No picture, document or page of 300 frames has a number that is none") {
-#ifdef CORVEX_SHORT_ROWS
-  constexpr int frames = 40;
-#else
-  constexpr int frames = 300;
-#endif
+  const int frames = test::rows(300, 50);
   static constexpr PictureOf pictures[] = {PictureOf::structure, PictureOf::deformed,  PictureOf::axial,
                                            PictureOf::shear,     PictureOf::moment,    PictureOf::torsion,
                                            PictureOf::stress,    PictureOf::use,       PictureOf::section,

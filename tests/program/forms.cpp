@@ -7,6 +7,7 @@
 #include <sstream>
 
 #include "support/program.hpp"
+#include "support/rows.hpp"
 #include "support/tables.hpp"
 
 namespace tests_of_program_forms {
@@ -295,7 +296,7 @@ TEST_CASE("An interruption leaves no half-written file, and an old one as it was
   folder.write(name, "old");
   REQUIRE(folder.run(quick + "whole-" + name).status == 0);
   const auto size = [&](const std::string& file) { return std::filesystem::file_size(folder.path() / file); };
-  for (int step = 1; step <= 10; ++step) {
+  for (int step = 1; step <= rows(10, 4); ++step) {
     const std::string seconds = std::to_string(step * 0.15);
     const std::string here = "cd '" + folder.path().string() + "' && ";
     const int code = std::system((here + "export COLUMNS=0; timeout -s INT " + seconds + " '" CORVEX_PROGRAM "'" +
@@ -314,7 +315,7 @@ TEST_CASE("An interruption leaves no half-written file, and an old one as it was
 
 TEST_CASE("Long work shows its progress on a terminal, and wipes it away") {
   const Folder folder;
-  folder.write("girder.yaml", girder(1500));
+  folder.write("girder.yaml", girder(rows(1500, 600)));
   const std::string text = on_terminal(folder, "solve girder.yaml --json --places 100 -o out.txt", 100);
   CHECK_THAT(text, Contains("corvex: working out forces and stresses, ") && Contains(" s"));
   CHECK(text.rfind("\x1b[K") > text.rfind("corvex: "));

@@ -7,6 +7,7 @@
 #include <fstream>
 
 #include "support/program.hpp"
+#include "support/rows.hpp"
 
 namespace tests_of_program_hostile {
 
@@ -313,7 +314,7 @@ TEST_CASE("Time is bounded, and what takes longer writes nothing") {
       "corvex: 1\nunits: {length: m, force: kN}\nsections: {t: SHS 60x60x4}\npoints: {A: [0, 0], B: [2, 0]}\n"
       "members: {b: {through: [A, B], section: t, material: S235}}\nsupports: {A: fixed}\nloads:\n";
   folder.write("small.yaml", model + "  c: [{at: B, force: {y: -1}}]\n");
-  for (int i = 0; i < 20000; ++i) model += "  c" + std::to_string(i) + ": [{at: B, force: {y: -1}}]\n";
+  for (int i = 0; i < rows(20000, 5000); ++i) model += "  c" + std::to_string(i) + ": [{at: B, force: {y: -1}}]\n";
   folder.write("many.yaml", model);
   folder.write("old.txt", "old");
   for (const char* call : {"solve many.yaml -o old.txt", "inspect many.yaml -o old.txt"}) {
@@ -330,7 +331,7 @@ TEST_CASE("Time is bounded, and what takes longer writes nothing") {
   std::string chain =
       "corvex: 1\nunits: {length: m, force: kN}\nsections: {t: SHS 60x60x4}\nsupports: {p0: fixed}\n"
       "loads: {w: [{gravity: down}]}\npoints:\n";
-  constexpr int points = 100000;
+  const int points = rows(100000, 20000);
   for (int i = 0; i < points; ++i) chain += fmt::format("  p{0}: [{0}, 0]\n", i);
   chain += "members:\n";
   for (int i = 1; i < points; ++i)

@@ -8,6 +8,7 @@
 
 #include "support/models.hpp"
 #include "support/program.hpp"
+#include "support/rows.hpp"
 #include "support/trestle.hpp"
 
 namespace tests_of_program_report {
@@ -122,7 +123,9 @@ TEST_CASE("A report has every chapter in every form, and only those that are ask
 }
 
 TEST_CASE("Every figure of the tables stands in the PDF, whole") {
+  std::size_t number = 0;
   for (const NamedModel& model : shipped_models()) {
+    if (!whole() && number++ % 4 != 0) continue;
     const Folder folder;
     folder.write("m.yaml", model.text);
     INFO(model.name);

@@ -10,6 +10,7 @@
 #include <regex>
 
 #include "support/program.hpp"
+#include "support/rows.hpp"
 #include "support/text.hpp"
 #include "support/trestle.hpp"
 
@@ -156,7 +157,7 @@ TEST_CASE("Work grows as its size does, and ends in the time that is allowed") {
   // Far more than each of them needs, far less than it needed when its work grew with the square of its size.
   const std::string bounded = " --max-time '300 s'";
   // A hand formula as long as a text may be.
-  const int terms = watched ? 4000 : 12000;
+  const int terms = watched ? 4000 : rows(12000, 6000);
   const Model formula(replaced(beam, "is: P*0", "is: \"" + repeated("P*1-", terms) + "0 kN\""));
   for (const char* call : {"verify m.yaml -o o.txt", "solve m.yaml -o o.txt", "solve m.yaml --json -o o.json"}) {
     const Outcome o = formula.run(call + bounded);
@@ -164,10 +165,10 @@ TEST_CASE("Work grows as its size does, and ends in the time that is allowed") {
     CHECK(o.status < 2);
   }
   // As many runs of a sweep as anybody reads.
-  const Model sweep(replaced(beam, "count: 5", fmt::format("count: {}", watched ? 300 : 6000)));
+  const Model sweep(replaced(beam, "count: 5", fmt::format("count: {}", watched ? 300 : rows(6000, 1500))));
   CHECK(sweep.run("sweep m.yaml n -o o.json" + bounded).status == 0);
   // Joints are checked one after the other.
-  const int panels = watched ? 500 : 5000;
+  const int panels = watched ? 500 : rows(5000, 1500);
   std::string truss =
       "corvex: 1\nunits: {length: m, force: kN}\nsections: {t: SHS 60x60x4}\n"
       "defaults: {section: t, material: S235, kind: link}\npoints:\n";

@@ -7,6 +7,7 @@
 
 #include "oracle/section_elements.hpp"
 #include "support/cases.hpp"
+#include "support/rows.hpp"
 
 namespace tests_of_result_worst_stress_field {
 
@@ -216,11 +217,7 @@ TEST_CASE("Thirty sections under 200 mixtures of six forces each: never better t
     Material steel = material("S355");
     s.member("arm", {a, b}, {.section = s.section("own", p.section), .material = steel});
     s.support(a, Support::fixed());
-#ifdef CORVEX_SHORT_ROWS
-    constexpr int mixtures = 30;
-#else
-    constexpr int mixtures = 200;
-#endif
+    const int mixtures = test::rows(200, 30);
     std::vector<SixForces> all;
     for (int i = 0; i < mixtures; ++i) {
       double f[6];

@@ -5,6 +5,7 @@
 #include <random>
 
 #include "support/near.hpp"
+#include "support/rows.hpp"
 
 namespace tests_of_study_choose {
 
@@ -90,11 +91,7 @@ TEST_CASE("choose takes the lightest of an exhaustive search, over 200 random pr
   for (const char* series : {"SHS", "CHS", "RHS"})
     for (const Profile& p : profiles_of(series))
       if (p.section.area_properties().height.si() <= 0.16) profiles.push_back(p);
-#ifdef CORVEX_SHORT_ROWS
-  constexpr int problems = 6;
-#else
-  constexpr int problems = 200;
-#endif
+  const int problems = test::rows(200, 40);
   int chosen = 0;
   for (int i = 0; i < problems; ++i) {
     INFO("problem " << i);
