@@ -102,8 +102,12 @@ int run_arguments(int argc, char** argv) {
   app.get_formatter()->label("SUBCOMMAND", "COMMAND");
   app.require_subcommand(1);
   app.footer(
-      "Exit status: 0 done, all limits met and all hand values agree; 1 done, but a limit is exceeded or not checked, a hand value differs, a search found nothing, inspect found an error or a warning that was not accepted, or a compared model or a run of a sweep could not be solved; 2 the model or the call is wrong, and "
-      "nothing was written.");
+      "Exit status:\n"
+      "  0  done, all limits met and all hand values agree\n"
+      "  1  done, but a limit is exceeded or not checked, a hand value differs, a search found nothing,\n"
+      "     inspect found an error or a warning that was not accepted, or a compared model or a run of a\n"
+      "     sweep could not be solved\n"
+      "  2  the model or the call is wrong, and nothing was written");
   const Command* called = argc > 1 ? find_command(argv[1]) : nullptr;
   Run run_called;
   Limits limits;

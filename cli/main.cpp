@@ -14,6 +14,7 @@
 namespace {
 
 namespace cli = corvex::cli;
+
 // Problems of the model are reported as such; these are the rest.
 int guarded(int argc, char** argv) {
   try {
@@ -35,7 +36,7 @@ int guarded(int argc, char** argv) {
 }  // namespace
 
 int main(int argc, char** argv) {
-  // Beyond the largest size that a file may have, writing fails and the reason is told.
+  // Beyond the largest size that a file may have, writing fails and the reason is reported.
   std::signal(SIGXFSZ, SIG_IGN);
   cli::report_faults();
   cli::keep_a_reserve();

@@ -44,7 +44,7 @@ const std::vector<LimitKind>& limit_kinds() {
 }
 
 const LimitKind& kind_of(Limit::Kind kind) {
-  return limit_kinds()[static_cast<std::size_t>(kind)];
+  return limit_kinds().at(static_cast<std::size_t>(kind));
 }
 
 }  // namespace corvex::judging

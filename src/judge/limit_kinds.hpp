@@ -31,6 +31,7 @@ struct LimitKind {
 
 // In the order of Limit::Kind.
 const std::vector<LimitKind>& limit_kinds();
+// Throws std::out_of_range for a number that is none of them.
 const LimitKind& kind_of(Limit::Kind kind);
 
 }  // namespace corvex::judging

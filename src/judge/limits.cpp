@@ -49,6 +49,7 @@ Expected<LimitCheck, Problems> LimitChecker::run() {
 }
 
 void LimitChecker::check(const Limit& l) {
+  if (static_cast<std::size_t>(l.kind) >= limit_kinds().size()) return fail("there is no limit of this kind", "kind");
   const std::vector<std::size_t> cases = cases_of(l);
   if (is_sound(l) && checks_.problems.empty()) kind_of(l.kind).evaluate(checks_, l, cases);
 }

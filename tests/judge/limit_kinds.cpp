@@ -53,6 +53,15 @@ constexpr double moment = 4e3 * 16 / 8;  // of the full load, N·m
 
 }  // namespace
 
+TEST_CASE("A limit of a kind that does not exist is refused, not passed over") {
+  const auto model = read_model_text(beam, "model.yaml");
+  REQUIRE(model.ok());
+  const Limits limits{{.kind = static_cast<Limit::Kind>(99), .required = 1.5}};
+  const auto check = check_limits(solve(model->structure), limits);
+  REQUIRE_FALSE(check.ok());
+  CHECK(check.error().front().text == "there is no limit of this kind");
+}
+
 TEST_CASE("A limit of safety at a place, by length, share and point") {
   const double stress = moment / tube.Wz.si();
   for (const char* at : {"2 m", "50 %", "M"}) {
