@@ -25,7 +25,7 @@ Colour heat(double share, bool dark) {
   return {mix(0), mix(1), mix(2)};
 }
 
-struct Shown {
+struct ShownStress {
   double share = 0;  // of the largest, or of the strength
   bool compression = false;
 };
@@ -87,17 +87,17 @@ class StressPicture {
     return most;
   }
 
-  std::optional<Shown> at(const MemberResult& m, Length along) const {
+  std::optional<ShownStress> at(const MemberResult& m, Length along) const {
     if (use_) {
       const auto mises = m.von_mises_at(along);
       const auto strength = m.strength();
       if (!mises || !strength) return {};
-      return Shown{mises->value.si() / strength->si() / top_, false};
+      return ShownStress{mises->value.si() / strength->si() / top_, false};
     }
     const auto high = m.max_stress_at(along), low = m.min_stress_at(along);
     if (!high || !low) return {};
     const double pull = std::max(high->value.si(), 0.0), push = std::max(-low->value.si(), 0.0);
-    return Shown{top_ > 0 ? std::max(pull, push) / top_ : 0, push > pull * (1 + 1e-9)};
+    return ShownStress{top_ > 0 ? std::max(pull, push) / top_ : 0, push > pull * (1 + 1e-9)};
   }
 
   void draw(std::size_t i) {
@@ -113,7 +113,7 @@ class StressPicture {
     Path strokes{.lines = {}, .stroke = Stroke{s_.colours().page, 1.3}, .meaning = {"compression", m.name}};
     for (int k = 0; k < n; ++k) {
       const double t = (k + 0.5) / n;
-      std::optional<Shown> shown;
+      std::optional<ShownStress> shown;
       for (const MemberResult& result : results)
         if (const auto one = at(result, Length::si(L * t)); one && (!shown || one->share > shown->share)) shown = one;
       // A little over the next one, so that no gap shows.
