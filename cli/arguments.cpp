@@ -38,7 +38,7 @@ std::string wrong_command(int argc, char** argv) {
   return fmt::format("there is no command '{}'{}", word, text);
 }
 
-// What is wrong with the options of a call: an option that the command does not have, with the nearest valid one.
+// Error in the options of a call: an option that the command does not have, with the nearest valid one.
 std::string in_our_words(const CLI::ParseError& e, CLI::App& app, int argc, char** argv) {
   // After an error no command counts as parsed: the one that was called is found by its name.
   const CLI::App* command = nullptr;

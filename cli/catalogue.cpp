@@ -23,7 +23,7 @@ bool is_model(const std::string& word) {
   return word == "-" || extension == ".yaml" || extension == ".yml" || extension == ".json";
 }
 
-// What goes wrong with a word of the call.
+// Error in a word of the call.
 struct Wrong {
   std::string why;
 };

@@ -16,7 +16,7 @@ struct CatalogueOptions {
   // "min-Iz" and its value as written.
   std::map<std::string, std::string> bounds;
   std::string sort, material;
-  ModelOptions model;  // what is changed in the model
+  ModelOptions model;  // changes of the model
   OutputOptions output;
 };
 

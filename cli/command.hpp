@@ -13,7 +13,7 @@ class App;
 
 namespace corvex::cli {
 
-// What runs a command once its options were read; the time that --max-time allows is given to it. The exit status.
+// Runs a command after its options were read; the time that --max-time allows is given to it. The exit status.
 using Run = std::function<int(std::optional<double> seconds)>;
 
 struct Command {

@@ -26,7 +26,7 @@ Candidate candidate(const std::string& name, const Expected<Model, Problems>& mo
           .acceptances = model->acceptances};
 }
 
-// What all models of a comparison have in common.
+// Settings common to all models of a comparison.
 struct Gathered {
   std::vector<Candidate> candidates;
   std::vector<ShownFigure> show;
@@ -39,7 +39,7 @@ bool has_case(const Structure& s, const std::string& name) {
          std::any_of(s.combinations().begin(), s.combinations().end(), [&](const auto& c) { return c.name == name; });
 }
 
-// Beside what is asked for, the modes that the first model asks for. A case whose axial forces they have is left out
+// In addition to the requested figures, the modes that the first model requests. A case whose axial forces they have is left out
 // where not all models have it.
 void add_modes(Gathered& g, ModesOptions modes) {
   if (std::any_of(g.candidates.begin(), g.candidates.end(), [&](const Candidate& c) {
@@ -67,7 +67,7 @@ void tell_refusals(const std::vector<Compared>& all, const std::vector<Candidate
   }
 }
 
-// The names of model files: the end of each path that tells it from the others, without its extension.
+// The names of model files: the end of each path that distinguishes it from the others, without its extension.
 std::vector<std::string> short_names(const std::vector<std::string>& paths) {
   std::vector<std::filesystem::path> whole;
   for (const std::string& path : paths)
@@ -106,7 +106,7 @@ Problems gather(const std::string& path, const std::string& named, const Overrid
     modes = as_it_stands->modes;
   }
   const bool one = o.models.size() == 1;
-  const std::string name = one ? "as it stands" : named;
+  const std::string name = one ? "original" : named;
   g.candidates.push_back(candidate(name, as_it_stands));
   const std::vector<std::string> known = document->variants();
   for (const std::string& wanted : o.variants)

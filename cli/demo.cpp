@@ -93,7 +93,7 @@ constexpr const char* page_head =
     "div{display:grid;grid-template-columns:repeat(auto-fit,minmax(560px,1fr));gap:12px}\n"
     "img{width:100%;border:1px solid #dde2e6}\n</style>\n</head>\n<body>\n<h1>The cider works</h1>\n";
 
-// What one model gives: its files, its part of the page of pictures, and what is told about it.
+// Output for one model: its files, its part of the page of pictures, and its description.
 struct Shown {
   std::vector<Written> files;
   std::string page, told;

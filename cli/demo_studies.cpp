@@ -10,12 +10,12 @@ using namespace document;
 using Files = std::vector<std::pair<std::string, std::string>>;
 
 std::string compared(const ModelDocument& document, const Model& model, const Solution& solution, Files& files) {
-  std::vector<Candidate> candidates{{.name = "as it stands",
+  std::vector<Candidate> candidates{{.name = "original",
                                      .structure = model.structure,
                                      .limits = model.limits,
                                      .hand = model.hand,
                                      .acceptances = model.acceptances}};
-  std::vector<PictureSide> sides{{"as it stands", solution}};
+  std::vector<PictureSide> sides{{"original", solution}};
   for (const std::string& variant : document.variants()) {
     const auto other = build(document, {.variant = variant});
     if (!other) return describe(other.error().front());

@@ -1,4 +1,4 @@
-// What the demo tries out with a model: its variants, its sweeps, its choice of sections.
+// Studies of the demo for a model: its variants, its sweeps, its choice of sections.
 #pragma once
 
 #include <string>

@@ -48,7 +48,7 @@ int derive(DeriveCommand o) {
   const auto document = report_format(o.output.output);
   const bool typeset = document == ReportFormat::html || document == ReportFormat::pdf;
   OutputOptions output = o.output;
-  // What is typeset is no page of text.
+  // Typeset output is not a page of text.
   if (typeset) output.output.clear();
   const auto form = form_of(output);
   if (!form) return refuse(form.error());

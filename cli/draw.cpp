@@ -21,10 +21,10 @@ T chosen(const std::vector<std::string>& names, const std::string& name) {
   return static_cast<T>(std::find(names.begin(), names.end(), name) - names.begin());
 }
 
-// The variants that are asked for, each built and solved, behind the model as it stands. Tells why where it cannot.
+// The requested variants, each built and solved, after the original model. Reports an error if one cannot be solved.
 std::optional<std::vector<PictureSide>> sides_of(const DrawOptions& o, const ModelDocument& document,
                                                  const Solution& as_it_stands) {
-  std::vector<PictureSide> sides{{"as it stands", as_it_stands}};
+  std::vector<PictureSide> sides{{"original", as_it_stands}};
   const std::vector<std::string> known = document.variants();
   for (const std::string& name : o.variants.size() == 1 && o.variants.front() == "all" ? known : o.variants) {
     auto with = overrides_of(o.model);
@@ -72,7 +72,7 @@ std::string contradiction(const DrawOptions& o) {
     return "--mode goes with --what vibration or buckling";
   if (o.side_by_side && o.variants.empty()) return "--side-by-side goes with --variants";
   if (!o.variants.empty() && !o.model.variant.empty())
-    return "--variant draws one variant, --variants several beside the model as it stands";
+    return "--variant draws one variant, --variants several with the original model";
   return {};
 }
 

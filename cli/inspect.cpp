@@ -21,7 +21,7 @@ int inspect(InspectOptions o) {
   progress.doing("inspecting " + o.model.path);
   const Inspection inspection = inspection_of(*model);
   progress.done();
-  // What makes a description unsound is refused by every verb.
+  // An unsound description is refused by every command.
   Problems faults = inspection.findings;
   std::erase_if(faults, [](const Problem& p) { return !p.finding.empty() || p.severity != Problem::Severity::error; });
   if (!faults.empty()) return refuse(faults);

@@ -12,7 +12,7 @@ struct InspectOptions {
   OutputOptions output;
 };
 
-// What is probably a mistake, and the model as it was read. The exit status.
+// Findings, and the model as it was read. The exit status.
 int inspect(InspectOptions options);
 
 }  // namespace corvex::cli

@@ -22,7 +22,7 @@ int guarded(int argc, char** argv) {
   } catch (const std::bad_alloc&) {
     std::fputs(cli::no_memory.data(), stderr);
   } catch (const std::system_error& e) {
-    // No thread could be begun: there is no room for its stack.
+    // No thread could be begun: no memory is left for its stack.
     if (e.code() == std::errc::resource_unavailable_try_again)
       std::fputs(cli::no_memory.data(), stderr);
     else

@@ -13,7 +13,7 @@
 namespace corvex::cli {
 namespace {
 
-// What the model asks for; without it six frequencies, and three load factors of each case that is judged.
+// The modes that the model requests; otherwise six frequencies, and three critical load factors of each assessed case.
 ModesOptions wanted(const Model& model, const ModesCommand& o) {
   ModesOptions options = model.modes;
   const Structure& s = model.structure;

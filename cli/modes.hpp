@@ -16,7 +16,7 @@ struct ModesCommand {
   OutputOptions output;
 };
 
-// Natural frequencies and load factors of buckling. The exit status.
+// Natural frequencies and critical load factors. The exit status.
 int modes(ModesCommand command);
 
 }  // namespace corvex::cli

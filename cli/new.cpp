@@ -18,7 +18,7 @@ namespace {
 
 namespace fs = std::filesystem;
 
-// Beside the program that runs, wherever its tree was moved to; else where it was to be installed.
+// Relative to the running program, wherever its tree was moved to; otherwise where it was to be installed.
 fs::path schema_path() {
   constexpr const char* name = "model.schema.json";
   std::error_code error;

@@ -183,7 +183,7 @@ CLI::Validator between(int least, int most) {
             const bool whole = error == std::errc() && end == given.data() + given.size();
             return whole && n >= least && n <= most
                        ? std::string()
-                       : fmt::format("'{}' is no whole number from {} to {}", given, least, most);
+                       : fmt::format("'{}' is not an integer between {} and {}", given, least, most);
           },
           ""};
 }

@@ -22,7 +22,7 @@ class Validator;
 
 namespace corvex::cli {
 
-// What the program prints are the pages of the library.
+// The program prints the pages of the library.
 using namespace document;
 
 // Exit statuses; 0 means that all is well.
@@ -32,7 +32,7 @@ inline constexpr int limit_not_met = 1, refused = 2;
 // reason.
 std::string write(const std::string& path, const std::string& content);
 
-// On standard error; where that cannot be written there is nobody to tell.
+// On standard error; if that cannot be written, the error is ignored.
 void say_text(const std::string& text);
 // Values may come from a foreign file or its name: control characters are written out, so that a terminal does not
 // execute them.
@@ -48,14 +48,14 @@ void say(fmt::format_string<decltype(shown_safely(std::declval<const Values&>())
   say_text(fmt::format(text, shown_safely(values)...));
 }
 
-// Tells why nothing was written, and answers with the exit status for that.
+// Reports why nothing was written, and returns the exit status for that.
 int refuse(const std::string& why);
 int refuse(const Problems& problems);
 // A note to the user.
 void tell(const Problem& problem);
 // The same as text, with its line end.
 std::string described(const Problem& problem);
-// What makes the exit status 1.
+// Reasons for exit status 1.
 void tell_failure(const std::string& what);
 // Why a command must not write to this path, where it reads these files; empty where it may.
 std::string overwrites(const std::string& output, const std::vector<std::string>& read);
@@ -70,7 +70,7 @@ struct ModelOptions {
 void add_model_options(CLI::App& verb, ModelOptions& options, bool with_path = true);
 // --set and --tables-from alone.
 void add_change_options(CLI::App& verb, ModelOptions& options);
-// What they change. Refuses what is no change.
+// The changes they request. Refuses a request that is not a change.
 Expected<Overrides, std::string> overrides_of(const ModelOptions& options);
 
 struct OutputOptions {
@@ -99,7 +99,7 @@ CLI::Validator positive(double most);
 CLI::Validator some_name();
 // Of commands that print no tables but pictures, documents and pages.
 void add_print_options(CLI::App& verb, std::string& units, int& digits);
-// The options that say how something is told; `of_results`: also those for many tables in units of one's own.
+// Options for the form of the output; `of_results`: also those for many tables in units of one's own.
 void add_output_options(CLI::App& verb, OutputOptions& options, bool of_results = true);
 
 enum class Form { table, markdown, csv, json, spreadsheet };
@@ -109,7 +109,7 @@ Expected<Form, std::string> form_of(const OutputOptions& options);
 std::string choose_units(const std::string& list, ModelUnits& units);
 // For the terminal, or the file, that it goes to.
 Style style_of(const OutputOptions& options);
-// In every form but JSON, which is no page. The exit status: 0 or that of a refusal.
+// In every form except JSON. The exit status: 0 or that of a refusal.
 int put_page(const Page& page, const std::string& title, Form form, const OutputOptions& options);
 int put_text(const std::string& text, const OutputOptions& options);
 

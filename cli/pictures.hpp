@@ -1,4 +1,4 @@
-// The library of pictures, loaded when something is drawn: with all that it stands on it would double the time that
+// The library of pictures, loaded when something is drawn: with its dependencies it would double the time that
 // every other verb takes to start.
 #pragma once
 
@@ -20,7 +20,7 @@ Expected<std::string, Problem> drawn(const Sweep& sweep, const std::vector<Sweep
 Expected<Report, Problem> reported(const Model& model, const Evaluation& evaluation, const ReportOptions& options,
                                    ReportFormat format);
 
-// The live page, likewise: as one file, and served.
+// The live page, loaded in the same way: as one file, and served.
 Expected<std::string, Problem> derivation_written(const Model& model, const Derivation& derivation,
                                                   const std::vector<BothWays>& both, const DerivationOptions& options,
                                                   ReportFormat format);

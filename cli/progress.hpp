@@ -1,4 +1,4 @@
-// What is being done, and since when: on standard error where that is a terminal, once the work has taken a second.
+// The current operation and its duration: on standard error where that is a terminal, once the work has taken a second.
 #pragma once
 
 #include <chrono>

@@ -44,7 +44,7 @@ std::string written(const std::string& path, const Report& report) {
 std::vector<Compared> compared_variants(const ModelDocument& document, const Model& model, const Overrides& overrides) {
   const std::vector<std::string> variants = document.variants();
   if (variants.empty() || !overrides.variant.empty()) return {};
-  std::vector<Candidate> all{{.name = "as it stands",
+  std::vector<Candidate> all{{.name = "original",
                               .structure = model.structure,
                               .limits = model.limits,
                               .hand = model.hand,

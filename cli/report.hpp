@@ -19,7 +19,7 @@ struct ReportCommand {
 // The calculation as a document. The exit status.
 int report(const ReportCommand& command);
 
-// The variants of a model beside it as it stands; none where it has none.
+// The original model and its variants; empty if it has none.
 std::vector<Compared> compared_variants(const ModelDocument& document, const Model& model, const Overrides& overrides);
 
 }  // namespace corvex::cli

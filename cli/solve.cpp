@@ -19,7 +19,7 @@
 namespace corvex::cli {
 namespace {
 
-// What produced a result: never by default, since the same input gives the same bytes.
+// Origin of a result: never by default, since the same input gives the same bytes.
 std::string record_of(const ModelOptions& model) {
   const std::time_t now = std::time(nullptr);
   std::tm local{};
@@ -76,7 +76,7 @@ int solve(SolveOptions o, bool hand_only) {
   if (!evaluation.ok()) return refuse(evaluation.problems());
   const auto shown = select(solution, whole_for_programs(o.wanted, *form, o.output));
   if (!shown) return refuse(shown.error());
-  // Hand values of other cases are not shown; those that differ are told all the same.
+  // Hand values of other cases are not shown; those that differ are reported anyway.
   Evaluation of_cases = evaluation;
   if (const auto& cases = o.wanted.cases; !cases.empty() && cases != std::vector<std::string>{"envelope"}) {
     std::erase_if(of_cases.hand.comparisons, [&](const Comparison& c) {

@@ -1,4 +1,4 @@
-// What the terminal can do: asked only where output goes to one. NO_COLOR is kept.
+// Capabilities of the terminal: examined only if output goes to one. NO_COLOR is observed.
 #pragma once
 
 #include <fmt/format.h>

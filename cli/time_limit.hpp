@@ -5,7 +5,7 @@
 
 namespace corvex::cli {
 
-// What a command may take if nothing is said.
+// Default time limit of a command.
 inline constexpr double usual_seconds = 3600;
 
 // "90 s", "10 min", "2 h", in seconds; 0 if it is none of these.

@@ -27,7 +27,7 @@ void end(int) {
   ends = true;
 }
 
-// The model as it stands and its variants; those that cannot be solved are told and left out.
+// The original model and its variants; those that cannot be solved are reported and left out.
 std::vector<Viewed> with_variants(const ModelDocument& document, const Overrides& overrides, Model model,
                                   Solution solution) {
   Evaluation evaluation = evaluate(model, std::move(solution));
@@ -77,7 +77,7 @@ int view(const ViewCommand& o) {
     return refuse(std::string("standard input cannot be followed: name a file, or -o page.html"));
   const auto overrides = overrides_of(o.model);
   if (!overrides) return refuse(overrides.error());
-  // What is wrong at the start is told as by every verb; later the page tells it.
+  // Errors at the start are reported as by every command; later the page shows them.
   if (const auto document = read_document(o.model.path, FileKind::regular); !document) return refuse(document.error());
   if (!o.units.empty())
     if (const auto units = units_for_print(o.units, {}); !units) return refuse(units.error());

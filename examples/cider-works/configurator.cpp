@@ -9,7 +9,7 @@ using corvex::units::kg, corvex::units::m;
 
 namespace {
 
-// What the workshop charges.
+// Prices of the workshop.
 struct Prices {
   double kilogram = 1.85, metre_cut = 2.40, joint_welded = 9.50, foot_plate = 6.00;
 };
@@ -31,7 +31,7 @@ corvex::Structure trestle(corvex::Length span, corvex::Length height) {
   return s;
 }
 
-// What is in stock: light square tubes for the legs, rectangular ones for the rail.
+// Stock: light square tubes for the legs, rectangular ones for the rail.
 corvex::Choosing stock() {
   using Search = corvex::CatalogueSearch;
   return {.groups = {{"leg", corvex::search(Search{.series = {"SHS"}, .bounds = {{"height", 0.03, 0.08}}})},

@@ -63,7 +63,7 @@ int main() {
   }
   fmt::print("C goes down by {:.3f} mm\n", -product.displacement(trestle.c).y.in(mm));
 
-  // What was worked out by hand, beside it.
+  // The hand calculation for comparison.
   const corvex::HandCalculation hand{
       .let = {{"P", 3.2_kN}, {"q", 0.8_kN_per_m}, {"L", "length(rail)"}},
       .expect = {{.figure = {.kind = corvex::Figure::Kind::reaction, .of = "A", .part = corvex::Part::y},

@@ -1,4 +1,4 @@
-// Reads a model file and tells the bending moment of a member at a place, in every load case:
+// Reads a model file and prints the bending moment of a member at a place, in every load case:
 //   moment_at walkway-beam.yaml walkway "1.2 m"
 #include <fmt/format.h>
 
@@ -24,7 +24,7 @@ int main(int argc, char** argv) {
   const auto member = model->structure.find_member(argv[2]);
   const auto place = corvex::evaluate(argv[3], corvex::Scope());
   if (!member || !place || !(place->quantity.dimension == corvex::dimension::length)) {
-    fmt::print(stderr, "'{}' is no member, or '{}' is no length\n", argv[2], argv[3]);
+    fmt::print(stderr, "'{}' is not a member, or '{}' is not a length\n", argv[2], argv[3]);
     return 2;
   }
   const corvex::Length at = corvex::Length::si(place->quantity.si);

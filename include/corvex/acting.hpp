@@ -57,7 +57,7 @@ struct ActingMass {
   double mass = 0;
 };
 
-// What a free member does by itself, the same all along: elongation per length, and the slope per length that its axis
+// Initial strain of a member, constant along it: elongation per length, and the curvature that its axis
 // takes in the local x–y and x–z planes (positive: it sags).
 struct ActingStrain {
   std::size_t load = 0;

@@ -26,7 +26,7 @@
 
 namespace corvex {
 
-// What a standard's own formulas give where they are approximate; the exact figures are the section's.
+// Approximate values by the formulas of a standard; the exact figures are those of the section.
 struct StandardTorsion {
   SecondMoment J;
   SectionModulus Wt;
@@ -66,7 +66,7 @@ struct SectionFigure {
   std::string table_name;  // "Iy"
   std::string what;        // "second moment, bending upright"
   Dimension dimension;
-  // In SI units; nothing where the section does not tell.
+  // In SI units; empty where the section does not define it.
   std::optional<double> (*value)(const Section&);
 };
 const std::vector<SectionFigure>& section_figures();

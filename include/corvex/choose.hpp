@@ -61,7 +61,7 @@ struct SectionChoice {
   std::size_t tried = 0, possible = 0;
 };
 
-// Refused where there is no limit, a limit cannot be checked, a section is not one of the structure's, a list is empty,
+// Refused if no limit is given, a limit cannot be checked, a section is not one of the structure's, a list is empty,
 // a material has no density, or there are more than ten million choices.
 Expected<SectionChoice, Problems> choose(const Structure& structure, const Choosing& wanted);
 

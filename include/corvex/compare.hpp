@@ -2,13 +2,13 @@
 //
 //     corvex::Structure thick = trestle;
 //     thick.replace_section("rail", corvex::SquareTube{.width = 60_mm, .wall = 6_mm});
-//     const std::vector<corvex::Candidate> both{{.name = "as it stands", .structure = trestle},
+//     const std::vector<corvex::Candidate> both{{.name = "original", .structure = trestle},
 //                                               {.name = "thick", .structure = thick}};
 //     const auto sides = corvex::compare(both);
 //     fmt::print("{:.2f}\n", sides[1].mass->si() / sides[0].mass->si());   // 1.26
 //
-// Each is solved by itself; what is told of it equals what its own solution tells, whatever the number of threads.
-// Worst figures are those of the cases and combinations that are judged. SI units.
+// Each is solved by itself; its figures equal those of its own solution, whatever the number of threads.
+// Worst figures are those of the cases and combinations that are assessed. SI units.
 //
 // Threads: `compare` uses several of its own, and may be called from several at once.
 #pragma once
@@ -28,19 +28,19 @@
 
 namespace corvex {
 
-// A figure to be shown, of one case, or of all that are judged: then the largest by size, or what `take` names.
+// A figure to be shown, of one case, or of all assessed cases: then the largest by size, or what `take` names.
 struct ShownFigure {
   Figure figure{};
   std::string load_case{};
 };
 // "moment rail max in full"
 std::string words(const ShownFigure& shown);
-// The values of figures; nothing where the section does not tell. Refused where one names what is not there.
+// The values of figures; empty where the section does not define it. Refused where a figure names something that does not exist.
 Expected<std::vector<std::optional<Quantity>>, Problems> shown_values(const Solution& solution,
                                                                       const std::vector<ShownFigure>& figures);
 
-// What the modes that a model asks for are as figures to be shown: its frequencies, and the smallest load factor of
-// all cases that are judged.
+// The modes requested by a model as figures to be shown: its frequencies, and the smallest critical load factor of
+// all assessed cases.
 std::vector<ShownFigure> figures_of(const ModesOptions& modes);
 
 struct Candidate {
@@ -69,10 +69,10 @@ struct Compared {
   LimitCheck limits{};
   Verification hand{};
   std::vector<std::optional<Quantity>> shown{};
-  // What `inspect` and `judge` find, accepted ones marked.
+  // Findings of `inspect` and `assess`; accepted ones are marked.
   Problems findings{};
 
-  // Errors and warnings that are not accepted, without those that tell what the limits say.
+  // Errors and warnings that are not accepted, without those that repeat the result of a limit.
   Problems warnings() const;
 
   // Nothing where there are none, or no results.

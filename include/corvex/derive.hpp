@@ -39,7 +39,7 @@ struct DerivationStep {
 
 // Equations that hold together, and their solution.
 struct DerivationSystem {
-  // Of the left side, which is zero: "A_x·1.2 m − B_x·0.4 m + 12 kN·m". The unknowns stand as names, the rest are uses.
+  // Of the left side, which is zero: "A_x·1.2 m − B_x·0.4 m + 12 kN·m". Unknowns appear as names, everything else as `uses`.
   struct Equation {
     WorkedFormula because{};  // "whole structure, moments about A"; empty where the system says it
     WorkedFormula left{};
@@ -70,7 +70,7 @@ struct DerivationTable {
   std::string rule{};
 };
 
-// What is cut free: its joints and members, what acts on it with its place.
+// A free body: its joints and members, and the forces on it with their places.
 struct FreeBody {
   struct Arrow {
     Vector at{}, force{}, moment{};
@@ -99,7 +99,7 @@ struct StaticCount {
   std::size_t degree = 0;
 };
 
-// What was derived, as numbers.
+// The derived results as numbers.
 struct DerivedReaction {
   PointId at;
   Reaction reaction;

@@ -23,7 +23,7 @@ struct Dimension {
   static constexpr Dimension of(double length, double mass, double time, double temperature = 0, double angle = 0) {
     return {{length, mass, time, temperature, angle}};
   }
-  // No dimension but perhaps an angle: a value that may stand where a plain number is expected.
+  // Dimensionless, or an angle: a value that is accepted where a plain number is expected.
   bool plain() const;
   // Not even an angle.
   bool none() const;
@@ -58,7 +58,7 @@ bool compatible(const Dimension& a, const Dimension& b);
 // "kg*m/s^2"; empty for a plain number.
 std::string base_units(const Dimension& d);
 
-// What a person calls it: "a length", "a force per length"; else its base units, as "m^3/s".
+// The dimension in words: "a length", "a force per length"; otherwise its base units, for example "m^3/s".
 std::string name(const Dimension& d);
 
 }  // namespace corvex

@@ -38,25 +38,25 @@ struct Selection {
   bool whole = true;
   // Tables whole and in the order of the model; else short, what governs first.
   bool all = false;
-  // The envelope alone, of all that is judged.
+  // The envelope alone, of all assessed cases.
   bool only_envelope = false;
   // Additional tables: the model as it was read, the forces at the ends of members, stress by face.
   bool model = false, ends = false, faces = false;
   Requests requests{};
 };
 
-// What is asked for by name.
+// Requested by name.
 struct Choice {
   std::vector<std::string> cases{}, members{}, points{};
   bool all = false;
-  // The envelope alone, of all that is judged.
+  // The envelope alone, of all assessed cases.
   bool only_envelope = false;
   // Additional tables: the model as it was read, the forces at the ends of members, stress by face.
   bool model = false, ends = false, faces = false;
   Requests requests{};
 };
 
-// All that is judged where nothing is named; members alone, or points alone, leave the other tables out. A name stands
+// All assessed cases if nothing is named; members alone, or points alone, omit the other tables. A name stands
 // for a whole family too. The reason where a name is not known.
 Expected<Selection, std::string> select(const Solution& solution, const Choice& choice);
 
@@ -65,13 +65,13 @@ Page solve_page(const ModelUnits& units, const Evaluation& evaluation, const Sel
 
 // How signs and places are counted in the tables.
 Words sign_rules(const Structure& structure);
-// One line for each of these cases, the most used first; before them, of several, what governs.
+// One line for each of these cases, in order of utilisation; if there are several, preceded by the governing values.
 std::vector<Words> summaries_of(const ModelUnits& units, const Solution& solution,
                                 const std::vector<std::size_t>& cases, bool all, int digits);
 // Of one case: reactions with their balance, displacements, bars, internal forces, stresses.
 std::vector<Table> tables_of_case(const ModelUnits& units, const Solution& solution, std::size_t index,
                                   const Selection& selection);
-// Of all that is judged: internal forces, stresses, displacements, reactions, each with the case that governs.
+// Over all assessed cases: internal forces, stresses, displacements, reactions, each with the case that governs.
 std::vector<Table> tables_of_envelope(const ModelUnits& units, const Solution& solution, const Selection& selection);
 
 // The model as it was read: members with lengths, sections, materials and local axes, supports, sums of loads, parts.
@@ -96,7 +96,7 @@ Table parts_table(const ModelUnits& units, const Structure& structure);
 // at first order.
 std::string analysis_words(const AnalysisOptions& analysis);
 
-// The title, and what is worth knowing before the figures.
+// The title, and notes that should be read before the figures.
 void add_head(Page& page, const ModelUnits& units, const Structure& structure, int digits);
 
 // Everything found in the model without results, with lines; what is accepted comes last.
@@ -108,7 +108,7 @@ Table findings_table(const Problems& findings);
 // The findings, then the model as it was read.
 Page inspection_page(const ModelUnits& units, const Structure& structure, const Inspection& inspection, int digits);
 
-// The results alone, of all that is judged, without a hand calculation. `all`: whole tables of every case, which the
+// The results alone, of all assessed cases, without a hand calculation. `all`: whole tables of every case, which the
 // tables for other programs are made of; else what governs first, and short.
 Page results_page(const Evaluation& evaluation, const ModelUnits& units = {}, bool all = false);
 
@@ -140,21 +140,21 @@ void add_hand(Page& page, const Verification& hand, const ModelUnits& units, std
 // "hand value differs: reaction A y in product: 1.5 kN by hand, 0.75 kN computed"
 std::string comparison_in_words(const Comparison& comparison, const ModelUnits& units);
 
-// A derivation (derive.hpp) line by line, both ways beside each other at the end. `brief`: the result of each step
+// A derivation (derive.hpp) line by line, both calculations side by side at the end. `brief`: the result of each step
 // only.
 Page derivation_page(const Derivation& derivation, const std::vector<BothWays>& both, const ModelUnits& units,
                      int digits, bool brief);
-// A table of it, its last column explained by its rule; and both ways beside each other.
+// A derivation as a table whose last column names the rule used; and derived beside computed values.
 Table derived_table(const DerivationTable& table, const ModelUnits& units, int digits);
 Table both_ways_table(const std::vector<BothWays>& both, const ModelUnits& units);
 
-// Natural frequencies and load factors of buckling: how it moves, what buckles.
+// Natural frequencies and critical load factors, with a description of each mode.
 Page modes_page(const Structure& structure, const Modes& modes, const ModelUnits& units);
 
 // Places of a member in lines, what is asked of them in columns.
 Table trace_table(const Structure& s, const MemberResult& m, const std::vector<TracePlace>& places, const ModelUnits& u,
                   const std::string& load_case);
-// Of each figure the largest and least value over the cases that are judged, and the case.
+// Of each figure the largest and least value over the assessed cases, and the governing case.
 Table trace_envelope_table(const Solution& solution, MemberId member, const std::vector<TracePlace>& places,
                            const ModelUnits& u);
 

@@ -41,7 +41,7 @@ struct MemberEnvelope {
 };
 MemberEnvelope envelope(const Solution& solution, const MemberRef& member);
 
-// Whether in some case that is judged the stress of restrained warping, which is not computed, could govern.
+// Whether in any assessed case the stress of restrained warping, which is not computed, could govern.
 bool leaves_out_warping(const Solution& solution, const MemberRef& member);
 
 // The same at one place of the member, with the stress of the section there.
@@ -51,8 +51,8 @@ struct SectionEnvelope {
 };
 SectionEnvelope envelope_at(const Solution& solution, const MemberRef& member, Length place, Side side = Side::after);
 
-// Of the cases that are judged the one that comes nearest to the strength of a material; where no strength is known,
-// the one with the largest stress, and where there is no stress the one that moves most. Of equal ones the first. Of
+// Of the assessed cases, the one that comes nearest to the strength of a material; where no strength is known,
+// the one with the largest stress, and where there is no stress the one with the largest displacement. Of equal ones the first. Of
 // one member, or of all.
 std::size_t governing_case(const Solution& solution);
 std::size_t governing_case(const Solution& solution, const MemberRef& member);

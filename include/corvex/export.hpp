@@ -35,10 +35,10 @@ struct JsonOptions {
   // Evenly spaced places a member, ends included; none if 0.
   int places = 0;
   ModelUnits units{};  // for the formulas with their numbers put in
-  // What produced the results, as "corvex 0.1.0, trestle.yaml, 2026-11-27 17:40"; nothing where it is empty.
+  // Origin of the results, for example "corvex 0.1.0, trestle.yaml, 2026-11-27 17:40"; not written if empty.
   std::string record{};
 };
-// What was found in a model, with the resultants of its loads: {"format": "corvex-findings", …}. SI units.
+// Findings of a model, with the resultants of its loads: {"format": "corvex-findings", …}. SI units.
 std::string findings_json(const Structure& structure, const Inspection& inspection);
 // {"format": "corvex-comparison", …}. SI units.
 std::string comparison_json(const std::vector<Compared>& all, const std::vector<ShownFigure>& show);
@@ -59,7 +59,7 @@ std::string trace_json(const Solution& solution, const MemberResult& member, con
 // The envelope of one member at some places: of each figure `max` and `min`, each with the case that governs.
 std::string trace_json(const Solution& solution, const MemberRef& member, const std::vector<TracePlace>& places);
 
-// The derivation with every step as text and as numbers in SI units; `both` beside it.
+// The derivation with every step as text and as numbers in SI units; `both` compares it with the solution.
 std::string derivation_json(const Derivation& derivation, const std::vector<BothWays>& both, const ModelUnits& units,
                             int digits = 5);
 
@@ -72,7 +72,7 @@ std::string catalogue_json(const std::vector<Profile>& profiles, const Catalogue
 std::string catalogue_csv(const std::vector<Profile>& profiles, const CatalogueFormat& format = {}, int digits = 0);
 std::string materials_json(const std::vector<Material>& materials);
 std::string materials_csv(const std::vector<Material>& materials);
-// What there is: the series of profiles, and these materials.
+// The available series of profiles, and these materials.
 std::string contents_json(const std::vector<Material>& materials);
 
 }  // namespace corvex

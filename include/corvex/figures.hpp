@@ -19,7 +19,7 @@ namespace corvex {
 
 struct MemberFigure {
   enum class Kind { force, moment, movement, rotation };
-  // What a member must have for the figure to exist.
+  // Condition that a member must satisfy for the figure to exist.
   enum class Needs { nothing, space, beam_in_space, bending_about_y, bending_about_z, beam_about_y, beam_about_z };
 
   const char* name;    // in results and in C++: "moment_z"
@@ -33,7 +33,7 @@ struct MemberFigure {
   Range SectionEnvelope::*envelope_at = nullptr;      // at one place
 
   Dimension dimension() const;
-  // In a plane structure there is no torsion; a link has an axial force only.
+  // A plane structure has no torsion; a link has an axial force only.
   bool exists_in(const Structure& structure, const MemberRef& member) const;
 };
 

@@ -36,7 +36,7 @@
 
 namespace corvex {
 
-// What stands at the head of a report, as written; what is not given is empty.
+// Head of a report, as written; fields that are not given are empty.
 struct DocumentHead {
   std::string project{}, number{}, author{}, checked{}, revision{}, date{};
 };
@@ -51,13 +51,13 @@ struct Model {
   HandCalculation hand{};
   Limits limits{};
   std::vector<Acceptance> acceptances{};
-  // What sections may be chosen from.
+  // Sections to choose from.
   std::vector<ChoiceGroup> choose{};
-  // What comparisons show besides.
+  // Further figures that comparisons show.
   std::vector<ShownFigure> show{};
   std::vector<Sweep> sweeps{};
   DocumentHead document{};
-  // What `modes` of the file asks for; nothing where it has none.
+  // Modes requested by `modes` in the file; empty if it has none.
   ModesOptions modes{};
 
   // Fills in the lines of problems that `solve` finds in this model.
@@ -71,11 +71,11 @@ struct Model {
   std::vector<std::vector<std::size_t>> load_entries{};
   // For each expectation the entry of the file that it came from.
   std::vector<std::size_t> hand_entries{};
-  // Likewise for each limit.
+  // The same for each limit.
   std::vector<std::size_t> limit_entries{};
-  // Where "point NAME" and "member NAME" stand in CSV tables.
+  // Places of "point NAME" and "member NAME" in CSV tables.
   std::map<std::string, Place> table_places{};
-  // What is worth knowing about the file itself.
+  // Notes about the file itself.
   Problems notes{};
 };
 
@@ -93,9 +93,9 @@ struct Overrides {
   // Values by JSON Pointer (RFC 6901), written as in the file: {"/sections/leg", "SHS 80x80x4"}. Applied after the
   // variant, in order.
   std::vector<std::pair<std::string, std::string>> set{};
-  // Figures to show besides those of the file's `show`, in the words of `expect`: "moment: rail, take: max".
+  // Figures to show in addition to those of the file's `show`, in the words of `expect`: "moment: rail, take: max".
   std::vector<std::string> show{};
-  // CSV tables are read from beside the model or below it, and from these folders.
+  // CSV tables are read from the folder of the model, its subfolders, and from these folders.
   std::vector<std::string> table_folders{};
   OverrideNames names{};
 };

@@ -20,7 +20,7 @@ namespace corvex {
 struct FindingKind {
   const char* name;  // "unjoined-point"
   Problem::Severity severity;
-  bool of_results;      // found by `judge`, not by `inspect`
+  bool of_results;      // found by `assess`, not by `inspect`
   const char* meaning;  // a short sentence
 };
 // In the order in which docs/findings.md lists them.
@@ -50,7 +50,7 @@ struct PartsOfOneKind {
 // Empty where `validate` finds errors.
 std::vector<PartsOfOneKind> parts_list(const Structure& structure);
 
-// A finding that is meant as it stands.
+// An accepted finding: intended by the author of the model.
 struct Acceptance {
   std::string finding;          // its identifier
   std::vector<std::string> on;  // objects that it must be about; all findings of that kind if empty

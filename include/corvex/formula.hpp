@@ -38,7 +38,7 @@ struct Evaluated {
   // radians, where degrees may have been meant. Else 0.
   double plain_turn = 0;
 
-  // What was noted of a part of the formula holds for the whole.
+  // A note on a part of the formula applies to the whole.
   void adopt_marks(const Evaluated& part) {
     percent |= part.percent;
     units |= part.units;
@@ -108,7 +108,7 @@ class Definitions : public Names {
   bool gives_hints() const override { return hints_++ < 25; }
   std::vector<std::string> figures() const override;
   Expected<Evaluated, FormulaError> figure(std::string_view word, std::string_view of) const override;
-  // What is wrong with a definition itself; nothing where it only uses one that is wrong. A formula that uses
+  // Error in a definition itself; empty if it only uses another that is wrong. A formula that uses
   // a wrong one gets an error with an empty text, since the mistake is reported once, at the definition.
   std::optional<FormulaError> own_error(std::string_view name) const;
 

@@ -1,6 +1,6 @@
 // Corvex: hand calculations compared with computed values.
 //
-// What the engineer worked out on paper stands as formulas with units; `verify` evaluates them and holds each
+// Hand calculations are given as formulas with units; `verify` evaluates them and compares each
 // against the figure that it speaks of.
 //
 //     const corvex::HandCalculation hand{
@@ -11,7 +11,7 @@
 //     for (const corvex::Comparison& c : verified->comparisons)
 //       fmt::print("{}: {:.0f} N\n", c.what, c.computed.in(corvex::units::N));   // reaction A y: 2560 N
 //
-// Besides the names of `let`, a formula may ask for E(S235), G, density, yield, expansion of a material or of
+// In addition to the names of `let`, a formula may ask for E(S235), G, density, yield, expansion of a material or of
 // a member's material; A, Ay, Az, Iy, Iz, J, Wy, Wz of a section or of a member's section; length of a member.
 // Signs are those of solution.hpp and diagram.hpp; `size` has none. Formulas are evaluated in double precision; a
 // comparison adds no error of its own.
@@ -48,7 +48,7 @@ struct HandFormula {
 // without a sign.
 enum class Take { extreme, size, max, min, start, end };
 
-// What is compared. `of` is a point, a member, or the number of a mode.
+// The compared figure. `of` is a point, a member, or the number of a mode.
 struct Figure {
   enum class Kind {
     reaction,      // of a point
@@ -61,7 +61,7 @@ struct Figure {
     moment_y,
     moment_z,  // along a member
     deflection_y,
-    deflection_z,  // movement of a member in its own axes
+    deflection_z,  // displacement of a member in its local axes
     sag,           // distance of a member from its chord
     stress,        // normal stress in a member
     safety,        // of a member: its strength over the worst von Mises stress
@@ -124,7 +124,7 @@ struct Comparison {
   bool absolute = false;
   bool agrees = false;
   std::string note;
-  std::string remark;  // what may explain a difference
+  std::string remark;  // possible explanation of a difference
 };
 
 // A value of `let`.
@@ -140,7 +140,7 @@ struct Verification {
   bool all_agree() const;
 };
 
-// What is wrong with a hand calculation, without solving.
+// Errors in a hand calculation, found without solving.
 Problems check(const Structure& structure, const HandCalculation& hand);
 
 // The comparisons, or what is wrong with the hand calculation. The solution must be ok.
@@ -171,7 +171,7 @@ struct FigureKind {
   enum class Of { point, member, total, mode } of;
 };
 const std::vector<FigureKind>& figure_kinds();
-// What the values of a figure are.
+// Dimension of the values of a figure.
 Dimension figure_dimension(const Figure& figure);
 
 }  // namespace corvex

@@ -1,6 +1,6 @@
 // Corvex: limits, and whether they are met.
 //
-// Each limit is held against the combinations of a structure, or its load cases where it has none, and reports the
+// Each limit is evaluated for the combinations of a structure, or its load cases where it has none, and reports the
 // worst of them for every member, stretch or point that it is about.
 //
 //     const corvex::Limits limits{{.kind = corvex::Limit::Kind::safety, .required = 1.5},
@@ -38,7 +38,7 @@
 
 namespace corvex {
 
-// What a limit asks for: a plain number, or a quantity. A limit of a movement with a plain number is refused.
+// The value required by a limit: a plain number, or a quantity. A limit of a movement with a plain number is refused.
 class Required {
  public:
   Required() = default;
@@ -75,7 +75,7 @@ struct Limit {
   std::optional<Figure> figure{};
   bool at_least = false;
   std::pair<std::string, std::string> range_of{};  // the two cases of a range
-  std::vector<std::string> cases{};                // load cases and combinations: those that are judged if empty
+  std::vector<std::string> cases{};                // load cases and combinations: all assessed ones if empty
 };
 using Limits = std::vector<Limit>;
 
@@ -91,14 +91,14 @@ struct Verdict {
   std::optional<Quantity> band_end{};
   bool at_least = false;  // the value is to be at least what is required, else at most
   std::string what{};     // the limit in words: "safety", "stress rail at 1.2 m"
-  // What could not be evaluated is not met either.
+  // A limit that could not be evaluated is not met either.
   enum class State { met, exceeded, not_checked };
   State state = State::not_checked;
   std::optional<Length> at{};  // along the member
   std::string note{};          // why a value is not known; what governs
 };
 
-// Required over value, or value over required: beyond 1 it is exceeded. 0 where there is no value.
+// Utilisation: required over value, or value over required: beyond 1 it is exceeded. 0 where there is no value.
 double utilisation(const Verdict& verdict);
 // Of the model file: "safety"; "figure" and "range" have no word of their own.
 const char* words(Limit::Kind kind);

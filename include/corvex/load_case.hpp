@@ -40,7 +40,7 @@ struct Id {
   std::uint32_t structure = 0;  // the mark of the structure that made it; 0: any
 
   constexpr Id() = default;
-  // A letter is no number: the ends of texts would pass for ids.
+  // A letter is not a number: pointers to the end of a text would be accepted as ids.
   template <std::integral Number>
   requires(!std::same_as<Number, char> && !std::same_as<Number, bool>) explicit constexpr Id(Number number,
                                                                                              std::uint32_t of = 0)
@@ -123,7 +123,7 @@ struct Settlement {
 
 // In which axes a load on a member is given.
 enum class LoadAxes { global, member };
-// What a line load is counted per: length of member, or length of its ground plan (snow on a rafter).
+// Reference length of a line load: length of the member, or its horizontal projection (snow on a rafter).
 enum class Per { length, plan };
 struct LineOptions {
   std::optional<Length> from{}, to{};  // the member's ends if not given
@@ -134,11 +134,11 @@ struct LineOptions {
 // The place of a member's section through which a load acts. Forces across the member through its shear centre only
 // bend it, as textbooks assume; through any other place they twist it too, by their lever about the shear centre.
 // Forces along the member act at its centroid, or where a place is given there, with their lever about the centroid. In
-// a plane structure the section is held against twisting.
+// a plane structure the section is restrained against twisting.
 struct Through {
   enum class Place { shear_centre, centroid, at };
   Place place = Place::shear_centre;
-  Length y{}, z{};  // of Place::at: from the centroid, in the member's own axes
+  Length y{}, z{};  // of Place::at: from the centroid, in the member's local axes
 
   static Through shear_centre() { return {}; }
   static Through centroid() { return {Place::centroid, {}, {}}; }
@@ -146,7 +146,7 @@ struct Through {
   bool operator==(const Through&) const = default;
 };
 
-// What the calls below record. SI units; global axes, or the member's own.
+// Records of the calls below. SI units; global axes, or local axes of the member.
 // `through`: as the analysis says where it is not given.
 struct PointLoad {
   PointId at;
@@ -252,7 +252,7 @@ class LoadCalls {
   Self& shorten(MemberId member, Length by);
   // A support that moves, in directions that it holds or where it has a spring.
   Self& settle(PointId point, const Settlement& settlement);
-  // Own weight of all members and of masses on points: standard gravity downwards, or any acceleration.
+  // Self-weight of all members and of masses on points: standard gravity downwards, or any acceleration.
   Self& gravity();
   Self& gravity(const Acceleration& acceleration);
   // The place of the section through which the load just added acts. No effect on heat, lack of fit and settlements.
@@ -290,7 +290,7 @@ class LoadCase : public LoadCalls<LoadCase> {
 struct LoadCases;
 
 // Adds loads to a case of a structure (Structure::load_case, loads_of). It follows a structure that is
-// moved, and finds its case by name in one that is assigned to. Where the structure is no longer there every call
+// moved, and finds its case by name in one that is assigned to. If the structure no longer exists, every call
 // throws std::logic_error; where it has no such case, std::out_of_range.
 class LoadsOf : public LoadCalls<LoadsOf> {
  public:

@@ -20,7 +20,7 @@
 
 namespace corvex {
 
-// Yield and tensile strength of what is no thicker than this.
+// Yield and tensile strength up to this thickness.
 struct Strength {
   Length up_to{};
   std::optional<Stress> yield{}, tensile{};
@@ -46,13 +46,13 @@ struct Material {
   // thickness.
   std::vector<Strength> by_thickness{};
   std::string source{};
-  // What else must be known: strength beside welds, grain, brittleness.
+  // Further remarks: strength in heat-affected zones, grain, brittleness.
   std::string note{};
 
   Stress shear_modulus() const { return G ? *G : E / (2 * (1 + poisson)); }
   // The yield strength of a wall of this thickness; nothing where the standard has none so thick.
   std::optional<Stress> yield_at(Length thickness) const;
-  // What safety is counted against, if anything is known; for the thinnest walls, or for one of this thickness.
+  // Strength for the safety factor, if known; for the thinnest walls, or for one of this thickness.
   std::optional<Stress> strength() const { return allowable ? allowable : yield; }
   std::optional<Stress> strength(Length thickness) const { return allowable ? allowable : yield_at(thickness); }
   bool operator==(const Material&) const = default;

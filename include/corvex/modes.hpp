@@ -1,4 +1,4 @@
-// Corvex: natural frequencies and load factors of buckling, with their shapes.
+// Corvex: natural frequencies and critical load factors, with their mode shapes.
 //
 // Members are exact to rounding in both: their inner shapes are polynomials of as high a degree as the wanted modes
 // need, and no figure changes by points in between (docs/theory.md, "Buckling and vibration"). Modes are counted by the
@@ -35,7 +35,7 @@ struct ModesOptions {
   std::size_t vibration = 0;
   // With the axial forces of this load case or combination; without any if empty.
   std::string under{};
-  // So many load factors of these load cases and combinations.
+  // Number of critical load factors for each of these load cases and combinations.
   std::vector<std::pair<std::string, std::size_t>> buckling{};
 };
 
@@ -43,7 +43,7 @@ struct VibrationMode {
   Frequency frequency{};
   // Free structures move as a whole, or in part, without anything resisting: frequency 0.
   bool is_free = false;
-  // What of the whole mass moves with it along each axis, in a movement of all supports (from 0 to 1).
+  // Effective modal mass along each axis as a share of the total mass (0 to 1).
   double mass_share_x = 0, mass_share_y = 0, mass_share_z = 0;
   ModeShape shape{};
 
@@ -54,7 +54,7 @@ struct VibrationMode {
   }
 };
 
-// A pressed member in a mode of buckling: its force then, and the length of the hinged column that buckles at it.
+// A member in compression in a buckling mode: its critical force, and the length of the pinned column that buckles at that force.
 struct BuckledMember {
   MemberId member;
   ForceSize critical_force{};  // compression, positive
@@ -72,7 +72,7 @@ struct BucklingMode {
 };
 struct CaseBuckling {
   std::string load_case;
-  // The least first; fewer than asked for where nothing else is pressed.
+  // In ascending order; fewer than requested if no further mode exists.
   std::vector<BucklingMode> modes{};
   // Some movement has no stiffness without the members that act one way only and have no force: no load factor.
   bool is_mechanism = false;
@@ -85,7 +85,7 @@ struct CaseBuckling {
 
   // The lowest factor of all of these; nothing where nothing buckles.
   std::optional<double> lowest() const;
-  // What buckles then: "lateral torsional buckling of 'beam' between 'A' and 'B' (estimated)".
+  // Description of the mode: "lateral torsional buckling of 'beam' between 'A' and 'B' (estimated)".
   std::string governing(const Structure& structure) const;
 };
 

@@ -46,7 +46,7 @@ struct Column {
   std::string head{}, unit{};
   Kind kind = Kind::number;
   For use = For::all;
-  std::string data_head{};   // its name in data, where the heading does not stand for itself
+  std::string data_head{};   // name of the column in data files if it differs from the heading
   bool unit_of_row = false;  // numbers in the unit of their row
   bool label = false;        // repeated where a table is broken into parts that fit a narrow terminal
   bool tied = false;         // stays with the column before it
@@ -84,7 +84,7 @@ struct Table {
   void say_beneath(std::string words) { beneath.emplace_back(rows.size() - 1, std::move(words)); }
 };
 
-// What a person reads in a cell.
+// Text of a cell as displayed.
 std::string shown(const Column& column, const Cell& cell, int digits);
 
 // A table for other programs: numbers as numbers, the unit in the heading.

@@ -7,7 +7,7 @@
 //     const auto svg = corvex::draw(solution, options, corvex::ImageFormat::svg);
 //     fmt::print("{}\n", svg ? svg->substr(0, 4) : svg.error().text);   // <svg
 //
-// Sides: N, V and T of either sign stand on the member's +y (or +z) side where they are positive; bending moments stand
+// Sides: N, V and T of either sign are drawn on the member's +y (or +z) side if positive; bending moments are drawn
 // on the side that they pull, unless the other one is asked for. Pixels count as 1/96 inch in PDF. Letters are those of
 // DejaVu Sans: a problem where it is not installed.
 #pragma once
@@ -48,7 +48,7 @@ enum class ImageFormat { svg, png, pdf, gif };
 
 struct PictureOptions {
   PictureOf of = PictureOf::structure;
-  // A load case or combination; if empty the one that governs. `envelope` is that of all that are judged, where no case
+  // A load case or combination; if empty the one that governs. `envelope` is that of all assessed cases, where no case
   // has this name: of N, V, M and T both lines, of stress and use the worst.
   std::string load_case{};
   // Plane structures have the front view, those in space the one from a corner, if not given.
@@ -56,7 +56,7 @@ struct PictureOptions {
   // Movements are drawn so many times; found from the size of the picture if not given.
   std::optional<double> scale{};
   double width = 1280, height = 800;
-  // Letters and symbols so many times as large as usual, from 0.5 to 4.
+  // Magnification of letters and symbols, 0.5 to 4.
   double letters = 1;
   // Only these members; all if empty. Sections and sheets are of the first.
   std::vector<MemberRef> only{};
@@ -66,15 +66,15 @@ struct PictureOptions {
   bool dimensions = false, real_width = false;
   // Of structures: what acts in the case.
   bool loads = true;
-  // Bending moments stand on the side that they pull; else on the side that they press.
+  // Bending moments are drawn on the tension side, otherwise on the compression side.
   bool moments_on_pulled_side = true;
   // Of vibration and buckling: which mode, from 1 on.
   std::size_t mode = 1;
   // With the structure's title and what is shown at the head; not where a document says it.
   bool titled = true;
-  // Deformed shapes and those of modes swing: in SVG and GIF, which is always moving.
+  // Deformed shapes and mode shapes are animated, in SVG; GIF is always animated.
   bool moving = false;
-  // What was found in the model (findings.hpp): errors, warnings and crossings are marked in pictures of the
+  // Findings of the model (findings.hpp): errors, warnings and crossings are marked in pictures of the
   // structure.
   Problems findings{};
   // Of figures that are written.
@@ -96,8 +96,8 @@ struct PictureSide {
   std::string name{};
   Solution solution;
 };
-// In one picture upon each other: deformed shapes, or diagrams of N, V, M or T, told apart by colour, dashes and marks;
-// or each in a picture of its own beside the others, all at one scale. Of the first one the case is taken that is shown
+// Overlaid in one picture: deformed shapes, or diagrams of N, V, M or T, told apart by colour, dashes and marks;
+// or side by side, each in a picture of its own, all at one scale. Of the first one the case is taken that is shown
 // in all, and the names of the members of `only`. At most twelve.
 enum class Together { overlaid, side_by_side };
 Expected<std::string, Problem> draw(const std::vector<PictureSide>& sides, Together together,

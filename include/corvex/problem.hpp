@@ -53,7 +53,7 @@ struct Problem {
   Severity severity = Severity::error;
   std::size_t offset = 0;  // in the text of the key, where that is a formula
 
-  // Of a finding (findings.hpp): its identifier, what it is about besides the subject, what to do, and the reason for
+  // For a finding (findings.hpp): its identifier, further objects that it concerns, the remedy, and the reason for
   // which it was accepted.
   std::string finding{};
   std::vector<Subject> others{};

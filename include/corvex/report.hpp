@@ -6,7 +6,7 @@
 //     fmt::print("{}\n", report ? report->text.substr(0, 15) : report.error().text);   // <!DOCTYPE html>
 //
 // HTML is one file with its pictures, formulas as MathML; it needs no network. PDF is A4 with contents, page numbers
-// and links. Markdown names its pictures, which are SVG files beside it. The same input gives the same bytes. May be
+// and links. Markdown names its pictures, which are SVG files in the same folder. The same input gives the same bytes. May be
 // called from several threads at once. Letters are those of DejaVu Sans: a problem where it is not installed.
 #pragma once
 
@@ -51,14 +51,14 @@ struct ReportOptions {
   // The names of chapters; if empty, all that have something to say.
   std::vector<std::string> parts{};
   int digits = 4;
-  // Results of every case that is judged, and every row of every table; if not, of more than three cases their envelope
+  // Results of every assessed case, and every row of every table; if not, of more than three cases their envelope
   // and the one that governs, and of large models what is used most.
   bool all = false;
   // For the chapter of variants (compare.hpp); none if empty.
   std::vector<Compared> variants{};
   // Said beneath the title: "variant heavy, wall = 4 mm".
   std::string changes{};
-  // What the report is called in the names of the pictures of Markdown: "trestle" gives "trestle-structure.svg".
+  // Base name of the pictures of a Markdown report: "trestle" gives "trestle-structure.svg".
   std::string name = "report";
 };
 
@@ -80,7 +80,7 @@ struct DerivationOptions {
   bool brief = false;  // the result of each step only
 };
 // A derivation (derive.hpp) as a document, typeset, with the bodies that are cut free drawn: HTML or PDF; `both`: both
-// ways beside each other at its end. The reason where there is no font.
+// calculations side by side at its end. An error if no font is found.
 Expected<std::string, Problem> derivation_document(const Model& model, const Derivation& derivation,
                                                    const std::vector<BothWays>& both, const DerivationOptions& options,
                                                    ReportFormat format);

@@ -29,7 +29,7 @@
 
 namespace corvex {
 
-// Every dimension has an initialiser, so that naming only some of them is no warning under -Wextra. A radius of zero is
+// Every dimension has an initialiser, so that naming only some of them causes no warning under -Wextra. A radius of zero is
 // a sharp corner.
 struct SquareTube {
   Length width{}, wall{};
@@ -68,7 +68,7 @@ struct AngleProfile {
 struct Tee {
   Length height{}, width{}, web{}, flange{}, root{};
 };
-// Any outline, its points in either sense of turning, anywhere: the section stands on its own centroid.
+// Any outline, its points in either sense of turning, anywhere: it is moved to its centroid.
 struct Outline {
   struct Point {
     Length z{}, y{};
@@ -88,7 +88,7 @@ struct GivenProperties {
 using Shape = std::variant<SquareTube, RectangularTube, RoundTube, RoundBar, RectangularBar, IProfile, Channel,
                            AngleProfile, Tee, Outline, GivenProperties>;
 
-// What follows from the outline by integration alone, known at once. Zero where not known.
+// Properties obtained from the outline by integration, available at once. Zero if not known.
 struct AreaProperties {
   Area A;
   SecondMoment Iy, Iz, Iyz;
@@ -108,12 +108,12 @@ struct SectionProperties {
   // Exactly zero for sections that are symmetric about y or z.
   SecondMoment Iyz;
   // Principal second moments, the larger one first: I1 = ∫u² dA along the axis u that lies at `principal` from y
-  // towards z; shear areas for forces along u and square to it.
+  // towards z; shear areas for forces along u and perpendicular to it.
   SecondMoment I1, I2;
   Angle principal;
   Area A1, A2;
   // In principal axes a force along one of them shears the other direction too: gamma_u = Vu/(G A1) + Vv/(G A12). Zero
-  // where there is no such coupling, as in every section with an axis of symmetry.
+  // if this coupling is zero, as in every section with an axis of symmetry.
   Area A12;
   // The shear centre, from the centroid.
   Length shear_centre_y, shear_centre_z;
@@ -144,7 +144,7 @@ struct StressPoint {
   double held_vy = 0, held_vz = 0;
 };
 
-// What is known of the stress in a section.
+// How far the stress in a section is known.
 struct StressMap {
   enum class Kind {
     field,    // normal and shear stress everywhere
@@ -160,7 +160,7 @@ struct StressMap {
   bool leaves_out_notches = false;
 };
 
-// What is wrong with a shape's dimensions: which one, and why. Empty if the shape can exist.
+// Error in the dimensions of a shape: which one, and why. Empty if the shape can exist.
 struct ShapeFault {
   std::string dimension;  // the key of the model file: "wall", "diameter", …
   std::string text;
@@ -174,7 +174,7 @@ struct Worked;
 [[gnu::visibility("hidden")]] const Worked& worked(const Section& section);
 }  // namespace section
 
-// A shape with what it is worth. What takes time is worked out when it is first asked for, once for all sections of the
+// A shape with its properties. Expensive ones are computed when first requested, once for all sections of the
 // same shape; a section may be read from several threads at once.
 class Section {
  public:
@@ -189,7 +189,7 @@ class Section {
 
   const Shape& shape() const&;
   Shape shape() && { return static_cast<const Section&>(*this).shape(); }
-  // What material standards go by: the wall, the thickest flange, the diameter or lesser side of a bar; of an outline
+  // Thickness that determines the strength in material standards: the wall, the thickest flange, the diameter or lesser side of a bar; of an outline
   // the largest circle that fits into it. Zero for given properties.
   Length thickness() const;
   // Zero if the shape cannot exist, as are all properties.

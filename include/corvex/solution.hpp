@@ -81,7 +81,7 @@ struct SectionState {
   MomentSize torsion, moment_y, moment_z;
   Length deflection_y, deflection_z;    // in the member's axes
   Length x, y, z;                       // the same movement in global axes
-  Angle twist, rotation_y, rotation_z;  // of the section about the member's own x, y and z, right-handed
+  Angle twist, rotation_y, rotation_z;  // of the section about the member's local x, y and z, right-handed
 };
 
 // The internal forces just before or after one of a member's points.
@@ -130,13 +130,13 @@ class MemberResult {
   const Member& member() const&;
   Member member() && { return static_cast<const MemberResult&>(*this).member(); }
   Length length() const;
-  // What safety is counted against: the allowable stress, or the yield strength for the thickness of the section's
+  // Strength for the safety factor: the allowable stress, or the yield strength for the thickness of the section's
   // wall.
   std::optional<Stress> strength() const;
   // The member acts one way only and in this case does not act.
   bool is_slack() const;
 
-  // Internal forces along the member, in N and N·m, in its own axes: N positive in tension; of Vy, Vz, T, My and Mz the
+  // Internal forces along the member, in N and N·m, in its local axes: N positive in tension; of Vy, Vz, T, My and Mz the
   // positive section's face sees the positive direction (docs/signs.md).
   ForceDiagram axial() const;
   ForceDiagram shear_y() const;
@@ -144,11 +144,11 @@ class MemberResult {
   MomentDiagram torsion() const;
   MomentDiagram moment_y() const;
   MomentDiagram moment_z() const;
-  // Movement of the axis in the member's own axes.
+  // Displacement of the axis in the member's local axes.
   LengthDiagram deflection_x() const;
   LengthDiagram deflection_y() const;
   LengthDiagram deflection_z() const;
-  // Rotation of the section about the member's own y and z, right-handed; shear strain is no part of it.
+  // Rotation of the section about the member's local y and z, right-handed, without shear strain.
   AngleDiagram rotation_y() const;
   AngleDiagram rotation_z() const;
 
@@ -166,13 +166,13 @@ class MemberResult {
   Stretch governing_stretch() const;
   // The deflection of that reading.
   Extreme sag() const { return governing_stretch().sag; }
-  // The same at one place, of the worst reading that covers it. A place beside the member throws std::out_of_range.
+  // The same at one place, of the worst reading that covers it. A place outside the member throws std::out_of_range.
   Length sag_at(Length place) const;
   // The difference of the displacements across the member between two of its points where it is joined, supported or
   // ends, over their distance: the largest, with its points. For columns, the drift between storeys and as a whole.
   Stretch drift() const;
-  // The largest distance from the chord between two moved places of the member, square to it and unsigned. Places
-  // beside the member throw std::out_of_range, and others than one before the other std::invalid_argument.
+  // The largest distance from the chord between two moved places of the member, perpendicular to it and unsigned. Places
+  // outside the member throw std::out_of_range, and others than one before the other std::invalid_argument.
   Extreme sag_between(Length from, Length to) const;
 
   SectionState at(Length place, Side side = Side::after) const;
@@ -183,17 +183,17 @@ class MemberResult {
   // The largest movement of the axis, with its place.
   Extreme movement() const;
 
-  // Normal stress: worst tension and worst compression. Nothing where the section does not tell (a
+  // Normal stress: worst tension and worst compression. Empty if the section does not define it (a
   // `properties` section without moduli).
   std::optional<StressExtreme> max_stress() const;
   std::optional<StressExtreme> min_stress() const;
   // The same across the section at one place.
   std::optional<StressExtreme> max_stress_at(Length place, Side side = Side::after) const;
   std::optional<StressExtreme> min_stress_at(Length place, Side side = Side::after) const;
-  // Normal stress at one place of the section, y and z from its centroid. Nothing where the section does not tell.
+  // Normal stress at one place of the section, y and z from its centroid. Empty if the section does not define it.
   std::optional<Stress> normal_stress_at(Length place, Length y, Length z, Side side = Side::after) const;
   // Whether the stress of restrained warping, which is not computed, could govern: in an open section that is twisted,
-  // where the warping stress of a member held against warping at one end exceeds 5 % of the worst von Mises stress. It
+  // where the warping stress of a member with warping restrained at one end exceeds 5 % of the worst von Mises stress. It
   // is not counted where warping dies away within the section's own depth, as in tubes and solid sections.
   bool leaves_out_warping() const;
   // From normal stress and the shear of Vy, Vz and T, at the worst place of the whole section. Nothing where a part of
@@ -204,10 +204,10 @@ class MemberResult {
   std::optional<StressExtreme> max_shear_stress() const;
   std::optional<StressExtreme> max_shear_stress_at(Length place, Side side = Side::after) const;
   // Largest and least normal stress along one fibre of the member, y and z from the centroid of its section. Nothing
-  // where the section does not tell.
+  // if the section does not define it.
   std::optional<std::pair<StressExtreme, StressExtreme>> normal_stress_along(Length y, Length z) const;
   // The material's allowable stress or yield strength over the worst von Mises stress. Nothing where either
-  // is not known, or where there is no stress.
+  // is not known, or if the stress is zero.
   std::optional<double> safety() const;
   // The same against a stress that was found already.
   std::optional<double> safety_against(Stress von_mises) const;
@@ -232,7 +232,7 @@ class CaseResult {
   std::string name() && { return static_cast<const CaseResult&>(*this).name(); }
   MemberResult operator[](std::string_view member) const;
   MemberResult operator[](MemberId member) const;
-  MemberResult operator[](std::nullptr_t) const = delete;  // 0 is no name
+  MemberResult operator[](std::nullptr_t) const = delete;  // 0 is not a name
   Displacement displacement(PointId point) const;
   Displacement displacement(std::string_view point) const;
   Displacement displacement(std::nullptr_t) const = delete;
@@ -247,10 +247,10 @@ class CaseResult {
   Reaction reaction(std::nullptr_t) const = delete;
   Balance balance() const;
   // How many decimal digits of the movements are correct, from 0 to 15, relative to the largest of them. An estimate
-  // from what the equations still lack and what rounding may hide (Higham, Accuracy and Stability of Numerical
+  // from the residual of the equations and the rounding error of that residual (Higham, Accuracy and Stability of Numerical
   // Algorithms, 7.1). On the closed forms of docs/trust.md never too many, and at most three too few.
   int digits() const;
-  // Computed for all judged cases when it is first asked for; nothing of a case that is not judged.
+  // Computed for all assessed cases when first requested; empty for a case that is not assessed.
   std::optional<CriticalLoad> critical_load() const;
   // Of large displacements, the last with all of the load; else none.
   std::vector<LoadStep> steps() const;
@@ -271,7 +271,7 @@ class [[nodiscard]] Solution {
   // Why the structure was refused; empty if it was solved. A refused solution has its structure, no cases and no notes.
   const Problems& problems() const& { return problems_; }
   Problems problems() && { return std::move(problems_); }
-  // What is worth knowing about a structure that was solved.
+  // Notes on a structure that was solved.
   const Problems& notes() const&;
   Problems notes() && { return static_cast<const Solution&>(*this).notes(); }
   const Structure& structure() const&;
@@ -285,7 +285,7 @@ class [[nodiscard]] Solution {
   std::vector<std::size_t> judged() const;
   // The case of which this is another direction of the imperfection; else itself.
   std::size_t base_of(std::size_t index) const;
-  // Throw std::out_of_range where there is no such case.
+  // Throw std::out_of_range if no case has this name.
   CaseResult operator[](std::size_t index) const;
   CaseResult operator[](std::string_view load_case) const;
 

@@ -4,7 +4,7 @@
 // Space structures have z up unless y is asked for. A member through several points is one piece, joined to
 // the others at every point that it names; members that only cross are not joined.
 //
-// Building never fails: what is wrong (a name used twice, a wall thicker than its tube, a load beside its
+// Building never fails: errors (a name used twice, a wall thicker than its tube, a load outside its
 // member) is collected by `validate` and refused by `solve`, each with where it is.
 //
 //     corvex::Structure beam = corvex::Structure::plane("walkway beam");
@@ -47,9 +47,9 @@ enum class MemberKind { beam, link };
 enum class Hinge { none, start, end, both };
 // The freedoms of a point: translations and rotations along and about the global axes.
 enum class Freedom { x, y, z, rx, ry, rz };
-// What one end of a member passes on to its point, in the member's own axes.
+// Components that one end of a member transfers to its point, in the member's local axes.
 enum class Component { axial, shear_y, shear_z, torsion, moment_y, moment_z };
-// Members that act one way only: ties and ropes, props and struts that merely bear. The other way they are slack.
+// Members that act one way only: ties and ropes, props and struts. In the other direction they are slack.
 enum class Acts { always, tension, compression };
 
 // Stiffness of springs along and about the global axes; zero: no spring there.
@@ -58,7 +58,7 @@ struct Springs {
   TurningStiffness rx{}, ry{}, rz{};
 };
 
-// What holds a point: any freedoms, directions of its own, springs.
+// Support of a point: any degrees of freedom, inclined directions, springs.
 //
 //     const auto incline = corvex::Support().along({-0.6, 0.8, 0});
 //     const auto rail = corvex::Support::hold({corvex::Freedom::x}).spring({.y = 500_N_per_mm});
@@ -75,7 +75,7 @@ class Support {
   static Support roller();
   static Support hold(std::initializer_list<Freedom> freedoms);
   static Support hold(const std::vector<Freedom>& freedoms);
-  // The same and besides: movement along a direction held (its length does not matter), springs.
+  // In addition: displacement along a direction restrained (its length does not matter), springs.
   [[nodiscard]] Support along(const Vector& direction) const;
   [[nodiscard]] Support spring(const Springs& springs) const;
 
@@ -91,7 +91,7 @@ class Support {
   bool roller_ = false;
 };
 
-// What each end does not pass on to its point. The load on the member must still find a way: what cannot be solved is
+// Components that each end does not transfer to its point. The member must remain stable: a mechanism is
 // reported by `validate`.
 struct Release {
   std::vector<Component> start{}, end{};
@@ -113,7 +113,7 @@ class MaterialChoice : public Material {
   MaterialChoice(const std::string& built_in);                                     // NOLINT: meant to convert
   MaterialChoice(const char* built_in) : MaterialChoice(std::string(built_in)) {}  // NOLINT: meant to convert
 
-  // Why there is no such material; empty where there is.
+  // Error text if no material has this name, otherwise empty.
   const std::string& fault() const { return fault_; }
 
  private:
@@ -127,7 +127,7 @@ struct MemberOptions {
   Hinge hinge = Hinge::none;
   // Turns the section about the member's axis, right-handed.
   Angle roll{};
-  // Beside the hinges.
+  // In addition to the hinges.
   Release release{};
   Offset offset{};
   Acts acts = Acts::always;
@@ -161,7 +161,7 @@ struct NamedSection {
 struct PointSupport {
   PointId at;
   std::array<bool, 6> held{};
-  std::vector<Vector> along{};     // directions held besides
+  std::vector<Vector> along{};     // further restrained directions
   std::array<double, 6> spring{};  // N/m, N·m/rad
   // Whether a reaction can have this component: x y z, then about x y z.
   bool gives(std::size_t component) const;
@@ -174,14 +174,14 @@ struct PointMass {
 
   bool turns() const { return !zero(arm) || !zero(inertia); }
 };
-// Of a mass that is no point: where its centre lies from the point that carries it, and its moments of inertia about
+// Of a mass with an extent: its centre relative to the point that carries it, and its moments of inertia about
 // the global axes through its centre. It is rigid and turns with the point.
 struct MassBody {
   Length x{}, y{}, z{};
   MassInertia about_x{}, about_y{}, about_z{};
 };
 
-// What restrains a member beside supports and other members: purlins, a deck, a wall. Bracing holds the member's axis
+// Lateral restraint of a member by purlins, a deck or a wall, in addition to supports and other members. Bracing restrains the member's axis
 // against displacement across it, or its section against twist, at some of its points or along its whole length. It
 // enters the checks of stability and of vibration, not statics. In a plane structure it acts out of the plane.
 enum class Against { both, lateral, twist, y, z };
@@ -202,14 +202,14 @@ struct Combination {
   std::vector<Term> terms;
 };
 
-// On what equilibrium is set up: on the structure as described; on the structure as it stands under its loads, turned
+// Geometry for which equilibrium is formulated: undeformed; displaced under its loads, rotated
 // by small angles (second order: the effect of axial forces on bending, P-Δ and P-δ); or with turns of any size. Other
 // than at first order each case and combination is solved by itself, and results are never added up.
 enum class Order { first, second, large };
 
-// What a structure deviates by before it is loaded (EN 1993-1-1, 5.3.2), for second order.
+// Initial imperfections (EN 1993-1-1, 5.3.2), for second order.
 struct Imperfection {
-  // Aslant by this angle (movement over height, as 1/200), and members in compression bent by this share of their
+  // Sway by this angle (displacement over height, for example 1/200), and members in compression bent by this share of their
   // length (the height of a parabola, as 1/250).
   double sway = 0, bow = 0;
   // Where to: of length 1, horizontal. Members that lie along it are bowed downwards. Nothing: both directions of each
@@ -252,7 +252,7 @@ class Marks {
 
   // The mark of the next thing.
   std::uint32_t next() { return ++count_, own_; }
-  // Ids that were given before are no longer accepted.
+  // Ids issued before become invalid.
   void renew(std::size_t count);
   // Of the structure that made the thing of this number.
   std::uint32_t of(std::size_t index) const;
@@ -361,13 +361,13 @@ class Structure {
   //     trestle.loads_of("product").clear();
   void replace_section(std::string_view name, const Section& section);
   void replace_section(std::string_view name, const Profile& profile);
-  // Of no member. Ids of sections that were given before are no longer this structure's.
+  // The section must not be used by a member. Ids of sections issued before become invalid.
   void remove_section(std::string_view name);
   // Of all members that are made of it.
   void replace_material(std::string_view name, const MaterialChoice& material);
   MemberOptions options_of(const MemberRef& member) const;
   void change(const MemberRef& member, const MemberOptions& options);
-  // What holds the point; nothing if nothing does.
+  // The support of the point; empty if it has none.
   std::optional<Support> support_of(PointId point) const;
   // Instead of what held the point, if anything did.
   void replace_support(PointId point, const Support& support);
@@ -481,8 +481,8 @@ class Structure {
   Problems while_building_;
 };
 
-// The member's own axes, unit vectors: x along its axis from the first point to the last; y is up made square to x, or
-// for a member within 1° of vertical global +x made square to x; z completes the right hand; roll turns y and z about
+// Local axes of a member, unit vectors: x along its axis from the first point to the last; y is the upward direction projected normal to x, or
+// for a member within 1° of vertical global +x projected normal to x; z completes a right-handed system; roll turns y and z about
 // x.
 struct Axes {
   Vector x, y, z;

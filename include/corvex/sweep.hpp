@@ -12,8 +12,8 @@
 //     });
 //     fmt::print("{:.2f} {:.2f}\n", runs->front().shown[0]->si, runs->back().shown[0]->si);   // 1.54 2.62
 //
-// Each run is solved by itself; what is told of it equals what its own solution tells. Figures without a case are the
-// worst of the cases and combinations that are judged. SI units.
+// Each run is solved by itself; its figures equal those of its own solution. Figures without a case are the
+// worst of the cases and combinations that are assessed. SI units.
 //
 // Threads: `sweep` uses several of its own and calls `build` from them; the result does not depend on their number.
 // It may be called from several threads at once.
@@ -32,7 +32,7 @@
 
 namespace corvex {
 
-// What is varied takes this value: a quantity, or words alone, as the designation of a profile.
+// Value of a varied parameter: a quantity, or words such as the designation of a profile.
 struct SweptValue {
   std::string words{};
   std::optional<Quantity> quantity{};
@@ -48,7 +48,7 @@ struct SweptValue {
 struct Varied {
   std::string name{};  // "wall", "/sections/rail"
   std::vector<SweptValue> values{};
-  // The unit in which the values are told, and its SI value; that of the model where it is empty.
+  // The unit in which the values are printed, and its SI value; that of the model where it is empty.
   std::string unit{};
   double unit_si = 1;
 
@@ -68,7 +68,7 @@ struct Sweep {
 using Picks = std::vector<std::size_t>;
 
 inline constexpr std::size_t most_sweep_runs = 100000;
-// What is wrong with it: nothing to vary, no values, a different number of values where all change together, more than
+// Error in the sweep: nothing to vary, no values, a different number of values where all change together, more than
 // `most_sweep_runs` runs.
 Problems check(const Sweep& sweep);
 // Of a sweep without faults.
@@ -78,8 +78,8 @@ Picks picks_of(const Sweep& sweep, std::size_t run);
 struct SweepRun {
   Picks picks{};
   Problems refused{};                            // why it has no results
-  std::vector<std::optional<Quantity>> shown{};  // nothing where the section does not tell
-  // What the limits of the run ask of each figure that is shown: a safety at least, a displacement or sag at most.
+  std::vector<std::optional<Quantity>> shown{};  // empty if the section does not define it
+  // Limits of the run for each figure shown: a minimum safety factor, a displacement or sag at most.
   std::vector<std::optional<Quantity>> required{};
   std::optional<bool> limits_met{};   // nothing where there are none, or no results
   Problems warnings{};                // of the solution and its results, not accepted
@@ -92,7 +92,7 @@ struct SweepOptions {
   std::function<void(std::size_t)> progress{};
 };
 
-// In the order of the runs. Refused where check() tells why; a run that cannot be solved says so, and the others stand.
+// In the order of the runs. Refused where check() tells why; a run that cannot be solved reports it, and the others remain valid.
 Expected<std::vector<SweepRun>, Problems> sweep(const Sweep& sweep, const std::function<Candidate(const Picks&)>& build,
                                                 const SweepOptions& options = {});
 

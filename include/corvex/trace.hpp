@@ -32,7 +32,7 @@ struct TracePlace {
 // Both ends, every place where an internal force, a deflection or the sag is largest or least, where a bending moment
 // passes through zero, the points of the member, and where a load acts, begins or ends.
 std::vector<TracePlace> extreme_places(const MemberResult& member);
-// The same of the envelope: a figure counts where it is largest or least of all cases that are judged.
+// The same of the envelope: a figure counts where it is largest or least over all assessed cases.
 std::vector<TracePlace> extreme_places(const Solution& solution, const MemberRef& member);
 inline constexpr int most_places = 100'000;
 // So many places evenly from end to end, 2 to `most_places`; others throw std::invalid_argument. Where a quantity
@@ -40,7 +40,7 @@ inline constexpr int most_places = 100'000;
 std::vector<TracePlace> even_places(const MemberResult& member, int count);
 // One place: before and after a jump, once where there is none.
 std::vector<TracePlace> places_at(const MemberResult& member, Length at);
-// Before and after where it jumps in some case that is judged.
+// Before and after where it jumps in any assessed case.
 std::vector<TracePlace> places_at(const Solution& solution, const MemberRef& member, Length at);
 
 }  // namespace corvex

@@ -4,7 +4,7 @@
 //     const auto page = corvex::view_page({{"", *model, corvex::evaluate(*model)}});
 //     fmt::print("{}\n", page ? page->substr(0, 15) : page.error().text);   // <!DOCTYPE html>
 //
-// The page draws the structure as lines or as solid profiles, its loads, deformed shapes and diagrams, and tells the
+// The page draws the structure as lines or as solid profiles, its loads, deformed shapes and diagrams, and shows the
 // value of every quantity at the pointer. Values at the pointer are those that `trace` prints: the page has the pieces
 // of the diagrams, and stresses at places along each member. It needs no network, and nothing in a model can be script
 // in it.
@@ -24,7 +24,7 @@
 
 namespace corvex {
 
-// A model with its evaluation, whose solution must be ok. Of several the first has no name and is as it stands, the
+// A model with its evaluation, whose solution must be ok. Of several, the first has no name and is the original, the
 // others are its variants; or they are other models, under names of their own.
 struct Viewed {
   std::string name{};
@@ -32,7 +32,7 @@ struct Viewed {
   Evaluation evaluation;
 };
 
-// One file of HTML with every case that is judged; or the reason: none is given, or together they would be larger than
+// One file of HTML with every assessed case; or an error: none is given, or together they would be larger than
 // `most_bytes`.
 Expected<std::string, Problem> view_page(const std::vector<Viewed>& viewed, int digits = 4,
                                          std::size_t most_bytes = 64'000'000);

@@ -1,7 +1,7 @@
 // Corvex: files written whole or not at all.
 //
 //     const std::string why = corvex::write_file("/nowhere/results.json", "{}");
-//     fmt::print("{}\n", why);   // '/nowhere/results.json' cannot be written: there is no such folder
+//     fmt::print("{}\n", why);   // '/nowhere/results.json' cannot be written: the folder does not exist
 //
 // Every file is first written in full as an unnamed temporary file in the folder of its target (a named one where the
 // file system has no unnamed ones), and then replaces the target in one step: an interruption or a full disk leaves the

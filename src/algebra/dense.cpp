@@ -44,7 +44,7 @@ std::vector<double> real_eigenvalues_of_hessenberg(const Eigen::MatrixXd& H) {
   const Eigen::MatrixXd& T = schur.matrixT();
   std::vector<double> found;
   for (Eigen::Index i = 0; i < n; ++i) {
-    // A block of two rows stands for a pair of complex ones.
+    // A block of two rows represents a pair of complex ones.
     if (i + 1 < n && T(i + 1, i) != 0)
       ++i;
     else

@@ -1,4 +1,4 @@
-// Decompositions of small dense matrices. They stand in one file because Eigen's templates take long to compile.
+// Decompositions of small dense matrices. They are in one file because Eigen's templates take long to compile.
 #pragma once
 
 #include <Eigen/Core>

@@ -1,6 +1,6 @@
 // How far the movements of a solution may be off.
 //
-// What the equations still lack, and what rounding may hide of it, is solved for with the factor: N. J. Higham,
+// The residual of the equations, and its rounding error, are solved for with the factor: N. J. Higham,
 // Accuracy and Stability of Numerical Algorithms, 2nd ed., 7.1 (forward error bounds). Rounding is given signs at
 // random, as it has them itself: a bound with all of them alike would be larger by orders of magnitude on long chains.
 #pragma once

@@ -7,7 +7,7 @@
 namespace corvex::solver {
 namespace {
 
-// How each support moves by itself; empty where none does. Settlements that take each other back are none.
+// Given displacement of each support; empty if there is none. Settlements that cancel are none.
 std::vector<Six> ground(const Structure& s, const ActingLoads& loads) {
   std::vector<Six> all, gross;
   for (const ActingMovement& l : loads.movements) {

@@ -39,7 +39,7 @@ class Run {
     if (!problems.empty()) return problems;
     for (const Combination& c : s_.combinations()) a_.combined.push_back(combined(s_, c));
     for (const LoadCase& loads : a_.combined) a_.acting.push_back(acting_in(s_, a_.system, loads));
-    // What is not in proportion to the loads is not added up.
+    // Results that are not proportional to the loads are not superposed.
     if (some_act_one_way(s_) || s_.analysis().order != corvex::Order::first)
       problems = solve(cases);
     else
@@ -116,7 +116,7 @@ class Run {
     return s_.analysis().order == corvex::Order::second && given && !given->toward;
   }
 
-  // The state of the case is that with the largest displacement; the others are kept beside it.
+  // The state of the case is that with the largest displacement; the others are kept separately.
   Problems in_all_directions(const LoadedCase& load_case, std::size_t c, Solved first) {
     const bool is_combination = c >= s_.load_cases().size();
     const char* what = s_.analysis().imperfection->sway > 0 ? "sway" : "bow";

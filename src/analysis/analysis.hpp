@@ -15,7 +15,7 @@ struct Analysis {
   // The loads of each combination as those of one case, then of the other directions of an imperfection.
   std::vector<LoadCase> combined;
   // Of each state its direction of an imperfection without a given one ("sway -x"; empty without), and the case of
-  // which it is. Of a case the direction with the largest displacement stands at its own place, the others behind all.
+  // which it is. Of a case the direction with the largest displacement is at its own place, the others after all cases.
   std::vector<std::string> direction;
   std::vector<std::size_t> base;
 
@@ -23,7 +23,7 @@ struct Analysis {
     const std::size_t n = structure.load_cases().size();
     return c < n ? structure.load_cases()[c] : combined[c - n];
   }
-  // What acts, about the places where it acts on the structure as it stands in the end.
+  // The loads at the places where they act on the displaced structure.
   Resultant applied(std::size_t load_case) const {
     Resultant r = acting[load_case].applied;
     if (const auto& bent = states[load_case].bent) r.moment += bent->displaced;

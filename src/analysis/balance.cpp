@@ -55,7 +55,7 @@ Problems imbalances(const Structure& s, const Analysis& a) {
         error > poor
             ? fmt::format("in case '{}' reactions and loads balance only to {:.1e} of the largest force: ", name, error)
             : fmt::format("in case '{}' the movements may be off by {:.1e} of the largest: ", name, movement);
-    text += refused ? "no digit can be trusted" : "few digits stand";
+    text += refused ? "no digit can be trusted" : "few reliable digits";
     text += " (long chains of very short members, or members far stiffer than their neighbours, lose them)";
     problems.push_back(as_finding(refused ? "ill-conditioned" : "digits",
                                   {std::move(text),

@@ -1,4 +1,4 @@
-// What acts on a structure in a load case, and how the structure stands under it.
+// Loads of a case, and the state of the structure under them.
 #pragma once
 
 #include <memory>
@@ -15,7 +15,7 @@ struct Acting {
   std::vector<ActingMass> masses;
   std::vector<Six> ground;  // how each support moves by itself; empty where none does
   Resultant applied;
-  // What loads, heat, lack of fit and settlements would bring, each by itself, if everything resisted them.
+  // Forces that loads, temperature changes, lack of fit and settlements would cause, each by itself, if fully restrained.
   double gross = 0;
 };
 Acting acting_in(const Structure& structure, const System& system, const LoadCase& loads);
@@ -24,7 +24,7 @@ struct CaseState {
   std::vector<Movement> movement;  // of each point
   std::vector<Six> reaction;       // of each support, as given to the structure; global axes
   double error = 0;                // of its movements, as a share of the largest
-  double largest = 0;              // of the forces and moments that meet at points: rounding is small beside it
+  double largest = 0;              // of the forces and moments that meet at points: reference size for rounding error
   // The larger of `largest` and what acts by itself: forces below 1e-13 of it, and movements below what such forces do
   // to the stiffest span (`still`), are rounding. In a combination the sum over its terms.
   double gross = 0, still = 0;

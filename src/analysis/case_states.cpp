@@ -24,7 +24,7 @@ double largest_translation(const CaseState& s) {
   return most;
 }
 
-// Forces from within, or from several cases, that take each other back leave rounding, which is no reaction.
+// Forces from within, or from several cases, that cancel leave rounding error, which is not a reaction.
 void tidy(CaseState& s) {
   constexpr double rounding = 1e-13;
   for (Six& reaction : s.reaction)
@@ -32,7 +32,7 @@ void tidy(CaseState& s) {
       if (s.forceless || std::abs(r) <= rounding * s.largest) r = 0;
 }
 
-// The loads of a combination take each other back where no member feels more than their rounding. What members would do
+// The loads of a combination cancel if no member has more than their rounding error. Free deformation of members
 // by themselves moves points without a force.
 bool nothing_is_felt(const System& system, const Acting& acting, const CaseState& state) {
   constexpr double rounding = 1e-12;
@@ -52,7 +52,7 @@ bool nothing_is_felt(const System& system, const Acting& acting, const CaseState
   return felt <= rounding * state.gross && free <= no_strain;
 }
 
-// No load from outside, and forces that are nothing beside what such movements would bring if anything resisted them.
+// No load from outside, and forces that are negligible compared with those of the fully restrained displacements.
 bool is_forceless(const System& system, const Acting& acting, const CaseState& state) {
   constexpr double rounding = 1e-12;
   if (acting.applied.largest_force > 0 || acting.applied.largest_moment > 0) return false;
@@ -114,7 +114,7 @@ CaseState superposed(const Structure& s, const Combination& combination, const s
     for (std::size_t p = 0; p < sum.movement.size(); ++p)
       for (std::size_t k = 0; k < 6; ++k) {
         sum.movement[p].add(k, factor * part.movement[p].value[k]);
-        // What rounding the product leaves out.
+        // Rounding error of the product.
         sum.movement[p].rest[k] += std::fma(factor, part.movement[p].value[k], -factor * part.movement[p].value[k]) +
                                    factor * part.movement[p].rest[k];
       }
@@ -128,7 +128,7 @@ CaseState superposed(const Structure& s, const Combination& combination, const s
     gross_movement += moves;
     sum.forceless = sum.forceless && part.forceless;
   }
-  // A sum that is nothing beside its terms is nothing.
+  // A sum that is negligible compared with its terms is zero.
   constexpr double rounding = 1e-14;
   const double moved = largest_movement(s, sum.movement);
   if (moved <= std::max(off, rounding * gross_movement))

@@ -5,7 +5,7 @@
 
 namespace corvex::solver {
 
-// `is_combination`: what acts is the sum of several cases, which may take each other back.
+// `is_combination`: the loads are the sum of several cases, which may cancel.
 CaseState state_of(const Structure& structure, const System& system, const Acting& acting, Solved solved,
                    bool is_combination);
 // The sum of the states of the terms, which are load cases.

@@ -57,7 +57,7 @@ void Equations::start(Block& block) const {
   }
 }
 
-// Solves for what the points lack. Where rounding may have left more of it than a well-shaped structure would, what
+// Solves for the residual forces of the points. Where rounding may have left more of them than in a well-conditioned structure, what
 // still lacks is solved for again: each step gains as many digits as the first one had.
 Problems Equations::factorise_and_solve(Block& block, bool moving_ground, std::vector<JointForces>& need,
                                         std::vector<double>& error) {
@@ -65,7 +65,7 @@ Problems Equations::factorise_and_solve(Block& block, bool moving_ground, std::v
   Eigen::MatrixXd step = residual(need);
   if (!factor_) factor_.emplace(K_);
   if (factor_->bytes_needed() > memory_limit())
-    return {{fmt::format("solving {} freedoms takes about {:.1f} GB of memory, and there are {:.1f} GB", K_.n,
+    return {{fmt::format("solving {} degrees of freedom takes about {:.1f} GB of memory, of which {:.1f} GB are free", K_.n,
                          factor_->bytes_needed() / 1e9, memory_limit() / 1e9),
              {},
              "members"}};
@@ -84,7 +84,7 @@ Problems Equations::factorise_and_solve(Block& block, bool moving_ground, std::v
   if (!digits_stand(block, need, lack)) refined = refine(block, need, lack);
   const std::vector<double> errors = movement_errors(block, lack, *factor_);
   // The factor's softest direction may be stiffer than the true one by 1/(1 − contraction). Steps of the size of the
-  // rounding that hides in what the points lack tell nothing of it.
+  // rounding error in the residual do not show it.
   constexpr double above_rounding = 3, least = 1e-16;
   const bool stalled = refined.left > above_rounding * *std::max_element(errors.begin(), errors.end());
   // A factor that enlarges rounding to the movements themselves does not know its softest direction. Where steps stop
@@ -102,7 +102,7 @@ Problems Equations::factorise_and_solve(Block& block, bool moving_ground, std::v
   return {};
 }
 
-// What moves where the pivots vanish; or, if nothing does, a factor that lives with them.
+// The mechanism where pivots vanish; if there is none, a factor that tolerates them.
 Problems Equations::explain_singular(const std::vector<Element>& elements) {
   // K as it was before it was scaled. What follows is of this matrix alone.
   reusable_.pattern->assemble(system_.spans, elements, system_.freedoms, K_);
@@ -132,7 +132,7 @@ bool Equations::digits_stand(const Block& block, const std::vector<JointForces>&
   return factor_->amplification() < well_shaped || errors_are_rounding(block, lack);
 }
 
-// What is lacking in the end stands in `lack`. Each step is the error of the movements as the factor sees it. A factor
+// The final residual is in `lack`. Each step is the error of the movements as the factor sees it. A factor
 // whose softest direction is wrong by a share θ leaves θ of the error from step to step; where steps hardly shrink, the
 // error that is left is the sum of all that would follow.
 Equations::Refinement Equations::refine(Block& block, std::vector<JointForces>& need, Eigen::MatrixXd& lack) const {
@@ -176,7 +176,7 @@ double Equations::largest_share(const Block& block, const Eigen::MatrixXd& step)
   return worst;
 }
 
-// The step that the cases still ask for, tried on a mixture of them all: where it is nothing beside the movements it
+// The step that the cases still ask for, tried on a mixture of them all: where it is negligible compared with the displacements it
 // need not be made for each.
 bool Equations::errors_are_rounding(const Block& block, const Eigen::MatrixXd& lack) const {
   constexpr double nothing = 1e-11;
@@ -190,7 +190,7 @@ bool Equations::errors_are_rounding(const Block& block, const Eigen::MatrixXd& l
   return factor_->solve(mixture).cwiseAbs().maxCoeff() < nothing;
 }
 
-// Minus the need of each free freedom; one column a case.
+// Minus the residual of each free degree of freedom; one column for each case.
 Eigen::MatrixXd Equations::residual(const std::vector<JointForces>& need) const {
   const Freedoms& f = system_.freedoms;
   Eigen::MatrixXd lack(K_.n, static_cast<Eigen::Index>(need.size()));

@@ -29,7 +29,7 @@ class Equations {
 
  private:
   // How much of the error one step of refinement leaves; where steps stop shrinking, by what they shrink and how large
-  // they are beside the movements.
+  // they are relative to the displacements.
   struct Refinement {
     double contraction = 0, stalled_contraction = 0, left = 0;
   };

@@ -1,5 +1,5 @@
 // The force and moment that must act on each point from outside for equilibrium with the spans and springs that meet
-// there: the reaction at a held freedom, zero at a free one once the equations are satisfied, and minus the loads while
+// there: the reaction at a restrained degree of freedom, zero at a free one once the equations are satisfied, and minus the loads while
 // the displacements are still zero.
 //
 // Forces are taken from what deforms each span, not from a product of the whole stiffness matrix with the
@@ -13,10 +13,10 @@ namespace corvex::solver {
 
 struct JointForces {
   std::vector<Six> at;  // of each point, global axes
-  double largest = 0;   // of the forces and moments that meet at points; a residual is judged against it
+  double largest = 0;   // of the forces and moments that meet at points; reference size of a residual
 };
 
-// What acts on the points in a case.
+// Loads on the points in a case.
 JointForces loads_on_points(const Structure& structure, const Acting& acting);
 // Adds the forces of the points on a span, along its axes and on the ends of its arms.
 void add_span_forces(JointForces& need, const Span& span, const Axes& axes, const Vector12& forces);
@@ -35,7 +35,7 @@ std::vector<JointForces> joint_forces(const Block& block);
 // elements of the block: what their rounding is a share of. Loads within spans are left out.
 std::vector<Six> gross_forces(const Block& block, const std::vector<Six>& movement);
 
-// What the springs of a support give to the structure.
+// Forces of the springs of a support on the structure.
 Six spring_force(const Acting& acting, const std::vector<Movement>& movement, const PointSpring& spring);
 
 }  // namespace corvex::solver

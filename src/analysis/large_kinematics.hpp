@@ -31,7 +31,7 @@ struct Reach {
   double move = 0, turn = 0;
 
   double most() const;
-  // Whether it goes where a tangent leads that reaches so far: what turns moves by the square of it besides.
+  // Whether it goes where a tangent leads that reaches so far: a rotation adds a displacement of second order.
   bool is_foretold_by(const Reach& tangent) const;
 };
 Reach reach(const AnalysedCase& given, const LargeMesh& mesh, const Eigen::VectorXd& step);

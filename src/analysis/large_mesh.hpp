@@ -1,4 +1,4 @@
-// What large displacements are computed on: points, members cut into a few pieces, and the cuts between them.
+// Discretisation for large displacements: points, members cut into a few pieces, and the cuts between them.
 #pragma once
 
 #include <Eigen/Core>

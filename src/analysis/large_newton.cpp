@@ -49,7 +49,7 @@ bool LargeNewton::balance(LargeMesh& mesh, double load) {
     const double by = next.most();
     if (!std::isfinite(by)) return false;
     if (round == 0) first = next, whole = VectorXd::Zero(mesh.unknowns);
-    // A member that goes slack or taut on the way makes the tangent of the start worth nothing.
+    // A member that goes slack or taut on the way makes the initial tangent useless.
     std::vector<bool> slack = slack_links(mesh);
     if (round > 0 && slack != were_slack) {
       const Reach so_far = reach(given_, mesh, whole);

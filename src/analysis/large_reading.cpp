@@ -237,7 +237,7 @@ class Reading {
     return force;
   }
 
-  // What acts on the points themselves.
+  // Loads on the points themselves.
   void read_points() {
     for (const PointAction& l : point_actions(given_, mesh_, 1)) {
       const LargeNode& n = mesh_.nodes[l.point];

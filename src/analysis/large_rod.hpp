@@ -39,7 +39,7 @@ struct RodCourse {
 
   RodPose pose(double t) const;
   RodForce force(double t) const;
-  // The size of the last terms beside the whole: what is left out.
+  // The size of the last terms relative to the total: the truncation error.
   double tail() const;
 };
 // The course under `load` times the loads and free strains.

@@ -26,7 +26,7 @@ Vector6 spring_force(const AnalysedCase& given, const LargeMesh& mesh, const Poi
 
 struct Tangent {
   std::vector<Eigen::Triplet<double>> K;
-  Eigen::VectorXd lack;  // what is not in equilibrium
+  Eigen::VectorXd lack;  // residual forces
   double forces = 0;     // the largest force on a piece
 
   Eigen::SparseMatrix<double> matrix() const;

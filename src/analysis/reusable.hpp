@@ -1,4 +1,4 @@
-// What stays from one structure to the next while only values change: the order of elimination, the places of the
+// Data that are reused from one structure to the next while only values change: the order of elimination, the places of the
 // entries and the analysis of the factorisation.
 #pragma once
 

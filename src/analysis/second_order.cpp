@@ -205,7 +205,7 @@ class Displaced {
     return all;
   }
 
-  // What goes along a span: it does not depend on how the span bends.
+  // The axial part of a span: it does not depend on how the span bends.
   Bent along(std::size_t i, const std::vector<Movement>& movement) const {
     const Span& span = system_.spans.all[i];
     const Element& element = elements_[i];
@@ -262,20 +262,20 @@ class Displaced {
       if (bent_[i].span && !bent_[i].span->follows()) {
         const std::string& name = s_.members()[system_.spans.all[i].member].name;
         return {
-            {fmt::format("in case '{}' {} is pulled so hard beside its stiffness that it is no beam: make it a link",
+            {fmt::format("in case '{}' {} has so much tension compared with its stiffness that it is not a beam: make it a link",
                          case_.loads->name(), name),
              {Subject::Kind::member, name}}};
       }
     return {};
   }
 
-  // How an arm stands aslant before any load.
+  // Initial inclination of a rigid arm.
   Vector tilt(const Vector& arm) const {
     const auto& given = s_.analysis().imperfection;
     return given ? *given->toward * (given->sway * dot(arm, s_.up_direction())) : Vector{};
   }
 
-  // What the points need beside what acts on them.
+  // Forces that the points need in addition to their loads.
   JointForces need() const {
     JointForces all = loads_on_points(s_, *case_.acting);
     const Spans& spans = system_.spans;
@@ -384,7 +384,7 @@ class Displaced {
   bool buckles(std::size_t i) const {
     const Span& span = system_.spans.all[i];
     const Member& member = s_.members()[span.member];
-    // What only pulls has been let go where it would be pressed.
+    // Tension-only members have been released where they would be in compression.
     if (member.acts == Acts::tension) return false;
     const Rigidity r = span_body(s_, member).rigidity;
     const double EI = s_.is_plane() ? r.EIz : std::min(r.EIy, r.EIz);
@@ -411,7 +411,7 @@ class Displaced {
     return {std::move(movement_), std::max(least, margin * share), std::move(need_), first_.elements, std::move(state)};
   }
 
-  // What equilibrium about the undeformed places of a span would still need.
+  // Residual of equilibrium about the undeformed places of a span.
   Vector displaced_moment(std::size_t i) const {
     const Span& span = system_.spans.all[i];
     const Vector12& f = bent_[i].forces;

@@ -1,4 +1,4 @@
-// What is the same in all load cases of a structure. Made once, then constant.
+// Data common to all load cases of a structure. Made once, then constant.
 #pragma once
 
 #include "beam/element.hpp"

@@ -119,7 +119,7 @@ void BentSpan::cut_into_intervals(const AxialCourse& axial, std::span<const Load
     // Shear softens what the axial force turns.
     const double turning = std::sqrt(most / EI / std::max(1 - most / GA, 0.1));
     double turns = turning * (l.to - l.from);
-    // Clamped at both ends a span buckles at a turn of 2π: what is pressed so much farther need not be followed.
+    // Clamped at both ends a span buckles at ε = 2π: larger compression need not be followed.
     constexpr double surely_buckled = 13, most_turns = 1000;
     if (n.at((l.from + l.to) / 2) < 0 && turns > surely_buckled) turns = surely_buckled, ++negative_;
     if (turns > most_turns) turns = most_turns, follows_ = false;
@@ -160,7 +160,7 @@ BentSpan::Interval BentSpan::series(const AxialCourse::Piece& axial, const LoadP
     in.T[0].col(8) << load.jump_force.y, load.jump_force.z;
     in.M[0].col(8) << -load.jump_moment.z, load.jump_moment.y;
   }
-  // What is given along the interval, by powers of t.
+  // Given functions along the interval, by powers of t.
   const Vector q = load.q0 + load.slope * along, m = load.m0 + load.m_slope * along;
   const Eigen::Vector2d q_at[] = {{q.y, q.z}, {h * load.slope.y, h * load.slope.z}};
   const Eigen::Vector2d m_at[] = {{-m.z, m.y}, {-h * load.m_slope.z, h * load.m_slope.y}};
@@ -251,7 +251,7 @@ void BentSpan::join() {
 }
 
 void BentSpan::release(const Span& span, double turn) {
-  // The member's own y and z in the axes in which it bends, as d and as s.
+  // The member's local y and z in its principal axes, as d and as s.
   const double c = std::cos(turn), s = std::sin(turn);
   const auto free = [&](int end, const Eigen::Vector4d& along) {
     directions_.conservativeResize(8, directions_.cols() + 1);
@@ -275,7 +275,7 @@ void BentSpan::release(const Span& span, double turn) {
   released_.given -= times(jumps, transposed_times(directions_, whole_.given));
 }
 
-// What is left of the movements when the chord is laid back.
+// The displacements relative to the chord.
 BentSpan::Vector8 BentSpan::chord_free(const Vector12& bent) const {
   Vector8 v;
   v << 0, 0, bent(5), -bent(4), 0, 0, bent(11), -bent(10);

@@ -3,11 +3,11 @@
 // With d = (v, w), s = (slope_y, slope_z), M = (Mz, My), T the transverse force along the undeformed axes and the signs
 // of course.hpp:
 //   T' = q      V = T + N (d' + d0')      M' = V − m      s' = C M + κ      d' = s − F V
-// where V is the shear force square to the bent axis, C and F the flexibilities of bending and shear and d0' the slope
+// where V is the shear force perpendicular to the bent axis, C and F the flexibilities of bending and shear and d0' the slope
 // that the span has before it is loaded (Timoshenko and Gere, Theory of Elastic Stability, ch. 1; shear after Engesser,
 // ch. 2.17). N is a polynomial of the place, so that the solution is a power series, summed to the last digit over
 // intervals on which √(|N|/EI) turns by one radian at most. The intervals are then joined and what lies inside the span
-// is eliminated. There is no element size: nothing is approximated.
+// is eliminated. No element size is involved: nothing is approximated.
 #pragma once
 
 #include <Eigen/Core>
@@ -31,7 +31,7 @@ class BentSpan {
   BentSpan(const Rigidity& r, const Span& span, double turn, const AxialCourse& axial, std::span<const LoadPiece> loads,
            const InitialSlope& initial);
 
-  // Bending and what the axial force does, in the span's own axes and the order of element.hpp; nothing axial, no
+  // Bending and the effect of the axial force, in the span's local axes and the order of element.hpp; nothing axial, no
   // torsion. What its ends free is eliminated.
   const Matrix12& stiffness() const { return stiffness_; }
   // Forces of the points on the span. `ends`: of its points, as `ends` of element.hpp gives them.
@@ -39,7 +39,7 @@ class BentSpan {
   // How often the span buckles by itself under this axial force while its points are held (negative pivots).
   int negative() const { return negative_; }
 
-  // False where tension is so large beside the stiffness of bending that only a rope would follow.
+  // False if tension is so large compared with the stiffness of bending that only a rope would follow.
   bool follows() const { return follows_; }
 
   // The movements of the span's own ends: those of its points and the jumps of what is freed.

@@ -1,4 +1,4 @@
-// How the spans of a structure stand in equilibrium on the displaced structure.
+// Equilibrium of the spans on the displaced structure.
 #pragma once
 
 #include <utility>
@@ -17,7 +17,7 @@ struct BentForces {
 
 struct BentState {
   std::vector<BentForces> spans;
-  // The moment that the loads and axial forces have because the structure is displaced, beside that about the places
+  // The moment that the loads and axial forces have because the structure is displaced, in addition to that about the places
   // where it stood; global axes.
   Vector displaced{};
   // Of large displacements: shares of the load at which equilibrium was found, and the largest movement then.

@@ -12,10 +12,10 @@
 
 namespace corvex::solver {
 
-// How the ends of a span move, in its own axes.
+// Displacements of the ends of a span, in its local axes.
 struct Ends {
   Vector12 movement;
-  // What deforms the span: its motion as a rigid body is taken out before anything is turned or multiplied,
+  // The deformation of the span: its motion as a rigid body is taken out before anything is turned or multiplied,
   // so that forces and energies far below those of a stiff span that moves are seen.
   Vector12 bent;
 };
@@ -57,11 +57,11 @@ class Element {
   // Forces of the points on the span for its own ends. (Where something is freed, tidy: the other end of a freed axial
   // force must not keep its rounding.)
   Vector12 end_forces(const Ends& own_ends, std::span<const LoadPiece> loads) const;
-  // The same for print: what is only the rounding of parts that take each other back is zero.
+  // The same for print: rounding error of parts that cancel is zero.
   Vector12 tidy_end_forces(const Ends& own_ends, std::span<const LoadPiece> loads) const;
   // The axial force at the start for these ends, were the member to act both ways.
   double pull(const Ends& ends, std::span<const LoadPiece> loads) const;
-  // The axial force at the start of a member that is slack under these loads: just so much that none of it acts the
+  // The axial force at the start of a member that is slack under these loads: just enough that none of it acts the
   // wrong way.
   static double resting_pull(Acts acts, std::span<const LoadPiece> loads);
 

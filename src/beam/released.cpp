@@ -48,7 +48,7 @@ Released::Released(const Span& span, double turn, const DeformationStiffness& wh
   flexibility_ = scale.asDiagonal() * scaled.ldlt().solve(Eigen::MatrixXd::Identity(n, n)) * scale.asDiagonal();
   const Eigen::MatrixXd pull = times(whole, jump);
   condensed_ = whole - times_transposed(times(pull, flexibility_), pull);
-  // What has been freed altogether leaves rounding, which must not pass for stiffness.
+  // Completely released components leave rounding error, which must not be taken for stiffness.
   constexpr double rounding = 1e-13;
   for (int i = 0; i < 6; ++i)
     for (int j = 0; j < 6; ++j)

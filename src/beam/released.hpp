@@ -1,6 +1,6 @@
 // Components that the ends of a span do not pass on to their points, eliminated from the span's stiffness.
 //
-// What deforms a span are six figures: its elongation, its twist, and the rotations of its two ends against the chord
+// The deformation of a span has six components: its elongation, its twist, and the rotations of its two ends against the chord
 // in both bending planes. A released component lets the span's own end run away from its point by a jump δ along r; the
 // condition that no force arises there gives δ (static condensation, Przemieniecki ch. 6.6). Worked in the six figures,
 // nothing that all twelve movements have in common has to cancel.
@@ -31,10 +31,10 @@ class Released {
 
   // Stiffness with the jumps eliminated.
   const DeformationStiffness& stiffness() const { return condensed_; }
-  // The jumps of the ends, as movements of the span's own ends beside those of the points, under these forces of the
+  // The jumps of the ends, as displacements of the span's ends relative to those of the points, under these forces of the
   // points on the span while nothing jumps.
   Vector12 jumps(const Vector12& forces) const;
-  // What the jumps deform, as the twelve entries of a span without its rigid motion.
+  // The deformation by the jumps, as the twelve entries of a span without its rigid motion.
   Vector12 deformed(const Vector12& jumps) const;
   // These forces without the components that are not passed on.
   Vector12 passed_on(const Vector12& forces) const;

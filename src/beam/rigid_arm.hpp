@@ -1,4 +1,4 @@
-// What rigid arms do when they turn.
+// Geometric stiffness of rigid arms.
 #pragma once
 
 #include <Eigen/Core>
@@ -7,7 +7,7 @@
 
 namespace corvex::solver {
 
-// What a force f on the end of an arm r resists to its turn θ: (θ × r) × f, its symmetric part. (The other part depends
+// Stiffness of a force f on the end of an arm r against rotation θ: the symmetric part of (θ × r) × f. (The other part depends
 // on how moments follow the turn, and vanishes over a joint in equilibrium.)
 inline Eigen::Matrix3d turned_arm(const Vector& r, const Vector& f) {
   const Eigen::Vector3d a(r.x, r.y, r.z), b(f.x, f.y, f.z);

@@ -14,7 +14,7 @@ using Six = std::array<double, 6>;  // x y z, then about x y z
 // two large movements is what counts.
 struct Movement {
   Six value{};
-  Six rest{};  // what rounding keeps out of `value`
+  Six rest{};  // the rounding error of `value`
 
   void add(std::size_t k, double step) {
     const double sum = value[k] + step, taken = sum - value[k];
@@ -29,7 +29,7 @@ struct Span {
   double start = 0;          // of the member, in metres
   double length = 0;
   bool beam = true;
-  // Components that an end does not pass on to its point, by the member's own axes.
+  // Released components of an end, in the member's local axes.
   std::array<bool, 6> freed_a{}, freed_b{};
   // Rigid arms from the points to the ends of the span, in global axes.
   bool armed = false;

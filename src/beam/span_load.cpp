@@ -5,7 +5,7 @@
 namespace corvex::solver {
 namespace {
 
-// What acts on a span, before it is sorted into pieces.
+// Loads on a span, before they are sorted into pieces.
 struct Entry {
   std::size_t span;
   double from, to;  // equal for a force or moment at one place

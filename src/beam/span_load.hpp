@@ -1,4 +1,4 @@
-// The loads of one case, brought to the spans that carry them, in the members' own axes.
+// The loads of one case, assigned to the spans that carry them, in local axes.
 #pragma once
 
 #include <span>
@@ -9,7 +9,7 @@
 
 namespace corvex::solver {
 
-// What a free span does by itself (ActingStrain), in the axes in which its member bends.
+// Initial strain of a span (ActingStrain), in the principal axes of its member.
 struct FreeStrain {
   double along = 0, curve_y = 0, curve_z = 0;
 };
@@ -29,7 +29,7 @@ class SpanLoads {
   SpanLoads(const Structure& structure, const Spans& spans, const ActingLoads& loads);
 
   // Covers the span from 0 to its length; a jump at the very end has a last piece of length zero.
-  // Empty where the span bears no load.
+  // Empty if the span has no load.
   std::span<const LoadPiece> on(std::size_t span) const {
     return {pieces_.data() + first_[span], first_[span + 1] - first_[span]};
   }

@@ -226,7 +226,7 @@ std::string CaseFigures::component_words(const Vector& v, int digits) const {
     if (std::abs(p.value) > counts * length(v)) words.push_back(shown(p.value) + " " + p.words);
   const std::string all = shown(length(v));
   std::string text = fmt::format("{}", fmt::join(words, " and "));
-  return all == shown(parts.front().value) ? text : text + ", " + all + " in all,";
+  return all == shown(parts.front().value) ? text : text + ", " + all + " in total,";
 }
 
 }  // namespace corvex::document

@@ -15,7 +15,7 @@ namespace corvex::document {
 using format::clean;
 using format::Sizes;
 
-// How far along a member, and the point that stands there.
+// Distance along a member, and the point at that place.
 Cell place_cell(const Structure& s, const Member& m, Length at, const NamedUnit& unit);
 
 bool is_internal_force(const MemberFigure& f);
@@ -38,7 +38,7 @@ class CaseFigures {
   // Found once: they take the most time of all.
   const Stresses& stresses(std::size_t i) const { return stresses_[i]; }
 
-  // The most used first: by the share of the strength, then by stress, then by force.
+  // In order of utilisation, then of stress, then of force.
   std::vector<std::size_t> members_by_use() const;
   // Those that move most first.
   std::vector<std::size_t> points_by_movement() const;
@@ -46,7 +46,7 @@ class CaseFigures {
   // How near the worst of it is to its limit: the largest share of a strength, or the largest stress in Pa.
   std::pair<double, double> use() const;
   double largest_displacement() const { return most_.value.si; }
-  // "safety 2.68 of rail at C"; the stress where no strength is known; empty where there is no stress.
+  // "safety 2.68 of rail at C"; the stress if no strength is known; empty if there is no stress.
   std::string governing_words(int digits) const;
   std::string movement_words(int digits) const;
   // "moves 2.778 mm down at C; worst stress 74.13 MPa in rail at 1.2 m (safety 3.17); reactions balance"

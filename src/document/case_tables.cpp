@@ -21,7 +21,7 @@ Rows chosen(const std::vector<std::size_t>& order, const std::vector<bool>& mark
   return rows;
 }
 
-// Where links alone meet there are no rotations, and a support gives no moment.
+// Points of links only have no rotation, and their supports no moment.
 bool turns(const CaseFigures& c, PointId p) {
   if (!c.result().turns(p)) return false;
   const auto& members = c.structure().members();
@@ -217,7 +217,7 @@ Table inner_forces_table(const CaseFigures& c, const Selection& selection) {
         r.cells.push_back(clean(e.value.si, in, size));
         r.cells.push_back(nothing ? Cell() : place_cell(s, m.member(), e.at, u.length));
       }
-      // What is the same all along is told once, without a place.
+      // Values that are constant along the member are printed once, without a place.
       if (even || nothing)
         for (const std::size_t k : {4, 5, 6}) r.cells[k].data_only = true;
       r.cells.push_back(nothing && words != "slack" ? "" : words);
@@ -267,7 +267,7 @@ Table stress_table(const CaseFigures& c, const Selection& selection) {
     };
     const auto stress = [&](const std::optional<StressExtreme>& e, double side) {
       if (!e) return (void)cells.insert(cells.end(), {unknown(), Cell()});
-      // No tension anywhere is no tension, not the least compression.
+      // Without any tension the cell is empty, not the least compression.
       add(e->value.si() * side > 0 || side == 0 ? e->value.si() : 0, u.stress, c.sizes().stress, e->at);
     };
     stress(found.tension, 1);

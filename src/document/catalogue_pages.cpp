@@ -13,7 +13,7 @@
 namespace corvex::document {
 namespace {
 
-// The unit of mass per length: lb/ft beside inches.
+// The unit of mass per length: lb/ft with inches.
 NamedUnit per_length(const CatalogueFormat& format) {
   constexpr double lb = 0.45359237, ft = 0.3048;
   return format.units.section.text == "in" ? NamedUnit{"lb/ft", lb / ft} : NamedUnit{"kg/m", 1};
@@ -67,7 +67,7 @@ NamedUnit length_unit(const ModelUnits& units) {
   return units.section.text == "cm" ? NamedUnit{"mm", 1e-3} : units.section;
 }
 
-// What a figure would be as a power of the section's size: noise is told against that.
+// Reference value of a property from the size of the section, to recognise rounding error.
 double size_of(const Section& s, const Dimension& d) {
   const AreaProperties& a = s.area_properties();
   const double length = std::max({a.height.si(), a.width.si(), std::sqrt(a.A.si())});
@@ -159,7 +159,7 @@ Page profile_list(const std::vector<Profile>& profiles, const CatalogueFormat& f
   page.emplace_back(Words{
       {{"",
         fmt::format(
-            "{} profile{}. Iz is bending upright: section tables call it Iy, and Wz Wel,y. corvex catalogue 'NAME' tells all of one.",
+            "{} profile{}. Iz is bending upright: section tables call it Iy, and Wz Wel,y. corvex catalogue 'NAME' lists all properties of one.",
             profiles.size(), profiles.size() == 1 ? "" : "s")}}});
   return page;
 }

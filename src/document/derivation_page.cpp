@@ -134,7 +134,7 @@ Table derived_table(const DerivationTable& t, const ModelUnits& units, int digit
 }
 
 Table both_ways_table(const std::vector<BothWays>& both, const ModelUnits& units) {
-  Table t{.name = "both ways", .title = "Derived here and solved with stiffness matrices, beside each other"};
+  Table t{.name = "both ways", .title = "Derived values compared with those of the stiffness method"};
   t.columns = {words_column("figure", true), number_column("derived"), number_column("solved"), words_column("unit"),
                number_column("difference", "", "difference")};
   double most = 0;

@@ -41,7 +41,7 @@ struct Figure {
   const char* name;
   const char* part;  // where it goes in data
   const NamedUnit& unit;
-  double size;  // noise is small beside it
+  double size;  // reference size for rounding error
 };
 
 // Where along which member the extremes are.
@@ -119,7 +119,7 @@ EnvelopeTables::EnvelopeTables(const ModelUnits& units, const Solution& solution
     use.push_back(e.safety ? 1 / *e.safety : 0);
     known = known && (e.safety || !e.von_mises.stress || e.von_mises.stress->value.si() == 0);
   }
-  // Where some strength is not known, stress tells what is used most.
+  // Where some strength is not known, stress replaces utilisation.
   if (!known)
     for (std::size_t i = 0; i < use.size(); ++i)
       use[i] = members_[i].von_mises.stress ? members_[i].von_mises.stress->value.si() : 0;

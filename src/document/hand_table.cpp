@@ -125,7 +125,7 @@ void add_hand(Page& page, const Verification& hand, const ModelUnits& units, std
   page.emplace_back(table_of(hand, units, room));
   Words values;
   for (const WorkedValue& v : hand.values) {
-    if (v.formula.uses.empty()) continue;  // a number stands in the formulas as it is
+    if (v.formula.uses.empty()) continue;  // a number appears in the formulas unchanged
     const NamedUnit unit = unit_for(v.value.dimension, units);
     const std::string result =
         " = " + short_number(v.value.si / unit.si, 5) + (unit.text.empty() ? "" : " " + unit.text);

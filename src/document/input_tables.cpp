@@ -1,4 +1,4 @@
-// What the engineer described, as tables: points, materials, sections, loads, combinations.
+// Tables of the input: points, materials, sections, loads, combinations.
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -69,7 +69,7 @@ Table materials_table(const ModelUnits& u, const Structure& s) {
     t.row({m.name, m.E.si() / u.stress.si, m.shear_modulus().si() / u.stress.si, m.poisson,
            m.density ? Cell(m.density->si()) : unknown(), m.expansion.si() / per_million, stress(m.yield),
            stress(m.allowable), m.source});
-    // Of several thicknesses the strength for each member stands in the table of members.
+    // For strengths by thickness, the strength of each member is in the table of members.
     for (const Strength& by : m.by_thickness)
       if (m.by_thickness.size() > 1 && by.yield)
         t.say_beneath(fmt::format("up to {} {}: yield strength {} {}", short_number(by.up_to.si() * 1e3, 4), "mm",

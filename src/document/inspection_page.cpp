@@ -1,4 +1,4 @@
-// What was found in a model, and the model as it was read.
+// Findings of a model, and the model as it was read.
 #include <fmt/format.h>
 
 #include <algorithm>

@@ -30,8 +30,8 @@ Table members_table(const ModelUnits& u, const Structure& s) {
                words_column("material"),
                number_column("E", u.stress.text),
                number_column("strength", u.stress.text),
-               words_column("own x"),
-               words_column("own y")};
+               words_column("local x"),
+               words_column("local y")};
   for (std::size_t i = 0; i < s.members().size(); ++i) {
     const Member& m = s.members()[i];
     std::string through;
@@ -174,7 +174,7 @@ Table ends_table(const CaseFigures& c, const Selection& selection) {
   add_up(t, 3);
   const auto& all = s.members();
   if (std::any_of(all.begin(), all.end(), [](const Member& m) { return m.kind == MemberKind::link; }))
-    t.after = "Of a link the axial force; what acts across it goes to its joints besides.";
+    t.after = "Of a link, the axial force only; transverse loads go to its joints in addition.";
   return t;
 }
 

@@ -1,4 +1,4 @@
-// Natural frequencies and load factors of buckling as tables.
+// Tables of natural frequencies and critical load factors.
 #include <fmt/format.h>
 
 #include <cmath>
@@ -9,7 +9,7 @@
 namespace corvex::document {
 namespace {
 
-// What moves most, across or along, and where: "rail along y, most at 1.2 m".
+// The largest displacement of a mode, its direction and place: "rail along y, most at 1.2 m".
 std::string movement_in_words(const Structure& s, const ModeShape& shape, const ModelUnits& u) {
   const Member& member = s.members()[shape.most_moved];
   const ModeShape::Place* most = nullptr;
@@ -42,7 +42,7 @@ Table vibration_table(const Structure& s, const Modes& modes, const ModelUnits& 
   t.columns = {words_column("mode", true), number_column("frequency", "Hz"), number_column("period", "s"),
                number_column("mass x", "%"), number_column("mass y", "%")};
   if (!s.is_plane()) t.columns.push_back(number_column("mass z", "%"));
-  t.columns.push_back(words_column("what moves"));
+  t.columns.push_back(words_column("mode shape"));
   const auto share = [](double v) { return Cell(v < 5e-7 ? 0 : 100 * v); };
   for (std::size_t i = 0; i < modes.vibration.size(); ++i) {
     const VibrationMode& m = modes.vibration[i];
@@ -70,7 +70,7 @@ Table vibration_table(const Structure& s, const Modes& modes, const ModelUnits& 
 }
 
 Table buckling_table(const Structure& s, const CaseBuckling& c, const ModelUnits& u) {
-  Table t{.name = "buckling", .title = "Load factors of buckling in " + c.load_case, .load_case = c.load_case};
+  Table t{.name = "buckling", .title = "Critical load factors, \"" + c.load_case + '"', .load_case = c.load_case};
   t.columns = {words_column("mode", true), number_column("factor"), words_column("what buckles")};
   const auto row = [&](std::string mode, double value, std::string what) {
     Cell factor(value);
@@ -98,7 +98,7 @@ Table buckling_table(const Structure& s, const CaseBuckling& c, const ModelUnits
 }
 
 Table members_table(const Structure& s, const CaseBuckling& c, const ModelUnits& u) {
-  Table t{.name = "buckled members", .title = "Pressed members in mode 1 of " + c.load_case, .load_case = c.load_case};
+  Table t{.name = "buckled members", .title = "Members in compression, mode 1 of \"" + c.load_case + '"', .load_case = c.load_case};
   t.columns = {words_column("member", true),
                number_column("force", u.force.text),
                number_column("critical force", u.force.text),
@@ -125,7 +125,7 @@ Page modes_page(const Structure& s, const Modes& modes, const ModelUnits& u) {
   for (const CaseBuckling& c : modes.buckling) {
     if (c.modes.empty() && !c.is_mechanism && c.estimates.members.empty() && c.estimates.not_checked.empty()) {
       page.emplace_back(
-          Words{{{"", "Nothing buckles in " + c.load_case + ": no member is pressed so that it could."}}});
+          Words{{{"", "No elastic buckling in \"" + c.load_case + "\": no compression that could cause it."}}});
       continue;
     }
     page.emplace_back(buckling_table(s, c, u));

@@ -15,7 +15,7 @@ inline constexpr std::size_t short_members = 6, short_points = 8;
 using format::noise;
 
 // Columns that a terminal needs to show the text: two for characters of East Asian scripts, none for marks that stand
-// upon the character before them (Unicode Standard Annex 11).
+// on the character before them (Unicode Standard Annex 11).
 std::size_t width(const std::string& text);
 
 // "1 point", "3 points"

@@ -1,4 +1,4 @@
-// Pages as Markdown, readable as it stands.
+// Pages as Markdown that is readable as plain text.
 #include <fmt/format.h>
 
 #include <algorithm>

@@ -29,7 +29,7 @@ std::string trimmed(const std::string& cell) {
   return cell.substr(0, cell.find_last_not_of(' ') + 1);
 }
 
-// What stands before the decimal point.
+// Digits before the decimal point.
 std::size_t before_point(const std::string& cell) {
   return width(cell.substr(0, cell.find_first_of(".e ")));
 }
@@ -103,7 +103,7 @@ class TableText {
     return s;
   }
 
-  // Columns that stand beside each other: all, or on narrow terminals what fits, the labels first in each.
+  // Columns of one block: all, or on narrow terminals as many as fit, the labels first in each.
   std::vector<std::vector<const Strip*>> blocks() const {
     std::vector<const Strip*> labels;
     for (const Strip& s : strips_)
@@ -128,7 +128,7 @@ class TableText {
     return all;
   }
 
-  // Words that end beyond the page, in the last column that stands there.
+  // Words that end beyond the page, in the last column of the block.
   bool is_too_wide(const Strip& s, std::size_t i, std::size_t start) const {
     constexpr std::size_t least = 12;
     return style_.width >= start + least && s.column->kind == Column::Kind::words &&
@@ -141,7 +141,7 @@ class TableText {
     return text;
   }
 
-  // A row that has only its labels in these columns: they stand in the block before it.
+  // A row that has only its labels in these columns: they are in the block before it.
   static bool says_nothing(const std::vector<const Strip*>& block, std::size_t i) {
     return std::all_of(block.begin(), block.end(), [&](const Strip* s) {
       return s->column->label || s->lines[i].find_first_not_of(' ') == std::string::npos;

@@ -29,7 +29,7 @@ Table bars_table(const CaseFigures& c, const Selection& selection);
 // The reactions of several cases: of each support a row a case.
 Table reactions_by_case(const std::vector<CaseFigures>& cases, const Selection& selection);
 
-// Of all that is judged, with the case that governs.
+// Over all assessed cases, with the governing case.
 class EnvelopeTables {
  public:
   EnvelopeTables(const ModelUnits& units, const Solution& solution, const Selection& selection);
@@ -48,7 +48,7 @@ class EnvelopeTables {
   const Selection& selection_;
   std::vector<MemberEnvelope> members_;
   Sizes sizes_;
-  Rows rows_;  // of members, the most used first
+  Rows rows_;  // of members, in order of utilisation
 };
 
 }  // namespace corvex::document

@@ -13,7 +13,7 @@
 namespace corvex::document {
 namespace {
 
-// How many cases are told one by one before the rest is only counted.
+// Number of cases that are listed; the rest is counted.
 constexpr std::size_t short_cases = 8;
 
 }  // namespace
@@ -58,11 +58,11 @@ void add_case(Page& page, const CaseFigures& c, const Selection& shown, bool all
   if (shown.ends) page.emplace_back(ends_table(c, shown));
 }
 
-// Beside an envelope, reactions case by case; the other tables where all is asked for, or some members or points.
+// With an envelope, reactions case by case; the other tables where all is asked for, or some members or points.
 void add_cases(Page& page, const std::vector<CaseFigures>& cases, const Selection& shown, bool enveloped) {
   const bool all_tables = !enveloped || shown.all || !shown.whole || shown.ends || shown.faces;
   if (!all_tables) {
-    // With more cases the envelope tells the extremes.
+    // With more cases the envelope shows the extremes.
     if (shown.some_points && cases.size() <= short_cases) page.emplace_back(reactions_by_case(cases, shown));
     if (!shown.requests.load_case.empty())
       page.emplace_back(Words{{{"", fmt::format("All tables of one case: {}; complete tables of all cases: {}.",
@@ -131,7 +131,7 @@ void add_head(Page& page, const ModelUnits& units, const Structure& s, int digit
 
 namespace {
 
-// What governs of several cases, in one line.
+// The governing values of several cases, in one line.
 Words governing(const std::vector<CaseFigures>& cases, int digits) {
   const auto more = [](double a, double b) { return a > b * (1 + noise); };
   const CaseFigures *worst = &cases.front(), *most = worst;
@@ -165,7 +165,7 @@ Words summaries(const std::vector<CaseFigures>& cases, bool all, const Requests&
   std::vector<const CaseFigures*> order = nearest_limit_first(cases);
   std::size_t left_out = 0;
   if (!all && order.size() > short_cases) {
-    // What does not balance or has few digits is told whatever its use.
+    // Imbalance and few reliable digits are reported whatever the utilisation.
     const auto wrong = [&](const CaseFigures* c) { return c->summary(digits).tone != Tone::plain; };
     std::vector<const CaseFigures*> kept(order.begin(), order.begin() + short_cases);
     std::copy_if(order.begin() + short_cases, order.end(), std::back_inserter(kept), wrong);
@@ -203,7 +203,7 @@ Page solve_page(const ModelUnits& units, const Evaluation& evaluation, const Sel
     page.emplace_back(limits_table(limits, units, style.digits, shown.all));
     page.emplace_back(limits_data(limits, units));
   }
-  // The envelope is of all that is judged: beside a choice of cases it would be read as theirs.
+  // The envelope covers all assessed cases: with a selection of cases it would be misread as theirs.
   const bool enveloped = (shown.cases.size() > 1 || shown.only_envelope) && shown.cases == solution.judged();
   if (enveloped) {
     page.emplace_back(Heading{

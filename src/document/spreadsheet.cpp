@@ -29,7 +29,7 @@ std::string at_most(std::size_t bytes, const std::string& text) {
   return text.substr(0, end);
 }
 
-// What the format does not take in the name of a sheet: sizes in inches have a slash.
+// Characters that the format does not accept in the name of a sheet: sizes in inches have a slash.
 std::string sheet_name(std::string name) {
   for (char& c : name)
     if (std::string_view("[]:*?/\\").find(c) != std::string_view::npos) c = '-';
@@ -168,11 +168,11 @@ std::string write_spreadsheet(const std::string& path, const std::string& title,
   };
   const bool no_memory = error == LXW_ERROR_MEMORY_MALLOC_FAILED || system == ENOMEM;
   if (why.empty() && error != LXW_NO_ERROR && (no_memory || !memory_is_left())) throw std::bad_alloc();
-  // The library writes to temporary files on its way, and tells less than the system does.
+  // The library writes to temporary files, and reports less than the system does.
   if (why.empty() && error != LXW_NO_ERROR)
     why = system == EMFILE || system == ENFILE
               ? std::generic_category().message(system)
-              : "there is no room for it in memory, or in the folder for temporary files";
+              : "not enough memory, or not enough space in the folder for temporary files";
   return why.empty() ? write_file(path, file.bytes()) : failed(why);
 }
 

@@ -71,7 +71,7 @@ Table for_people(const Table& table) {
   for (std::size_t i = 0; i < table.rows.size(); ++i) {
     if (table.rows[i].use == For::data) continue;
     t.rows.push_back(table.rows[i]);
-    // They stand in the order of the rows.
+    // They are in the order of the rows.
     for (; next < table.beneath.size() && table.beneath[next].first <= i; ++next)
       if (table.beneath[next].first == i) t.say_beneath(table.beneath[next].second);
   }

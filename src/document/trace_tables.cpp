@@ -30,7 +30,7 @@ const char* part_of(const MemberFigure& f) {
   return f.kind == Kind::force ? "forces" : f.kind == Kind::moment ? "moments" : "displacements";
 }
 
-// Rounding beside the largest figure of its kind is nothing.
+// Rounding error relative to the largest figure of its kind is zero.
 struct Largest {
   double of_kind[4] = {0, 0, 0, 0}, stress = 0;
 
@@ -41,7 +41,7 @@ struct Largest {
   }
 };
 
-// "before" and "after" where a place is told twice.
+// "before" and "after" where a place is listed twice.
 std::string side_of(const std::vector<TracePlace>& places, std::size_t i) {
   const Length at = places[i].at;
   const bool twice = (i > 0 && places[i - 1].at == at) || (i + 1 < places.size() && places[i + 1].at == at);
@@ -58,7 +58,7 @@ std::string extremes_words(const TracePlace& p, const std::vector<MemberFigure>&
   return fmt::format("{}", fmt::join(words, ", "));
 }
 
-// At a place, and beside which of its sides.
+// At a place, and on which of its sides.
 std::vector<Column> place_columns(const ModelUnits& u) {
   Column at = place_column(u.length.text, "at"), side = words_column("", true);
   at.label = true;

@@ -10,7 +10,7 @@ inline constexpr std::size_t most_points = 500000, most_members = 500000;
 inline constexpr std::size_t most_points_of_member = 2000;
 // A load on a family counts once for each of its members.
 inline constexpr std::size_t most_loads = 2000000;
-// Mistakes that are told; those beyond are counted.
+// Number of errors that are reported; further ones are counted.
 inline constexpr std::size_t most_problems = 1000;
 
 }  // namespace corvex::file

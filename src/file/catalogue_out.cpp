@@ -56,7 +56,7 @@ std::string catalogue_json(const std::vector<Profile>& profiles, const Catalogue
 
 std::string catalogue_csv(const std::vector<Profile>& profiles, const CatalogueFormat& format, int digits) {
   const int n = digits > 0 ? digits : 8;
-  // Beside inches mass counts per foot.
+  // With inches, mass is given per foot.
   constexpr double lb_per_ft = 0.45359237 / 0.3048;
   const bool inches = format.units.section.text == "in";
   std::string text =

@@ -67,7 +67,7 @@ class Scanner {
     return c;
   }
 
-  // Two quotes stand for one.
+  // Two quotes represent one.
   Cell quoted(Cell c) {
     step();
     while (true) {

@@ -1,7 +1,7 @@
 // Tables as comma-separated values (RFC 4180): the first line names the columns. Where the first line has semicolons
 // and no commas, these separate (as spreadsheets of countries with decimal commas write).
 //
-// No library of Debian tells where a cell stands, and a mistake without line and column is not found.
+// No Debian library reports the position of a cell, and errors are hard to find without line and column.
 #pragma once
 
 #include <cstdint>

@@ -1,4 +1,4 @@
-// A derivation as JSON: texts with their numbers put in, and the numbers in SI units beside them.
+// A derivation as JSON: texts with their numbers put in, and the numbers in SI units.
 #include "corvex/export.hpp"
 #include "corvex/formula_text.hpp"
 #include "file/json.hpp"

@@ -22,7 +22,7 @@ class Descriptor {
   }
   int get() const { return fd_; }
   explicit operator bool() const { return fd_ >= 0; }
-  // Some file systems tell only here that there was no room.
+  // Some file systems report a full disk only here.
   int close() { return ::close(std::exchange(fd_, -1)) == 0 ? 0 : errno; }
 
  private:

@@ -124,7 +124,7 @@ std::optional<Directed> Directions::sized(const Node& map, const Wanted& wanted,
   if (angle) {
     if (!structure_.is_plane()) {
       errors_.fail(*angle,
-                   "an angle tells a direction in the plane only; in space give components, or 'toward' a point");
+                   "an angle defines a direction in a plane only; in space give components, or 'toward' a point");
       return std::nullopt;
     }
     const auto turn = quantities_.read(*angle, units_.angle);
@@ -133,7 +133,7 @@ std::optional<Directed> Directions::sized(const Node& map, const Wanted& wanted,
   } else {
     const auto point = names_.point(*toward);
     if (!rules.place) {
-      errors_.fail(*toward, "'toward' goes with a load that stands at one place");
+      errors_.fail(*toward, "'toward' needs a load that acts at one place");
       return std::nullopt;
     }
     if (d.axes == LoadAxes::member) {
@@ -143,7 +143,7 @@ std::optional<Directed> Directions::sized(const Node& map, const Wanted& wanted,
     if (!point) return std::nullopt;
     const Vector way = structure_[*point].position - *rules.place;
     if (!(length(way) > 0)) {
-      errors_.fail(*toward, fmt::format("the load stands at {} itself: there is no direction toward it", toward->text));
+      errors_.fail(*toward, fmt::format("the load acts at {} itself: there is no direction toward it", toward->text));
       return std::nullopt;
     }
     unit = way / length(way);

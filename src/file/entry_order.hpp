@@ -1,4 +1,4 @@
-// Entries that are described by way of others, each after those that it needs.
+// Order of entries that depend on each other: each after those that it needs.
 #pragma once
 
 #include <cstddef>
@@ -8,7 +8,7 @@
 namespace corvex::file {
 
 // Calls `visit(i)` for each of `count` entries, after those that `needs(i)` lists, and `circle(i)` where an entry needs
-// itself by way of others. Keeps its place in memory of its own, so that chains of any length do not fill the stack.
+// itself through others. Keeps its place in memory of its own, so that chains of any length do not fill the stack.
 template <class Needs, class Visit, class Circle>
 void visit_in_order(std::size_t count, const Needs& needs, const Visit& visit, const Circle& circle) {
   enum class State : unsigned char { unseen, open, done };

@@ -21,7 +21,7 @@ struct Key {
 };
 using Keys = std::vector<Key>;
 
-// Every check of a node tells what was expected there; what it returns says whether the node can be used.
+// Every check of a node reports what was expected there and returns whether the node can be used.
 class Errors {
  public:
   Errors(const Tree& tree, std::string file) : tree_(&tree), file_(std::move(file)) {}
@@ -41,7 +41,7 @@ class Errors {
   bool is_text(const Node& n, std::string_view what);
   // Reports every key that is not one of `keys`; false if a key is one that is not built yet.
   bool check_keys(const Node& map, std::string_view where, const Keys& keys);
-  // Reports the keys beside `kind` that are not among `keys`; false if there are any.
+  // Reports the keys other than `kind` that are not among `keys`; false if there are any.
   bool only_with(const Node& map, std::string_view kind, const std::vector<std::string_view>& keys);
   // The value of a key that must be there; null if it is not.
   const Node* need(const Node& map, std::string_view key, const Node& blame, std::string_view where);

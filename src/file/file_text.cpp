@@ -27,7 +27,7 @@ Expected<std::string, Problem> text_of(const Descriptor& file, const std::string
   struct stat s {};
   if (::fstat(file.get(), &s) != 0) return cannot(errno);
   if (S_ISDIR(s.st_mode)) return refused("this is a folder; a file was expected");
-  if (!may_be_stream && !S_ISREG(s.st_mode)) return refused("this is no regular file");
+  if (!may_be_stream && !S_ISREG(s.st_mode)) return refused("this is not a regular file");
   const auto too_large = [&] { return refused(fmt::format("the file is larger than {} MiB", largest_file >> 20)); };
   if (S_ISREG(s.st_mode) && static_cast<std::uintmax_t>(s.st_size) > largest_file) return too_large();
   std::string text;
@@ -72,7 +72,7 @@ Expected<std::string, Problem> text_of_file(const std::string& path, bool may_be
                             : ::open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NOCTTY | (may_be_stream ? 0 : O_NONBLOCK)));
   if (file) return text_of(file, name, may_be_stream);
   if (standard_input) return problem_at({name, 0, 0}, "it cannot be read: it is closed");
-  return problem_at({name, 0, 0}, errno == ENOENT ? "there is no such file"
+  return problem_at({name, 0, 0}, errno == ENOENT ? "the file does not exist"
                                                   : "it cannot be read: " + std::generic_category().message(errno));
 }
 
@@ -90,7 +90,7 @@ Expected<std::string, Problem> text_of_file_below(const std::string& path, const
     if (!way) continue;
     const Descriptor file = opened_below(folder, *way);
     if (file) return text_of(file, path, false);
-    if (errno == ENOENT) return problem_at({path, 0, 0}, "there is no such file");
+    if (errno == ENOENT) return problem_at({path, 0, 0}, "the file does not exist");
     if (errno == ELOOP || errno == ENOTDIR) return refused("cannot be read: it was replaced while it was opened");
     return refused("cannot be read: " + std::generic_category().message(errno));
   }

@@ -10,7 +10,7 @@
 
 namespace corvex::file {
 
-// What stands in front of a text in memory: a file of this many bytes is the largest that is read.
+// Largest file that is read, in bytes.
 inline constexpr std::size_t largest_file = std::size_t{1} << 28;
 
 // "-" is standard input if `may_be_stream`, and then pipes and devices are read too; else only regular files are. The

@@ -1,4 +1,4 @@
-// What the writers of JSON share.
+// Helpers shared by the writers of JSON.
 #pragma once
 
 #include <nlohmann/json.hpp>

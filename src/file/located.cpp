@@ -1,4 +1,4 @@
-// Where the things of a model stand in its file.
+// Positions of the parts of a model in its file.
 #include <map>
 #include <unordered_map>
 
@@ -71,7 +71,7 @@ class Finder {
     const std::string_view name = p.subject.name;
     const Node* group = t_.find(t_.root(), top);
     const Node* key = group ? keys_.find(*group, name) : nullptr;
-    // "feet.3" is described as "feet"; what holds it may stand under that name too.
+    // "feet.3" is described as "feet"; its supports may be listed under that name too.
     const std::size_t dot = name.rfind('.');
     if (group && !key && dot != std::string_view::npos) key = keys_.find(*group, name.substr(0, dot));
     return key ? part_of(key[1], p, key) : group;

@@ -72,7 +72,7 @@ Problems whole(const std::string& file, std::string text) {
   return {problem_at({file, 0, 0}, std::move(text))};
 }
 
-// A value that is given beside the file has no place in it.
+// A value that is not given in the file has no position in it.
 void without_places(Draft& d) {
   d.head.line = d.head.column = 0;
   for (Draft& child : d.children) without_places(child);
@@ -170,7 +170,7 @@ Expected<Model, Problems> build_changed(const ModelDocument& document, const Ove
     if (overrides.set.size() == 1 && overrides.show.empty() && p.place.line == 0)
       p.text = fmt::format("{}{}: {}", changed_by, overrides.set.front().first, p.text);
     else if (!(overrides.set.empty() && overrides.show.empty()) && p.place.line == 0)
-      p.text = "a value given beside the model: " + p.text;
+      p.text = "a value given for this run: " + p.text;
   }
   return problems;
 }

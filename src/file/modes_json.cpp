@@ -38,7 +38,7 @@ Json not_checked_json(const Structure& s, const std::vector<UncoveredMember>& me
   return all;
 }
 
-// Buckling of members beside bending, and what one-way members without force do.
+// Member buckling other than flexural, and the effect of one-way members without force.
 Json estimates_json(const Structure& s, const CaseBuckling& c) {
   Json members = Json::array();
   for (const MemberBuckling& m : c.estimates.members)

@@ -109,7 +109,7 @@ std::vector<PointId> NameTable::points_in_key(const Node& key) {
     one.text = first == std::string_view::npos ? std::string_view() : part.substr(first, last - first + 1);
     one.column += static_cast<std::uint32_t>(at + (first == std::string_view::npos ? 0 : first) + (key.quoted ? 1 : 0));
     if (one.text.empty())
-      errors_.fail(one, "the name of a point was expected beside the comma");
+      errors_.fail(one, "the name of a point was expected next to the comma");
     else
       for (const PointId p : points(one)) all.push_back(p);
     at = end + 1;

@@ -1,4 +1,4 @@
-// What the names in a model file stand for.
+// Meaning of the names in a model file.
 #pragma once
 
 #include <map>

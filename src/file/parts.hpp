@@ -10,7 +10,7 @@
 
 namespace corvex::file {
 
-// What all of them read with.
+// Context shared by all readers.
 struct Context {
   const Tree& tree;
   Errors& errors;
@@ -42,7 +42,7 @@ class PartReader {
   Structure& structure_;
 };
 
-// Points and members from tables beside the model file. Each row has its cells as nodes, in a fixed order of columns.
+// Points and members from CSV tables of the model. Each row has its cells as nodes, in a fixed order of columns.
 struct TablesBeside {
   using Rows = std::vector<std::vector<Node>>;
   Rows points, members;
@@ -50,7 +50,7 @@ struct TablesBeside {
   std::set<std::string> named;               // the same, whether they could be read or not
   // Where "point NAME" and "member NAME" stand.
   std::map<std::string, Place> places;
-  // What the nodes look into.
+  // Text that the nodes refer to.
   std::deque<Table> texts;
 };
 
@@ -58,7 +58,7 @@ struct TablesBeside {
 using Entries = std::vector<std::size_t>;
 
 void read_units(const Tree& tree, Errors& errors, const Node& n, WantedUnits& units, ModelUnits& print);
-// `folders`: where tables may stand besides the folder of the model.
+// `folders`: further folders that may contain tables.
 void read_tables(const Tree& tree, Errors& errors, const Node& n, const Overrides& overrides, TablesBeside& tables);
 void read_analysis(const Context& c, const Node& n);
 void read_materials(const Context& c, const Node& n);

@@ -108,7 +108,7 @@ void merge(Draft& target, const Draft& patch) {
     if (removes(value.head)) {
       target.erase(key.head.text);
     } else if (there) {
-      // Mistakes in what was changed stand at the change.
+      // Errors in a changed part are reported at the change.
       there[-1].head.line = key.head.line, there[-1].head.column = key.head.column;
       merge(*there, value);
     } else {
@@ -118,7 +118,7 @@ void merge(Draft& target, const Draft& patch) {
   }
 }
 
-// "~1" stands for a slash and "~0" for a tilde.
+// "~1" represents a slash and "~0" a tilde.
 std::vector<std::string> parts_of(std::string_view pointer) {
   std::vector<std::string> parts;
   for (std::size_t at = 0; at < pointer.size();) {
@@ -160,7 +160,7 @@ std::string set(Draft& root, std::string_view pointer, const Draft& key, const D
       }
       const auto i = index_of(part, here->children.size());
       if (!i)
-        return fmt::format("'{}' is no entry of {}, which is a list of {}; they count from 0, and - is one more", part,
+        return fmt::format("'{}' is not an entry of {}, which is a list of {}; entries count from 0, and - appends one", part,
                            where, here->children.size());
       here = &here->children[*i];
     } else {

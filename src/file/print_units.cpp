@@ -70,7 +70,7 @@ std::string take(std::string_view item, NamedUnits& named) {
   if (const std::size_t colon = written.find(':'); colon != std::string_view::npos) {
     const std::string wanted(trimmed(written.substr(0, colon)));
     const auto it = std::find(kinds.begin(), kinds.end(), wanted);
-    if (it == kinds.end()) return fmt::format("'{}' is no kind of unit{}", wanted, did_you_mean(wanted, kinds));
+    if (it == kinds.end()) return fmt::format("'{}' is not a kind of unit{}", wanted, did_you_mean(wanted, kinds));
     kind = unit_kinds[static_cast<std::size_t>(it - kinds.begin())].name;
     written = trimmed(written.substr(colon + 1));
   }
@@ -84,7 +84,7 @@ std::string take(std::string_view item, NamedUnits& named) {
     const auto it = std::find_if(unit_kinds.begin(), unit_kinds.end(),
                                  [&](const UnitKind& k) { return k.dimension == q.dimension; });
     if (it == unit_kinds.end() || !(q.si > 0))
-      return fmt::format("'{}' is no unit of a length, force, moment, stress, angle or mass", text);
+      return fmt::format("'{}' is not a unit of a length, force, moment, stress, angle or mass", text);
     kind = it->name;
   }
   for (const UnitKind& k : unit_kinds)

@@ -10,7 +10,7 @@
 
 namespace corvex::file {
 
-// What units may be named for.
+// Kinds of quantity for which a unit can be named.
 struct UnitKind {
   std::string_view name;
   Dimension dimension;
@@ -31,7 +31,7 @@ using NamedUnits = std::map<std::string_view, NamedUnit>;
 
 // "kN*m" as "kN·m", "cm^2" as "cm²".
 std::string unit_as_printed(std::string_view written);
-// What is not named prints as is usual: metric, or lbf, in and psi beside inches and feet. Moments and line loads
+// Other kinds use the default units: metric, or lbf, in and psi with inches and feet. Moments and line loads
 // follow the force: N·m and N/m, kN·m and kN/m, lbf·in and lbf/in.
 ModelUnits units_for_print(const NamedUnits& named);
 

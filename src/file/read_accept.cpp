@@ -1,4 +1,4 @@
-// Findings that are meant as they stand, with the reason.
+// Accepted findings, with the reason.
 #include <algorithm>
 
 #include "file/parts.hpp"
@@ -32,7 +32,7 @@ class AcceptReader : PartReader {
       a.finding = finding->text;
     }
     if (because && errors_.is_text(*because, "a reason")) {
-      if (because->text.empty()) errors_.fail(*because, "a reason was expected: why this is meant as it stands");
+      if (because->text.empty()) errors_.fail(*because, "a reason was expected: why this is intended");
       a.because = because->text;
     }
     if (const Node* on = tree_->find(n, "on"))

@@ -27,8 +27,8 @@ class ChooseReader : PartReader {
  private:
   std::optional<ChoiceGroup> read(const std::string& section, const Node& n) {
     const std::size_t before = errors_.count();
-    if (!errors_.is_map(n, "what a section may be")) return std::nullopt;
-    errors_.check_keys(n, "what a section may be", {{"from"}, {"height"}, {"width"}, {"mass"}});
+    if (!errors_.is_map(n, "section choices")) return std::nullopt;
+    errors_.check_keys(n, "section choices", {{"from"}, {"height"}, {"width"}, {"mass"}});
     CatalogueSearch wanted;
     if (const Node* from = errors_.need(n, "from", n, "what a section may be"))
       for (const Node& one : from->is_list() ? tree_->children(*from) : std::span(from, 1))

@@ -1,4 +1,4 @@
-// What stands at the head of a report.
+// Head of a report.
 #include "file/parts.hpp"
 
 namespace corvex::file {

@@ -73,7 +73,7 @@ const Keys& HandReader::keys_for(For what_for) {
   return what_for == For::comparison ? comparison : what_for == For::show ? show : limit;
 }
 
-// Which figure an entry names; null where it names none, which is told unless something else was.
+// The figure named by an entry; null if it names none, which is reported unless another error was.
 const FigureKind* HandReader::figure_kind(const Node& n, For what_for, bool tell) {
   const FigureKind* kind = nullptr;
   const std::size_t before = errors_.count();
@@ -94,7 +94,7 @@ const FigureKind* HandReader::figure_kind(const Node& n, For what_for, bool tell
   return kind;
 }
 
-// What the figure is of. False where that is told already, or is no text.
+// The object of the figure. False if an error was reported already, or if it is not a text.
 bool HandReader::read_object(const Node& n, const FigureKind& kind, Figure& figure) {
   using Of = FigureKind::Of;
   figure.kind = kind.kind;

@@ -122,7 +122,7 @@ void LoadReader::read_load(LoadCase& loads, const Node& n) {
   }
 }
 
-// A direction with the load's own `axes` beside it.
+// A direction with the `axes` of the load.
 std::optional<Directed> LoadReader::load_direction(const Node& load, std::string_view key, const Wanted& wanted,
                                                    DirectionRules rules) {
   const Node& n = *tree_->find(load, key);
@@ -162,7 +162,7 @@ std::optional<Directed> LoadReader::moment(const Node& load, const DirectionRule
 
 void LoadReader::read_point_load(LoadCase& loads, const Node& n) {
   const auto points = names_.points(*tree_->find(n, "at"));
-  // Read even where `at` is wrong, so that a second mistake is told too.
+  // Read even where `at` is wrong, so that a second error is reported too.
   if (points.empty()) {
     if (tree_->find(n, "force")) load_direction(n, "force", units_.force, {.place = Vector{1e300, 0, 0}});
     if (tree_->find(n, "moment")) moment(n, {});
@@ -180,7 +180,7 @@ void LoadReader::read_point_load(LoadCase& loads, const Node& n) {
 void LoadReader::read_member_load(LoadCase& loads, const Node& n) {
   const auto members = names_.members(*tree_->find(n, "on"));
   const bool line = tree_->find(n, "line") != nullptr;
-  // Read even where `on` is wrong, so that a second mistake is told too.
+  // Read even where `on` is wrong, so that a second error is reported too.
   if (line && members.empty()) load_direction(n, "line", units_.line, {.may_change = true, .on_member = true});
   each_until_wrong(errors_, members, [&](MemberId id) {
     if (structure_[id].through.size() < 2) return;
@@ -216,7 +216,7 @@ void LoadReader::read_line_load(LoadCase& loads, const Node& n, MemberId id) {
     }
   Per per = Per::length;
   if (const Node* p = tree_->find(n, "per")) {
-    const auto c = errors_.choice(*p, "what a line load is counted per", {{"plan"}, {"length"}});
+    const auto c = errors_.choice(*p, "reference length of a line load", {{"plan"}, {"length"}});
     if (!c) return;
     per = *c == 0 ? Per::plan : Per::length;
   }

@@ -273,7 +273,7 @@ void MemberReader::read_defaults(const Node& n) {
   if (!errors_.is_map(n, "defaults")) return;
   const std::size_t before = errors_.count();
   errors_.check_keys(n, "defaults", {{"section"}, {"material"}, {"kind"}});
-  // Each is read once, so that a mistake is told where it stands and not at every member.
+  // Each is read once, so that an error is reported once and not at every member.
   if (const Node* section = tree_->find(n, "section")) (void)names_.section(*section);
   if (const Node* material = tree_->find(n, "material")) (void)names_.material(*material);
   if (const Node* kind = tree_->find(n, "kind")) (void)kind_of_member(*kind);

@@ -169,7 +169,7 @@ std::optional<Vector> PointReader::place_named(const Node& points, const Node& n
   return std::nullopt;
 }
 
-// The points that a name stands for: one, or all of a family.
+// The points of a name: one, or all of a family.
 std::vector<std::string> PointReader::names_of(const Node& points, const Node& n) {
   if (!errors_.is_text(n, "the name of a point")) return {};
   if (entries_.contains(n.text)) {
@@ -244,7 +244,7 @@ std::optional<Vector> PointReader::point_from(const Node& points, const Node& na
   distance = errors_.need(n, "length", name, where), angle = errors_.need(n, "angle", name, where);
   if (!distance || !angle) return std::nullopt;
   if (!structure_.is_plane()) {
-    errors_.fail(*angle, "an angle tells a direction in the plane only; in space write by: [dx, dy, dz]");
+    errors_.fail(*angle, "an angle defines a direction in a plane only; in space write by: [dx, dy, dz]");
     return std::nullopt;
   }
   const auto far = quantities_.read(*distance, units_.length), turn = quantities_.read(*angle, units_.angle);
@@ -264,7 +264,7 @@ std::optional<Vector> PointReader::point_between(const Node& points, const Node&
   if (!a || !b || !at) return std::nullopt;
   const double L = length(*b - *a);
   if (!(L > 0)) {
-    errors_.fail(ends, "both points stand at the same place");
+    errors_.fail(ends, "both points are at the same place");
     return std::nullopt;
   }
   const auto x = quantities_.position(*at, L);
@@ -321,7 +321,7 @@ bool PointReader::repeat(const Node& points, const Node& name, const Node& n, Po
   const Vector way = step.value_or(Vector());
   if (!fits(*times, copies * e.base.size())) return false;
   if (zero(way)) {
-    errors_.fail(*by, "a step was expected: the repeated points would all stand on the first");
+    errors_.fail(*by, "a step was expected: all repeated points would be at the first one");
     return false;
   }
   e.family = true;

@@ -56,7 +56,7 @@ void SupportReader::read_hold(const Node& n, Support& support) {
       const auto v = directions_.components(f, units_.number);
       if (v && zero(*v)) errors_.fail(f, "a direction to hold needs a length");
       if (v) along.push_back(*v);
-    } else if (const auto c = errors_.choice(f, "a freedom to hold", freedoms)) {
+    } else if (const auto c = errors_.choice(f, "a degree of freedom to restrain", freedoms)) {
       held.push_back(static_cast<Freedom>(*c));
     }
   }

@@ -1,4 +1,4 @@
-// What is varied in a sweep, and what is shown against it.
+// Sweeps: varied values and figures to show.
 #include <charconv>
 #include <cmath>
 
@@ -97,7 +97,7 @@ class SweepReader : PartReader {
         errors_.fail(what, fmt::format("there is no parameter '{}'{}", what.text, hint));
       }
     } else {
-      // A new name beside the others would change nothing.
+      // A new name would have no effect.
       const std::vector<std::string> parts = parts_of(what.text);
       const Node* part = parts.size() == 2 ? tree_->find(tree_->root(), parts[0]) : nullptr;
       if (part && part->is_map() && !tree_->find(*part, parts[1])) {

@@ -1,4 +1,4 @@
-// Points and members from tables beside the model file.
+// Points and members from CSV tables of the model.
 #include <algorithm>
 #include <filesystem>
 

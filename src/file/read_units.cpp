@@ -26,10 +26,10 @@ void read_units(const Tree& tree, Errors& errors, const Node& n, WantedUnits& un
     }
   }
   const auto has = [&](std::string_view kind) { return named.contains(kind); };
-  // What a bare number means.
+  // Unit of a number without unit.
   if (has("length")) units.length.bare = named["length"].si;
   if (has("force")) units.force.bare = named["force"].si;
-  // Readers agree on what a bare moment means beside m, in and ft; beside mm, N·mm and N·m are both usual.
+  // With m, in and ft the unit of a moment is unambiguous; with mm, both N·mm and N·m are usual.
   const std::string length = has("length") ? named["length"].text : "";
   if (has("force") && (length == "m" || length == "in" || length == "ft")) {
     units.line.bare = *units.force.bare / *units.length.bare;

@@ -130,9 +130,9 @@ void Reader::begin_structure(const Node* points) {
   model_.structure.print_units(model_.units);
 }
 
-// The part of the model that could be read may have mistakes of its own, which are told in the same go.
+// The part of the model that could be read may contain further errors, which are reported in the same run.
 void Reader::check_what_was_read() {
-  // What depends on the whole structure is left out where a part of it is missing.
+  // Checks of the whole structure are skipped if a part of it is missing.
   if (errors_.count() > 0)
     for (Problem& p : model_.located(model_.structure.validate()))
       if (p.subject.kind != Subject::Kind::structure) errors_.add(std::move(p));

@@ -13,7 +13,7 @@ using file::add;
 using file::Json;
 using file::json_text;
 
-// What is not computed or infinite is null; minus zero is zero.
+// Values that are not computed or are infinite are null; minus zero is zero.
 Json number(double v) {
   if (!std::isfinite(v)) return nullptr;
   return v + 0.0;
@@ -236,7 +236,7 @@ Json hand_json(const Verification& hand, const ModelUnits& units) {
   return j;
 }
 
-// Why there are no results.
+// Reason for missing results.
 std::string refused_json(const Problems& problems) {
   return json_text({{"format", "corvex-results"}, {"version", 2}, {"problems", file::findings_list(problems)}});
 }
@@ -260,7 +260,7 @@ std::string results_json(const Evaluation& evaluation, const JsonOptions& option
 
 namespace {
 
-// What `figures` makes of each place, and what is told of it beside.
+// The output of `figures` for each place, with additional entries.
 template <class Figures>
 std::string trace_json(const Solution& solution, const Member& member, const std::string& load_case,
                        std::optional<int> digits, const std::vector<TracePlace>& places, const Figures& figures) {

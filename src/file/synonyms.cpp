@@ -13,7 +13,7 @@ namespace {
 
 struct Synonym {
   std::string_view word;
-  std::vector<std::string> meant;  // what fits the place is told
+  std::vector<std::string> meant;  // the words that are valid there
 };
 
 // Small letters; sorted by what they are about.

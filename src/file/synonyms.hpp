@@ -7,7 +7,7 @@
 
 namespace corvex::file {
 
-// Those of `known` that are meant by this word; none if it is no synonym of theirs.
+// The words of `known` that this word is a synonym of; empty if none.
 std::vector<std::string> meant_by(std::string_view word, const std::vector<std::string>& known);
 
 // "; did you mean 'wall'?", of a synonym or else of the nearest word; empty where there is neither.

@@ -31,7 +31,7 @@ const Node* Tree::find(const Node& map, std::string_view key) const {
   return k ? k + 1 : nullptr;
 }
 
-// Follows libyaml's events; what is open stands on a stack, and a collection's children move into place
+// Follows libyaml's events; open collections are kept on a stack, and their children are moved into place
 // together when it closes.
 class TreeBuilder {
  public:
@@ -92,7 +92,7 @@ class TreeBuilder {
     const std::string_view before = line_at(m.line).substr(0, m.column);
     const std::size_t begin = before.find_last_of("{[,") + 1;
     if (before.size() - begin > longest_key)
-      text = fmt::format("what stands before a colon is at most {} bytes long", longest_key);
+      text = fmt::format("a key is at most {} bytes long", longest_key);
     if (parser_.context && parser_.context_mark.line > 0)
       text += fmt::format(" {} that begins in line {}", parser_.context, parser_.context_mark.line + 1);
     if (what.find("'\\t'") != std::string::npos || what.find("cannot start any token") != std::string::npos)
@@ -109,7 +109,7 @@ class TreeBuilder {
     return rest.substr(0, rest.find('\n'));
   }
 
-  // The reader tells a place in bytes only, and counts no lines ahead of the scanner.
+  // The reader reports positions in bytes only and counts no lines ahead of the scanner.
   void refuse_bytes(std::size_t offset, const std::string& what) {
     const std::string_view before = text_.substr(0, offset);
     const std::size_t line = static_cast<std::size_t>(std::count(before.begin(), before.end(), '\n'));
@@ -209,11 +209,11 @@ class TreeBuilder {
       if (!turns[i].is_text())
         problems_.push_back(at(turns[i].line - 1, turns[i].column - 1,
                                turns[i].is_list() ? "a name was expected before the colon, but this is a list; several "
-                                                    "names stand there with commas between, as A, B: pinned"
+                                                    "several names are separated by commas, for example A, B: pinned"
                                                   : "a name was expected before the colon"));
     for (std::size_t i = 0; i < turns.size(); i += 2)
       if (turns[i].is_text() && turns[i].text.find_first_of("\n\r\t") != std::string_view::npos)
-        problems_.push_back(at(turns[i].line - 1, turns[i].column - 1, "a name stands on one line, without tabs"));
+        problems_.push_back(at(turns[i].line - 1, turns[i].column - 1, "a name must be on one line, without tabs"));
     if (turns.size() <= 16) {
       for (std::size_t i = 2; i < turns.size(); i += 2)
         for (std::size_t j = 0; j < i; j += 2)
@@ -263,7 +263,7 @@ std::string with_pairs_joined(std::string_view text) {
       i += 12;
       continue;
     }
-    // Two characters of an escape stay together: \\u is no escape of a letter.
+    // Two characters of an escape stay together: \\u does not escape a letter.
     const std::size_t length = text[i] == '\\' && i + 1 < text.size() ? 2 : 1;
     out += text.substr(i, length);
     i += length;
@@ -274,7 +274,7 @@ std::string with_pairs_joined(std::string_view text) {
 }  // namespace
 
 Expected<std::shared_ptr<const Tree>, Problems> Tree::parse(std::string_view text, const std::string& file) {
-  // Some editors begin a UTF-8 file with a mark that is no text.
+  // Some editors begin a UTF-8 file with a byte order mark.
   if (text.starts_with("\xEF\xBB\xBF")) text.remove_prefix(3);
   if (text.size() > largest_file) return Problems{problem_at({file, 1, 1}, "the file is larger than 256 MiB")};
   if (const std::size_t pair = text.find("\\ud"), upper = text.find("\\uD");

@@ -54,7 +54,7 @@ class Tree {
   Entry entry(const Node& map, std::size_t i) const {
     return {nodes_[map.first + 2 * i], nodes_[map.first + 2 * i + 1]};
   }
-  // The value of a key; null if the node is no map or has no such key.
+  // The value of a key; null if the node is not a map or does not have the key.
   [[gnu::visibility("hidden")]] const Node* find(const Node& map, std::string_view key) const;
   [[gnu::visibility("hidden")]] const Node* find_key(const Node& map, std::string_view key) const;
 

@@ -39,7 +39,7 @@ class Texts {
  private:
   void collect(const Node& n) {
     if (n.is_text()) return all_.push_back(n.text);
-    // The key of a map is no formula, though it may be the word for a dimension.
+    // The key of a map is not a formula, though it may be the word for a dimension.
     if (n.is_map()) {
       for (std::size_t i = 0; i < tree_.entries(n); ++i) collect(tree_.entry(n, i).value);
       return;

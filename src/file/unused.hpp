@@ -1,4 +1,4 @@
-// What stands in a model file and has no effect.
+// Entries of a model file without effect.
 #pragma once
 
 #include "corvex/structure.hpp"
@@ -6,8 +6,8 @@
 
 namespace corvex::file {
 
-// Parameters that no formula names, and materials that nothing is made of. `tables`: formulas may stand in tables
-// beside the file too, which are not looked at; then nothing is said of parameters.
+// Parameters that no formula uses, and materials that no member uses. `tables`: the model has tables, which may contain
+// formulas and are not examined; no parameter is reported then.
 Problems unused(const Tree& tree, const Structure& structure, bool tables);
 
 }  // namespace corvex::file

@@ -128,7 +128,7 @@ class Writer {
     if (!all.empty()) line("analysis: {{{}}}", fmt::join(all, ", "));
   }
 
-  // Built-in ones are there already. Others are told by what differs from the built-in one that they are like.
+  // Built-in ones are not written. Others are written as differences from the built-in one that they resemble.
   void materials() {
     std::string all;
     std::swap(all, text_);
@@ -166,7 +166,7 @@ class Writer {
       line("  {}: {{{}}}", in_quotes(m.name), keys);
       return;
     }
-    refuse(fmt::format("material '{}' has what a model file cannot say: strengths by thickness, beside welds or in "
+    refuse(fmt::format("material '{}' has properties that a model file cannot express: strengths by thickness, beside welds or in "
                        "tension, a source or a note of its own",
                        m.name),
            Subject::Kind::structure, "");

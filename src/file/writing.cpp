@@ -23,12 +23,12 @@ using file::Descriptor;
 std::string reason(int error) {
   switch (error) {
     case ENOSPC:
-    case EDQUOT: return "there is no room on the disk";
+    case EDQUOT: return "the disk is full";
     case EFBIG: return "the file would be larger than is allowed";
     case EACCES:
-    case EPERM: return "there is no right to write there";
+    case EPERM: return "permission denied";
     case EROFS: return "the file system is read-only";
-    case ENOENT: return "there is no such folder";
+    case ENOENT: return "the folder does not exist";
     case EISDIR: return "this is a folder";
     case ENAMETOOLONG: return "the name is too long";
     case ELOOP: return "the symbolic links lead round in a circle";
@@ -99,7 +99,7 @@ class SignalsHeld {
 };
 
 mode_t usual_mode() {
-  // The mask can only be read by setting it, which another thread would notice; /proc tells it too.
+  // The mask can only be read by setting it, which would affect other threads; /proc shows it too.
   unsigned mask = 022;
   if (std::FILE* status = std::fopen("/proc/self/status", "re")) {
     char line[256];
@@ -117,7 +117,7 @@ struct FileWriter::Staged {
   std::string path, target;  // as given; at the end of its links
   How how = How::beside;
   file::Descriptor file;
-  std::string name;   // of the file beside, where it needs one
+  std::string name;   // of the temporary file, if it needs one
   std::string bytes;  // for what is written in place or to a device
   bool exists = false;
 
@@ -188,7 +188,7 @@ struct FileWriter::Staged {
     // As another user than the owner this may fail; then the file is the writer's.
     if (exists && ::fchown(file.get(), old.st_uid, old.st_gid) != 0) errno = 0;
     if (::fchmod(file.get(), exists ? old.st_mode & 07777 : usual_mode()) != 0) return errno;
-    // A name too long for the folder is told now, before anything else is done.
+    // A name too long for the folder is reported now, before anything else is done.
     const std::size_t slash = target.rfind('/');
     const std::size_t length = slash == std::string::npos ? target.size() : target.size() - slash - 1;
     if (const long most = ::pathconf(folder.c_str(), _PC_NAME_MAX); most > 0 && length > static_cast<std::size_t>(most))
@@ -204,7 +204,7 @@ struct FileWriter::Staged {
     if (!file) return errno;
     if (given.empty()) return 0;
     // The size stays until the bytes are written, so that a file that is not committed is as it was. File systems that
-    // cannot reserve room tell only while writing that there is none.
+    // cannot reserve space report a full disk only while writing.
     const bool reserved = ::fallocate(file.get(), FALLOC_FL_KEEP_SIZE, 0, static_cast<off_t>(given.size())) == 0;
     return reserved || errno == EOPNOTSUPP ? 0 : errno;
   }

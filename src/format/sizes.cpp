@@ -28,7 +28,7 @@ Sizes sizes_of(const Structure& s, const CaseResult& result, const std::vector<M
   const Balance b = result.balance();
   z.force = std::max({z.force, std::abs(b.applied.x.si()), std::abs(b.applied.y.si()), std::abs(b.applied.z.si())});
   const double size = s.bounds().diagonal();
-  // Where there is no moment at all, the noise of one is a force's noise times a lever.
+  // If all moments are zero, their rounding error is that of a force times a lever.
   z.moment = std::max(z.moment, z.force * size * 1e-3);
   // Under moments alone the noise of a force is theirs over a lever.
   if (size > 0) z.force = std::max(z.force, z.moment / size * 1e-3);

@@ -23,7 +23,7 @@ const char* relation_sign(const Verdict& verdict);
 NamedUnit unit_of(const Verdict& verdict, const ModelUnits& units);
 // A value of the limit without its unit: "1.52", "1/300", "12.4".
 std::string value(double si, const Verdict& verdict, const ModelUnits& units, int digits);
-// What is required: "1.5", "1/300", "5 to 8".
+// The requirement: "1.5", "1/300", "5 to 8".
 std::string required(const Verdict& verdict, const ModelUnits& units, int digits);
 // "rail A-B": the member or point, with its stretch.
 std::string subject(const Verdict& verdict);

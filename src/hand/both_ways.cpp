@@ -1,4 +1,4 @@
-// The derived figures beside those of the solution.
+// Derived figures compared with those of the solution.
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -96,7 +96,7 @@ std::vector<BothWays> both_ways(const Derivation& d, const Solution& solution) {
   // Figures that are nothing on either side say nothing.
   std::erase_if(all, [](const BothWays& b) { return b.derived.si == 0 && b.solved.si == 0; });
   compare(all);
-  // What is only rounding beside the largest figure of its kind on one side, and nothing on the other.
+  // Values that are rounding error on one side and zero on the other.
   std::erase_if(
       all, [](const BothWays& b) { return (b.derived.si == 0 || b.solved.si == 0) && std::abs(b.difference) < 1e-12; });
   return all;

@@ -17,7 +17,7 @@ Forces in_piece_axes(const SectionState& f) {
   return {f.axial.si(), f.shear_y.si(), f.shear_z.si(), f.torsion.si(), f.moment_y.si(), f.moment_z.si()};
 }
 
-// From a member's own axes back to those of its pieces: the opposite roll.
+// From the local axes of a member to those of its pieces: the opposite roll.
 Forces unrolled(const Skeleton& k, const Piece& p, const Forces& f) {
   if (!k.plane || !p.beam) return f;
   const Forces unit_y = in_own_axes(k, p, {0, 1, 0, 0, 0, 0}), moment_z = in_own_axes(k, p, {0, 0, 0, 0, 0, 1});
@@ -59,7 +59,7 @@ Derivation check_joints(const Solution& solution, std::size_t load_case) {
   }
   Derivation d{.title = s.title(), .load_case = result.name(), .count = {}};
   DerivationChapter given = given_chapter(m);
-  given.title = "What is checked";
+  given.title = "Scope of the check";
   d.chapters.push_back(std::move(given));
   d.chapters.push_back(joints_chapter(Ledger(m, m.acting, m.final, dimension::number)));
   // Its figures are those of the solution: there is nothing to compare with it.

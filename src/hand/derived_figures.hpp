@@ -1,4 +1,4 @@
-// What a derivation found, as figures that can be compared.
+// Results of a derivation as figures that can be compared.
 #pragma once
 
 #include "hand/force_method.hpp"

@@ -1,4 +1,4 @@
-// The figures that can be compared: their words, their dimensions, and where they stand in a solution.
+// The figures that can be compared: their words, their dimensions, and how they are taken from a solution.
 #pragma once
 
 #include "corvex/hand.hpp"
@@ -6,7 +6,7 @@
 namespace corvex::hand {
 
 const FigureKind& describe_kind(Figure::Kind kind);
-// What its values are.
+// Dimension of its values.
 Dimension dimension_of(const Figure& figure);
 // "reaction A y", "moment rail at 1.2 m"
 std::string words(const Figure& figure);
@@ -22,11 +22,11 @@ struct Target {
   bool stressed = false;  // a frequency with the axial forces of a case
 };
 // Whether one value counts before another where the figure is asked of several cases or members: the largest by size,
-// what `take` names, or the smallest safety.
+// the value that `take` names, or the smallest safety factor.
 bool is_taken_before(const Figure& figure, double value, double other);
 // Whether a figure is of one case: not the mass, nor a natural frequency.
 bool is_of_case(Figure::Kind kind);
-// Nothing where the section does not tell (normal stress without moduli). Of two extremes that differ in sign only, the
+// Empty if the section does not define it (normal stress without moduli). Of two extremes that differ in sign only, the
 // one with the sign of `hand` counts.
 std::optional<Quantity> computed(const CaseResult& result, const Figure& figure, const Target& target, double hand);
 // The same of any figure: of the structure, its modes or a case.

@@ -70,7 +70,7 @@ Expected<ForceMethod, Problem> with_slack(const ForceMethod& start, const LoadCa
     }
   }
   m.redundants = solved(flexibility, by_loads);
-  // What rounding leaves where the terms of δ_i0 take each other back.
+  // Rounding error where the terms of δ_i0 cancel.
   constexpr double rounding = 1e-12;
   for (std::size_t i = 0; i < n; ++i) {
     double gross = 0;

@@ -54,7 +54,7 @@ Ledger::Ledger(const ForceMethod& method, const Acting& acting, const State& sta
     for (std::size_t c = 0; c < 6; ++c) {
       const bool in_plane = !k.plane || c == N || c == Vy || c == Mz;
       const bool bar_force = !p.beam && c != N;
-      // A bar bears its own loads as a simple beam.
+      // A bar carries its own loads as a simple beam.
       const bool loaded_bar = bar_force && (c == Vy || c == Vz) &&
                               (std::abs(state.start[i][c]) > 0 || std::abs(state.course[i].end[c]) > 0);
       const bool same = (c < My && !carries_load(acting, k, i, c)) || (bar_force && !loaded_bar);
@@ -66,7 +66,7 @@ Ledger::Ledger(const ForceMethod& method, const Acting& acting, const State& sta
         }
         const bool freed = (at_a ? p.freed_a : p.freed_b)[c];
         const double value = at_a ? state.start[i][c] : state.course[i].end[c];
-        const bool hangs = slack && c == N;  // what hangs on a slack bar is known
+        const bool hangs = slack && c == N;  // forces on a slack bar are known
         const bool exists = in_plane && !freed && (!bar_force || loaded_bar) && (!hangs || value != 0);
         end_keys_.push_back(names_.size());
         add(fmt::format("{}_{}", p.beam || c != N ? letter(c, k.plane) : "S", at_a ? p.name : p.name_from_b), value,
@@ -208,7 +208,7 @@ std::vector<Body> sections(const Ledger& l, std::size_t most) {
     const Piece& p = k.pieces[i];
     const std::size_t key = l.of_end(i, N, true);
     const bool is_unknown = !p.beam && !l.known(key);
-    // What is known is cut for nothing; only what is not joins.
+    // Cutting a known force gains nothing; only unknown ones connect.
     if (!is_unknown && !p.beam) continue;
     bars.emplace_back(p.a, p.b), solid.push_back(p.beam);
   }
@@ -369,12 +369,12 @@ std::vector<Action> forces_on(const Ledger& l, const Body& body) {
   Loads loads(l, all);
   for (const JointOn& j : a.joints)
     if (has.joint[j.point]) loads.on_joint(j);
-  // A joint alone has no length to bear others.
+  // A single joint has no length to compare others with.
   if (body.pieces.empty()) return all;
   for (const PlaceOn& p : a.places)
     if (has.piece[p.piece]) loads.at_place(p);
   for (const LineOn& line : a.lines) {
-    // Pieces side by side bear one load.
+    // Adjacent pieces carry one load.
     std::optional<double> from;
     double to = 0;
     for (std::size_t i = k.first[line.member]; i < k.first[line.member + 1]; ++i) {
@@ -406,7 +406,7 @@ Condition about(const Vector& axis, const Vector& centre, std::string words) {
 
 namespace {
 
-// In the plane: where two of at most three unknown forces meet, which is no joint as a rule.
+// In the plane: where two of at most three unknown forces meet, which is usually not a joint.
 std::vector<Condition> crossings(const Ledger& l, const std::vector<Action>& forces) {
   std::vector<Condition> all;
   std::vector<const Action*> unknown;

@@ -53,7 +53,7 @@ struct Body {
 Body whole(const Skeleton& skeleton);
 Body joint(const Skeleton& skeleton, std::size_t point);
 Body piece_alone(const Skeleton& skeleton, std::size_t piece);
-// What stays rigid when all bars are cut and all hinged ends opened; none if that is the whole structure.
+// Parts that remain rigid when all bars are cut and all hinged ends opened; none if that is the whole structure.
 std::vector<Body> rigid_parts(const Skeleton& skeleton);
 // One side of a cut through at most so many unknown bars, where there is one.
 std::vector<Body> sections(const Ledger& ledger, std::size_t most_bars);
@@ -64,7 +64,7 @@ struct Action {
   Sum size{};                      // of a load: its parts
   Vector at{}, force{}, moment{};  // unit wrench
   std::string name{};
-  // Of a member that is cut beside a joint of the body: the way it goes from there.
+  // Direction of a member that is cut next to a joint of the body.
   Vector outward{};
 };
 std::vector<Action> forces_on(const Ledger& ledger, const Body& body);
@@ -85,7 +85,7 @@ struct Term {
 // The forces that have a share in it; those known to be zero are left out.
 std::vector<Term> terms(const Ledger& ledger, const std::vector<Action>& forces, const Condition& condition);
 
-// What is drawn of it.
+// Data for its drawing.
 FreeBody sketch(const Ledger& ledger, const Body& body, const std::vector<Action>& forces);
 
 }  // namespace corvex::hand

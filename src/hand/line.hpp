@@ -16,7 +16,7 @@ class Line {
     line_.text += text;
     return *this;
   }
-  // A number, which stands in the text under this name until it is written.
+  // A number, represented in the text by this name until it is written.
   Line& put(double value, const Dimension& dimension, std::string_view name = "#") {
     line_.uses.push_back({line_.text.size(), name.size(), Quantity(value, dimension)});
     line_.text += name;

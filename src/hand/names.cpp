@@ -8,7 +8,7 @@ namespace corvex::hand {
 namespace {
 
 using Outcome = Expected<Evaluated, FormulaError>;
-using Value = std::optional<Quantity>;  // nothing: the material or section does not tell
+using Value = std::optional<Quantity>;  // empty: not defined by the material or section
 
 struct MaterialFigure {
   const char* word;
@@ -61,7 +61,7 @@ Outcome no_such(std::string_view kinds, std::string_view name, const std::vector
   return FormulaError{0, fmt::format("there is no {} '{}'{}", kinds, name, did_you_mean(name, known))};
 }
 
-// Of a thing that bears the name itself and of a member of the same name, where they agree.
+// Of the object with this name and of a member of the same name, if they agree.
 Outcome one_of(std::string_view word, std::string_view of, const std::optional<Value>& own, const char* kind,
                const std::optional<Value>& members) {
   if (own && members && *own != *members)

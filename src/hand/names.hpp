@@ -1,4 +1,4 @@
-// What a hand formula may ask for by name in brackets: figures of materials, sections and members.
+// Values that a hand formula can use by name in brackets: figures of materials, sections and members.
 #pragma once
 
 #include "corvex/formula.hpp"

@@ -52,7 +52,7 @@ void add_pieces(const Structure& s, Skeleton& k) {
     }
   }
   k.first.push_back(k.pieces.size());
-  // Two members between the same points are told apart by their own names.
+  // Two members between the same points are distinguished by their own names.
   for (Piece& p : k.pieces)
     if (const std::string own = "_" + plain(s.members()[p.member].name); count[p.name] + count[p.name_from_b] > 1)
       p.name += own, p.name_from_b += own;

@@ -93,7 +93,7 @@ struct FreeChange {
   double plus = 0, minus = 0;  // K
   double shorter_by = 0;       // m
 };
-// What a member does by itself when nothing holds it.
+// Free deformation of a member.
 struct Strain {
   double along = 0, curve_y = 0, curve_z = 0;
   bool none() const { return along == 0 && curve_y == 0 && curve_z == 0; }
@@ -143,7 +143,7 @@ double resting_force(const Skeleton& skeleton, const Piece& piece, const std::ve
 // Forces 1 on the joints of a piece that push them apart along it.
 Acting pushed_apart(const Skeleton& skeleton, std::size_t piece);
 
-// Sums to a member's own axes, where the axes of its pieces are not those: in the plane a rolled member.
+// Sums in the local axes of a member, where the axes of its pieces are not those: in the plane a rolled member.
 Forces in_own_axes(const Skeleton& skeleton, const Piece& piece, const Forces& forces);
 
 }  // namespace corvex::hand

@@ -67,7 +67,7 @@ class OnJoints {
     }
     column(r + 2) += force.z, column(r + 3) += m.x, column(r + 4) += m.y, column(r + 5) += m.z;
   }
-  // What a piece gives to its joint by the forces at this end.
+  // Forces of a piece on its joint at this end.
   void add_end(Column& column, const Piece& p, bool at_a, const Forces& f) const {
     Vector force, moment;
     for (std::size_t c = 0; c < 6; ++c) {
@@ -250,7 +250,7 @@ std::optional<State> Statics::state(const Acting& acting, const std::vector<doub
     need += algebra::times(e.of_basis, found);
   }
   if (largest_of(need) > 1e-8 * largest) return std::nullopt;
-  // What rounding leaves of forces that are nothing.
+  // Rounding error of zero forces.
   constexpr double rounding = 1e-12;
   s.reaction.assign(k.holds.size(), 0);
   const auto enter = [&](const Unknown& u, double value) {

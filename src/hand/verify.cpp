@@ -76,8 +76,8 @@ void set_computed(Comparison& c, const std::optional<Quantity>& computed) {
     c.computed = {std::nan(""), c.hand.dimension};
     c.deviation = std::nan("");
     c.remark = c.hand.dimension == dimension::mass ? "a material has no density"
-               : c.hand.dimension.none()           ? "there is no stress, or no strength to hold it against"
-                                                   : "the section does not tell enough for a stress";
+               : c.hand.dimension.none()           ? "there is no stress, or no strength to compare it with"
+                                                   : "the section does not define the stress";
     return;
   }
   c.computed = {computed->si, c.hand.dimension};
@@ -89,7 +89,7 @@ void set_computed(Comparison& c, const std::optional<Quantity>& computed) {
   c.agrees = std::abs(c.deviation) <= allowed;
 }
 
-// A figure beside the one that was named with which the hand value agrees: of the member's other end, of the other
+// Another figure with which the hand value agrees: of the member's other end, of the other
 // sign, or of another case. Empty where there is none.
 std::string remark_on_place(const Solution& solution, const Expectation& e, const Worked& w, const Comparison& c) {
   const auto agrees = [&](const CaseResult& result, const Figure& figure) {
@@ -129,7 +129,7 @@ Comparison compare(const Solution& solution, const Expectation& e, const Worked&
   computed = hand::computed(solution, w.load_case, e.figure, w.target, c.hand.si);
   set_computed(c, computed);
   if (const bool of_mode = hand::describe_kind(e.figure.kind).of == FigureKind::Of::mode; of_mode && !computed)
-    c.remark = "there is no such mode";
+    c.remark = "this mode does not exist";
   if (!c.agrees && c.remark.empty()) c.remark = remark(e, c);
   const auto of = hand::describe_kind(e.figure.kind).of;
   if (!c.agrees && c.remark.empty() && computed && (of == FigureKind::Of::point || of == FigureKind::Of::member))

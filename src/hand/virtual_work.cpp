@@ -48,7 +48,7 @@ class Summing {
  public:
   explicit Summing(std::vector<WorkTerm>& terms) : terms_(terms) {}
 
-  // What is summed up, and along which part of which piece.
+  // Integrand, and the part of the piece along which it is integrated.
   struct Part {
     WorkTerm::Kind kind;
     std::size_t piece;

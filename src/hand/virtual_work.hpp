@@ -32,7 +32,7 @@ struct WorkTerm {
 };
 
 // Forces of the first state deform, those of the second do virtual work on it. `ground`, `strains`: what the first
-// state brings besides.
+// state adds.
 std::vector<WorkTerm> virtual_work(const Skeleton& skeleton, const State& real, const Acting& acting,
                                    const State& virtual_state);
 double sum(const std::vector<WorkTerm>& terms);

@@ -16,7 +16,7 @@ namespace {
 using Kind = Figure::Kind;
 using Of = FigureKind::Of;
 
-// What is wanted of a formula, with what a plain number counts in.
+// Expected dimension of a formula, and the unit of a plain number.
 struct Wanted {
   const char* what;
   const char* example;
@@ -63,14 +63,14 @@ class Work {
         refused_.push_back(v.name),
             told(v, "", fmt::format("'{}' cannot be a name of a hand calculation: {}", v.name, why));
       else if (!(v.is.value ? names_.add(v.name, *v.is.value) : names_.add(v.name, v.is.text)))
-        told(v, "", fmt::format("the name '{}' stands for another value already", v.name));
+        told(v, "", fmt::format("the name '{}' is used for another value already", v.name));
     }
     for (const HandValue& v : hand_.let)
       if (const auto error = names_.own_error(v.name); error && !uses_refused(v.is.text))
         told(v, "is", fmt::format("'{}': {}", v.is.text, error->text), error->offset);
   }
 
-  // A name that was refused stands for something else in a formula: one mistake is told once.
+  // A refused name means something else in a formula: one error is reported once.
   bool uses_refused(std::string_view formula) const {
     const auto in_word = [](char c) { return ascii::is_letter(c) || ascii::is_digit(c) || c == '_'; };
     for (std::size_t at = 0; at < formula.size();) {
@@ -97,7 +97,7 @@ class Work {
     return std::nullopt;
   }
 
-  // Puts the unit to a plain number, or tells what was expected.
+  // Adds the unit to a plain number, or reports what was expected.
   std::optional<Quantity> as(const Dimension& d, const HandFormula& f, const Evaluated& e, const char* key) {
     const Quantity& q = e.quantity;
     if (q.dimension.none() && !d.none() && q.si == 0) return Quantity(0, d);

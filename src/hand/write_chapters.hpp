@@ -29,7 +29,7 @@ std::pair<DerivationChapter, std::optional<DerivedStress>> stress_chapter(const 
 // "X1 = horizontal reaction at E"
 std::string redundant_name(std::size_t i);
 std::string in_words(const ForceMethod& method, const Unknown& unknown);
-// What one of it is: a force or a moment.
+// Dimension of its value: a force or a moment.
 Dimension dimension_of(const Skeleton& skeleton, const Unknown& unknown);
 // The entry of the ledger that an unknown is.
 std::size_t key_of(const Ledger& ledger, const Unknown& unknown);

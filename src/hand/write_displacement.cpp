@@ -111,7 +111,7 @@ std::pair<DerivationChapter, std::vector<DerivedDisplacement>> displacement_chap
     }
     c.items.emplace_back(where.say(":").take());
     for (std::size_t i = 0; i < (k.plane ? 2U : 3U); ++i) {
-      // What is less than a hundredth of the whole movement is not written out.
+      // Terms below a hundredth of the total displacement are not written out.
       if (std::abs(parts[i]) < 0.01 * size) continue;
       const Acting load = unit_load(p, i);
       const auto [state, terms] = m.displacement(load);

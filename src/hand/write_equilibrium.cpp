@@ -138,7 +138,7 @@ class EquilibriumWriter {
     return best;
   }
 
-  // What a term is worth: the size of its force, with its factor.
+  // Size of a term: that of its force, with its factor.
   Sum product_of(const Term& t) const {
     Sum sum;
     if (t.force->key) {
@@ -222,7 +222,7 @@ class EquilibriumWriter {
     return std::any_of(prepared_.begin(), prepared_.end(), [&](Written& w) { return all_steps(w); });
   }
 
-  // Everything that a body tells by equations that leave one unknown; whether that is anything.
+  // All results of a body by equations with one unknown; whether there are any.
   bool all_steps(Written& w) {
     bool any = false;
     while (const auto next = isolating(w)) step(w, next->first, next->second), any = true;

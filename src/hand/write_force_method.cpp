@@ -200,7 +200,7 @@ void write_gap(const ForceMethod& m, const ForceMethod::Slack& slack, bool pulls
   }
   c.items.emplace_back(
       sentence(pulls ? "They come nearer to each other than the member is long: it hangs loose, as it should."
-                     : "They move farther apart than the member is long: it does not bear, as it should."));
+                     : "They move farther apart than the member is long: it is slack, as assumed."));
 }
 
 }  // namespace

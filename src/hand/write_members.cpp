@@ -19,7 +19,7 @@ struct Coefficient {
   Factor part;
   double divisor = 1, sign = 1;
   int power = 0;
-  double length = 0;  // m, what it is divided by besides; 0 if by nothing
+  double length = 0;  // m, further divisor; 0 if none
 };
 
 class MemberWriter {
@@ -171,7 +171,7 @@ class MemberWriter {
     return {};
   }
 
-  // What the formula before gave: internal force and moment, and their names.
+  // Results of the previous formula: internal force and moment, and their names.
   struct Before {
     double force, moment;
     std::string force_name, moment_name;
@@ -251,7 +251,7 @@ class MemberWriter {
     return {std::move(forces), std::move(moments), q};
   }
 
-  // What a load changes by from the start of a stretch to its end; written down where that is no value given.
+  // Change of a load along a stretch; written down if it is not a given value.
   Factor change_of(const Spread& q, const Dimension& per_length) {
     const double change = q.last - q.first;
     std::string name_of_change = q.first == 0 ? q.name + "_e" : q.last == 0 ? q.name + "_a" : q.name + "_d";
@@ -264,7 +264,7 @@ class MemberWriter {
     return {name_of_change, change, per_length};
   }
 
-  // What rounding leaves of the largest force is nothing.
+  // Rounding error relative to the largest force is zero.
   double snapped(double v) const {
     double largest = 0;
     for (const Forces& f : l_.state().start)

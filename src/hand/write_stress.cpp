@@ -9,7 +9,7 @@
 namespace corvex::hand {
 namespace {
 
-// A place of a piece with its internal forces in the member's own axes.
+// A place of a piece with its internal forces in local axes.
 struct StressedPlace {
   std::size_t piece = 0;
   double at = 0;
@@ -79,7 +79,7 @@ std::vector<Stressed> stresses(const Structure& s, const Section& section, const
 }
 
 // The place of the outline where the normal stress is largest without its sign: at a corner, or on an arc where the
-// gradient of the stress is square to it.
+// gradient of the stress is perpendicular to it.
 Stressed worst_fibre(const Section& section, const Bending& b, double axial) {
   Stressed worst;
   const auto offer = [&](section::Complex at) {

@@ -1,4 +1,4 @@
-// What there is at each point: members, a support, loads, masses.
+// Parts at each point: members, a support, loads, masses.
 #pragma once
 
 #include <span>

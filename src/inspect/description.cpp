@@ -64,7 +64,7 @@ void loads_across_links(const Structure& s, const std::vector<ActingLoads>& acti
         Severity::note));
 }
 
-// Line loads and weight act along the axis between its ends; a rigid arm that continues the axis bears none.
+// Line loads and weight act along the axis between its ends; a rigid arm that continues the axis carries none.
 void loads_beside_arms(const Structure& s, const std::vector<ActingLoads>& acting, Problems& notes) {
   std::vector<bool> loaded(s.members().size());
   for (const ActingLoads& loads : acting)
@@ -110,8 +110,8 @@ void welded_aluminium(const Structure& s, Problems& notes) {
     if (members.empty()) continue;
     notes.push_back(about_members(
         "welded-aluminium", members,
-        fmt::format("{}: beside welds '{}' yields at {} MPa already; safety is counted without welds. Where they "
-                    "stand in stressed places, give a material with that as 'allowable'",
+        fmt::format("{}: in heat-affected zones '{}' yields at {} MPa; the safety factor ignores welds. Where welds "
+                    "are in stressed places, give a material with that as 'allowable'",
                     list(members), m.name, short_number(m.weld_yield->in(units::MPa), 4)),
         Severity::note));
   }
@@ -167,7 +167,7 @@ void shear_centres(const Structure& s, Problems& notes) {
     if (s.is_plane()) beside = !bending_axes(s, m).z ? p.shear_centre_y.si() : p.shear_centre_z.si();
     return beside * beside > 1e-8 * p.A.si();
   };
-  const char* effect = s.is_plane() ? "in a plane structure it is held against twisting"
+  const char* effect = s.is_plane() ? "in a plane structure it is restrained against twisting"
                        : s.analysis().through.place == Through::Place::shear_centre
                            ? "loads act through the shear centre and do not twist it, unless they say 'through'"
                            : "loads act at the place that 'through' names and twist it";

@@ -43,7 +43,7 @@ class Ends {
     if (at_.is_held(p)) {
       f_.add("idle-support", {Subject::Kind::support, name(p)},
              fmt::format("the support at {} holds nothing: no member goes through that point", name(p)),
-             fmt::format("name {} in the member that stands there, or move the support", name(p)));
+             fmt::format("name {} in the member at that place, or move the support", name(p)));
       return;
     }
     f_.add("unused-point", f_.point(PointId{p}), fmt::format("no member goes through point {}", name(p)),

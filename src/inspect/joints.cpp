@@ -11,9 +11,9 @@
 namespace corvex::inspection {
 namespace {
 
-// What is nearer than this share of the structure's size is at the same place.
+// Points closer than this share of the size of the structure coincide.
 constexpr double touching = 1e-6;
-// What is nearer than this share of the members that meet there was probably meant to be at the same place.
+// Points closer than this share of the adjacent members were probably meant to coincide.
 constexpr double near_share = 1e-2;
 // Directions whose sine is below this are the same.
 constexpr double parallel = 1e-6;
@@ -213,7 +213,7 @@ class Joints {
   bool lies_on(std::size_t p, const Piece& piece, double reach) const {
     const auto own = at_.members(p);
     if (std::find(own.begin(), own.end(), piece.member) != own.end()) return false;
-    // Beside an end of the piece it is told with that point.
+    // Near an end of the piece it is reported with that point.
     for (const std::size_t end : {piece.a, piece.b})
       if (near_.contains({std::min(p, end), std::max(p, end)})) return false;
     const double L = length(piece.way()), allowed = std::max(touch_, std::min(reach, near_share * L));
@@ -227,7 +227,7 @@ class Joints {
     };
     if (std::any_of(own.begin(), own.end(), told_already)) return false;
     if (beside <= touch_) return true;
-    // A member beside another and parallel to it is meant so.
+    // A member next to another and parallel to it is intentional.
     const auto meets = [&](std::size_t m) {
       const Member& member = s_.members()[m];
       const Vector way = position(member.through.back().index) - position(member.through.front().index);
@@ -253,7 +253,7 @@ class Joints {
         f_.add("unjoined-point", f_.member(piece.member),
                beside <= touch_
                    ? fmt::format("point {} lies on {}, which does not name it: they are not joined", name(p), m.name)
-                   : fmt::format("point {} lies {} beside {} and is not joined to it", name(p), in_mm(beside), m.name),
+                   : fmt::format("point {} is {} away from {} and is not joined to it", name(p), in_mm(beside), m.name),
                remedy);
     found.key = "through";
     found.others.push_back(f_.point(PointId{p}));
@@ -295,7 +295,7 @@ class Joints {
     return first;
   }
 
-  // Whether this end and this piece are told already.
+  // Whether this end and this piece were reported already.
   bool reported(std::size_t end, const Piece& q) const {
     for (const std::size_t other : {q.a, q.b})
       if (near_.contains({std::min(end, other), std::max(end, other)})) return true;

@@ -213,7 +213,7 @@ void check_cases(Findings& f) {
   }
   if (s.combinations().empty() && names.size() > 1)
     f.add("no-combination", {Subject::Kind::load_case, names.front()},
-          fmt::format("the cases {} are judged one by one: no combination adds them", list(names)),
+          fmt::format("the cases {} are assessed one by one: no combination adds them", list(names)),
           "where they act together, write them under combinations");
 }
 

@@ -6,13 +6,13 @@
 namespace corvex::inspection {
 
 struct Mirror {
-  double Vector::*axis = &Vector::x;  // square to the plane
+  double Vector::*axis = &Vector::x;  // normal to the plane
   std::vector<std::size_t> point;     // the image of each point
   std::vector<std::size_t> member;    // of each member
   std::vector<bool> runs_back;        // whether the image runs from its end to its start
 };
 
-// The plane through the middle of the structure, square to this axis; nothing where points or members have no image.
+// The plane through the middle of the structure, perpendicular to this axis; empty if points or members have no image.
 // Takes the square of the number of points.
 std::optional<Mirror> mirror(const Structure& structure, double Vector::*axis);
 

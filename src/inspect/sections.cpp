@@ -77,7 +77,7 @@ struct Proportions {
     const double A = g.A.si();
     for (const auto& [I, key] : {std::pair(g.Iy, "Iy"), {g.Iz, "Iz"}})
       if (I && (I->si() > 400 * A * A || I->si() < A * A / 400))
-        return Fault{key, fmt::format("a radius of gyration of {} beside an area of {} mm^2",
+        return Fault{key, fmt::format("a radius of gyration of {} with an area of {} mm^2",
                                       in_mm(std::sqrt(I->si() / A)), short_number(A * 1e6, 4))};
     for (const auto& [I, W, key] : {std::tuple(g.Iy, g.Wy, "Wy"), {g.Iz, g.Wz, "Wz"}}) {
       if (!I || !W) continue;
@@ -121,7 +121,7 @@ class Sections {
         .key = fault.key;
   }
 
-  // The section is as large as its members are long, or a wire beside their length.
+  // The section is as large as its members are long, or a wire compared with their length.
   void check_lengths(std::size_t i) {
     const AreaProperties& p = s_.sections()[i].section.area_properties();
     if (!(p.A.si() > 0)) return;
@@ -142,7 +142,7 @@ class Sections {
              "check the units of its dimensions");
     else if (bends && ratio > 2000)
       f_.add("section-suspect", {Subject::Kind::section, name},
-             fmt::format("section '{}' is a wire beside the length of its members: 1/{:.0f}", name, ratio),
+             fmt::format("section '{}' is a wire compared with the length of its members: 1/{:.0f}", name, ratio),
              "check the units of its dimensions");
   }
 

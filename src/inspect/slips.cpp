@@ -1,4 +1,4 @@
-// Slips of factors, directions, sizes and heights that are no errors by themselves.
+// Likely slips of factors, directions, sizes and heights that are not errors by themselves.
 #include <algorithm>
 #include <cctype>
 #include <cmath>
@@ -81,7 +81,7 @@ class Sizes {
         .others.push_back({Subject::Kind::member, m.name});
   }
 
-  // A load downwards that is small beside the weight of the member alone has likely lost a factor of 1,000.
+  // A load downwards that is small compared with the weight of the member alone has likely lost a factor of 1,000.
   void line(const LoadCase& c, const LineLoad& l, const Subject& subject) {
     const Member& m = s_[l.on];
     const Vector q = in_global_axes(s_, m, length(l.first) > length(l.last) ? l.first : l.last, l.axes);
@@ -92,13 +92,13 @@ class Sizes {
     const double weight = density->si() * s_.section_of(m).area().si() * gravity;
     if (length(q) >= little * weight || !told_.emplace("line", c.name()).second) return;
     f_.add("load-suspect", subject,
-           fmt::format("in case '{}' the line load of {} N/m on '{}' is small beside the weight of the member, {} N/m",
+           fmt::format("in case '{}' the line load of {} N/m on '{}' is small compared with the weight of the member, {} N/m",
                        c.name(), short_number(length(q), 3), m.name, short_number(weight, 3)),
            "check its unit")
         .others.push_back({Subject::Kind::member, m.name});
   }
 
-  // A moment beside the forces of its case and the size of the structure.
+  // A moment compared with the forces of its case and the size of the structure.
   void moment(const LoadCase& c, double size, const Subject& subject) {
     constexpr double little = 3e-4;
     double force = 0;
@@ -109,7 +109,7 @@ class Sizes {
     if (!(size > 0) || !(force > 0) || size >= little * force * s_.bounds().diagonal()) return;
     if (!told_.emplace("moment", c.name()).second) return;
     f_.add("load-suspect", subject,
-           fmt::format("in case '{}' the moment of {} N·m is small beside a force of {} N in a structure of {}",
+           fmt::format("in case '{}' the moment of {} N·m is small compared with a force of {} N in a structure of {}",
                        c.name(), short_number(size, 3), short_number(force, 3), in_mm(s_.bounds().diagonal())),
            "check its unit");
   }

@@ -10,7 +10,7 @@ std::vector<LoadTotal> load_totals(const Structure& s) {
   for (const LoadCase& c : s.load_cases()) {
     const ActingLoads acting = acting_loads(s, c);
     Resultant sum = acting.resultant;
-    // What rounding leaves of loads that cancel is no force.
+    // Rounding error of loads that cancel is not a force.
     const double noise = 1e-12 * acting.gross_force;
     for (double* v : {&sum.force.x, &sum.force.y, &sum.force.z})
       if (std::abs(*v) <= noise) *v = 0;

@@ -131,7 +131,7 @@ class Coordinates {
   std::vector<std::size_t> far_;
 };
 
-// What materials of these densities have.
+// Usual properties of materials with these densities.
 struct Class {
   const char* words;
   double density_from, density_to;  // kg/m³
@@ -166,7 +166,7 @@ class Materials {
       const double MPa = strength->si() / 1e6;
       const bool yield = *key == 'y';
       if (strength->si() < 1e6 * (yield ? 1 : 0.2) || strength->si() > 5e9 || strength->si() > E / 15)
-        tell(key, fmt::format("a strength of {} MPa is unusual beside E = {} GPa", short_number(MPa, 4),
+        tell(key, fmt::format("a strength of {} MPa is unusual with E = {} GPa", short_number(MPa, 4),
                               short_number(E / 1e9, 4)));
       else if (of && (strength->si() > of->yield_to || (yield && strength->si() < of->yield_from)))
         tell(key, fmt::format("a yield strength of {} MPa is unusual for {}", short_number(MPa, 4), of->words));
@@ -174,7 +174,7 @@ class Materials {
     if (const double a = std::abs(m_.expansion.si()); a > 0 && (a > 5e-4 || a < 5e-7))
       tell("expansion", fmt::format("an expansion of {} 1/K is what no usual material has", short_number(a, 3)));
     if (m_.G && (m_.G->si() > E || m_.G->si() < E / 30))
-      tell("G", fmt::format("G = {} GPa is unusual beside E = {} GPa", short_number(m_.G->si() / 1e9, 4),
+      tell("G", fmt::format("G = {} GPa is unusual with E = {} GPa", short_number(m_.G->si() / 1e9, 4),
                             short_number(E / 1e9, 4)));
   }
 
@@ -189,7 +189,7 @@ class Materials {
   const Material& m_;
 };
 
-// What a cross-section bears at the most: the forces of its strength, or of an elongation of 1/500 where the strength
+// Largest forces that a cross-section can carry: those of its strength, or of an elongation of 1/500 where the strength
 // is not known.
 struct Capacity {
   double force = 0, moment = 0;
@@ -223,7 +223,7 @@ class LoadSizes {
     for (const PointMass& m : s_.point_masses())
       if (9.80665 * m.mass > at_point_[m.at.index].force && at_point_[m.at.index].force > 0)
         f_.add("unit-suspect", {Subject::Kind::mass, s_[m.at].name},
-               fmt::format("the mass of {} kg at {} weighs more than its members bear in plain tension",
+               fmt::format("the mass of {} kg at {} weighs more than its members carry in tension",
                            short_number(m.mass, 4), s_[m.at].name),
                "check its unit")
             .others.push_back(f_.point(m.at));
@@ -241,7 +241,7 @@ class LoadSizes {
   struct Sum {
     Vector force;
     double sizes = 0;
-    bool other = false;  // gravity, heat: something beside forces
+    bool other = false;  // gravity, heat: something other than forces
   };
 
   Subject load(const LoadCase& c, std::size_t i) const { return {Subject::Kind::load, c.name(), i}; }
@@ -301,7 +301,7 @@ class LoadSizes {
     const double most = std::max(std::abs(l.plus), std::abs(l.minus));
     if (most > 1500)
       unusual(load(c, i), f_.member(l.on.index),
-              fmt::format("the change of temperature of {} by {} K is more than steel bears", s_[l.on].name,
+              fmt::format("the change of temperature of {} by {} K is more than steel withstands", s_[l.on].name,
                           short_number(most, 4)));
   }
   void look(const LoadCase& c, std::size_t i, const ShortenLoad& l) {
@@ -330,7 +330,7 @@ class LoadSizes {
   void tell(Subject subject, Subject on, const std::string& what) {
     told_.push_back(subject);
     unusual(std::move(subject), std::move(on),
-            fmt::format("{} in case '{}' is more than the section bears in any way", what, told_.back().name));
+            fmt::format("{} in case '{}' is more than the section can carry in any way", what, told_.back().name));
   }
 
   // A load hundreds of times larger or smaller than most of its kind.
@@ -352,7 +352,7 @@ class LoadSizes {
     }
   }
 
-  // A case of forces alone that comes to next to nothing beside the structure's own weight.
+  // A case of forces alone that comes to almost nothing compared with the self-weight.
   void compare_with_weight() {
     constexpr double share = 1e-3;
     for (const LoadCase& c : s_.load_cases()) {

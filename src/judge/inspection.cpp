@@ -1,4 +1,4 @@
-// What can be said of a structure without results.
+// Findings that need no results.
 #include <set>
 
 #include "analysis/system.hpp"
@@ -11,8 +11,8 @@
 namespace corvex {
 namespace {
 
-// Each span passes on so many independent forces; each free freedom is one equation of equilibrium. A reaction is an
-// unknown of the freedom that it holds: neither counts.
+// Each span transfers a number of independent forces; each free degree of freedom is one equation of equilibrium. A reaction is an
+// unknown of the degree of freedom that it restrains: neither counts.
 int indeterminacy(const Structure& s) {
   const solver::Spans spans = solver::cut(s);
   const solver::Freedoms f = solver::freedoms(s, spans);
@@ -41,7 +41,7 @@ int indeterminacy(const Structure& s) {
   return unknowns - equations;
 }
 
-// An end that is loose because it is not joined to what it touches is told once.
+// An end that is loose because it is not joined to what it touches is reported once.
 Problems without_consequences(Problems findings) {
   std::set<std::string> unjoined;
   for (const Problem& p : findings)

@@ -52,14 +52,14 @@ void BucklingLimit::run() {
     if (one.if_all_acted)
       v.note += fmt::format("; {} if the untensioned members acted too", short_number(*one.if_all_acted, 4));
   }
-  // What is exceeded needs no further look.
+  // An exceeded limit needs no further check.
   if (v.state == Verdict::State::met) snap_through(found->buckling, required, v, uncovered, uncovered_case);
   if (v.state == Verdict::State::met && !uncovered.empty()) {
     v.state = Verdict::State::not_checked;
     v.load_case = uncovered_case;
-    // A factor that leaves a part out is no value of this limit.
+    // A factor that leaves a part out is not the value of this limit.
     v.note = uncovered;
-    if (v.value) v.note += fmt::format("; what is covered: {}", short_number(v.value->si, 4));
+    if (v.value) v.note += fmt::format("; covered part: {}", short_number(v.value->si, 4));
     v.value.reset();
   }
   add(std::move(v));

@@ -1,4 +1,4 @@
-// What the evaluation of every kind of limit needs.
+// Context for the evaluation of every kind of limit.
 #pragma once
 
 #include <fmt/format.h>

@@ -38,7 +38,7 @@ void FrequencyLimit::lowest() {
   v.state = met_if(f.si() >= l_.required.si());
   if (v.state == Verdict::State::met && !out.not_checked.empty()) {
     v.state = Verdict::State::not_checked;
-    v.note = fmt::format("{}; what is covered: {} Hz", words_of(out.not_checked), short_number(f.si(), 4));
+    v.note = fmt::format("{}; covered part: {} Hz", words_of(out.not_checked), short_number(f.si(), 4));
     v.value.reset();
   }
   if (!options.under.empty()) v.load_case = options.under;

@@ -49,12 +49,12 @@ Expected<LimitCheck, Problems> LimitChecker::run() {
 }
 
 void LimitChecker::check(const Limit& l) {
-  if (static_cast<std::size_t>(l.kind) >= limit_kinds().size()) return fail("there is no limit of this kind", "kind");
+  if (static_cast<std::size_t>(l.kind) >= limit_kinds().size()) return fail("no limit has this kind", "kind");
   const std::vector<std::size_t> cases = cases_of(l);
   if (is_sound(l) && checks_.problems.empty()) kind_of(l.kind).evaluate(checks_, l, cases);
 }
 
-// What the evaluation takes for granted. A problem of another limit does not end the check of this one.
+// Preconditions of the evaluation. A problem of another limit does not end the check of this one.
 bool LimitChecker::is_sound(const Limit& l) {
   const auto refused = [&](std::string text, std::string key) {
     fail(std::move(text), std::move(key));

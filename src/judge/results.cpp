@@ -1,4 +1,4 @@
-// What results tell about a structure.
+// Findings of results.
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -69,7 +69,7 @@ class Judge {
   struct Radius {
     double I = 0, i = 0;
   };
-  // About the axis that resists least; zero where the section does not tell.
+  // About the weakest axis; zero if the section does not define it.
   Radius least_radius(const Member& m) const {
     const Section& section = s_.section_of(m);
     double A, Iy, Iz, Iyz = 0;
@@ -111,10 +111,10 @@ class Judge {
         if (L / least.i > slender.use && push > 1e-3 * largest) slender = {L / least.i, push, L, c};
       }
     }
-    // Where bending goes with it, the same warning is told by the load factor; it holds for straight members.
+    // With bending, the critical load factor gives the same warning; this one is for straight members.
     if (worst.use > 1)
       f_.add("over-buckling", f_.member(i),
-             fmt::format("in case '{}' {} is pressed with {}, {} times Euler's force of a hinged bar of {}",
+             fmt::format("in case '{}' {} is in compression with {}, {} times the Euler force of a pinned bar of {}",
                          solution_[worst.load_case].name(), m.name, inspection::in_kN(worst.force),
                          short_number(worst.use, 3), inspection::in_mm(worst.length)),
              "a stiffer section, or a point between that is held sideways; buckling is not part of the stresses")
@@ -151,7 +151,7 @@ class Judge {
     }
   }
 
-  // Axial force is at most of the third power between the breaks of the diagram: its ends and its middle tell enough.
+  // Axial force is at most of the third power between the breaks of the diagram: its ends and its middle are enough.
   static double least_between(const Diagram& N, double from, double to) {
     double least = std::min(N.at(Length::si(from), Side::after).si, N.at(Length::si(to), Side::before).si);
     for (const Diagram::Piece& p : N.pieces()) {
@@ -198,7 +198,7 @@ class Judge {
           .others.push_back({Subject::Kind::load_case, solution_[turned_in].name()});
   }
 
-  // A support that holds nothing but the way up is taken for one that the structure stands on.
+  // A support that restrains only the vertical direction is assumed to act in compression only.
   void uplift() {
     for (const PointSupport& p : s_.supports()) {
       const std::size_t up = s_.up() == Up::y ? 1 : 2;
@@ -217,14 +217,14 @@ class Judge {
       }
       if (!(least < 0)) continue;
       f_.add("uplift", {Subject::Kind::support, s_[p.at].name},
-             fmt::format("in case '{}' the support at {} is pulled upwards with {}: one that only bears would lift off",
+             fmt::format("in case '{}' the support at {} is in tension with {}: a compression-only support would lift off",
                          solution_[in].name(), s_[p.at].name, inspection::in_kN(-least)),
              "anchor it, or combine the case with the weight that keeps it down")
           .others.push_back({Subject::Kind::load_case, solution_[in].name()});
     }
   }
 
-  // Of a pair of crossed ties one is slack under loads from one side: where others act, this is only worth knowing.
+  // Of a pair of crossed ties one is slack under loads from one side: where others act, this is for information.
   void slack() {
     std::vector<std::size_t> idle;
     bool some_act = false;

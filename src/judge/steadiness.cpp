@@ -27,7 +27,7 @@ struct Change {
   enum class Of { support, hinge, link } of;
   std::string words;
   std::size_t at = 0;           // the point of a support, else the member
-  std::vector<int> freedoms{};  // that a support holds besides
+  std::vector<int> freedoms{};  // that a support restrains in addition
 };
 
 Structure changed(const Structure& s, const Change& c) {
@@ -36,7 +36,7 @@ Structure changed(const Structure& s, const Change& c) {
     const PointId point{c.at};
     const Support before = s.support_of(point).value_or(Support());
     std::vector<Freedom> freedoms;
-    // What is held needs no spring.
+    // A restrained direction needs no spring.
     std::array<double, 6> k = before.springs();
     for (std::size_t i = 0; i < 6; ++i) {
       const bool added = std::find(c.freedoms.begin(), c.freedoms.end(), static_cast<int>(i)) != c.freedoms.end();
@@ -134,7 +134,7 @@ std::vector<Change> pair_of_changes(const Structure& s, const std::vector<Change
 std::string remedy(const Structure& s) {
   constexpr std::size_t small = 300, very_small = 40, most_tried = 30, most_told = 6;
   if (s.members().size() > small) return "hold the part that moves, or join it to what is held";
-  if (s.supports().empty()) return "there is no support at all: hold the structure where it stands";
+  if (s.supports().empty()) return "the structure has no support: add supports";
   std::vector<Change> possible = possible_changes(s);
   std::vector<Change> enough = single_changes(s, possible);
   const auto words = [&](const char* between) {

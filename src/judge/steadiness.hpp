@@ -5,7 +5,7 @@
 
 namespace corvex::judging {
 
-// What moves and how; empty where nothing can. All members that act one way only act.
+// Description of the mechanism; empty if there is none. All members that act one way only act.
 Problems motions(const Structure& structure);
 
 }  // namespace corvex::judging

@@ -22,7 +22,7 @@ bool covers_ties_alone(const Structure& s, const Limits& limits) {
   return true;
 }
 
-// What is unusual in the limits, kind by kind.
+// Unusual limits, by kind.
 class LimitSuspicions {
  public:
   LimitSuspicions(Findings& f, const Limits& limits) : f_(f), s_(f.structure()), limits_(limits) {}

@@ -25,7 +25,7 @@ class Symmetry {
     });
   }
 
-  // What differs between a member or support and its image; empty where nothing does.
+  // Difference between a member or support and its image; empty if there is none.
   std::string difference(std::vector<Subject>& about) const {
     for (std::size_t i = 0; i < s_.members().size(); ++i) {
       const Member &a = s_.members()[i], &b = s_.members()[m_.member[i]];
@@ -64,7 +64,7 @@ class Symmetry {
     v.*m_.axis = -(v.*m_.axis);
     return v;
   }
-  // By what they are worth.
+  // By their properties.
   static bool is_same(const Section& a, const Section& b) {
     const AreaProperties &p = a.area_properties(), &q = b.area_properties();
     return p.A == q.A && p.Iy == q.Iy && p.Iz == q.Iz;

@@ -86,7 +86,7 @@ Eigen::VectorXd every_direction(Eigen::Index n, std::uint64_t seed) {
 }
 
 Method suitable_method(const LowerMatrix& K) {
-  constexpr double little = 1500;  // operations a freedom
+  constexpr double little = 1500;  // operations for each degree of freedom
   if (K.n <= 100) return Method::dense;
   return K.n <= 1000 || (K.operations > 0 && K.operations < little * K.n) ? Method::simplicial : Method::multifrontal;
 }

@@ -1,7 +1,7 @@
 // The factorised stiffness matrix, by the method that suits its size.
 //
 // Every method works on the matrix scaled to a diagonal of one, and in the order given: the caller has
-// numbered the freedoms in the order of elimination. A pivot that all but vanishes is reported as weak;
+// numbered the degrees of freedom in the order of elimination. A pivot that all but vanishes is reported as weak;
 // whether that is a structure that can move or one that is merely soft is for mechanism.hpp to say.
 #pragma once
 
@@ -17,7 +17,7 @@ namespace corvex::solver {
 inline constexpr double weak_pivot = 1e-11;
 
 enum class Method { dense, simplicial, multifrontal };
-// Measured: dense to about 100 freedoms, simplicial to about 1,000 and for chains of any length, where there is little
+// Measured: dense to about 100 degrees of freedom, simplicial to about 1,000 and for chains of any length, where there is little
 // to factorise; else multifrontal.
 Method suitable_method(const LowerMatrix& K);
 
@@ -26,11 +26,11 @@ class Backend {
   virtual ~Backend() = default;
   // Once for the places of the entries …
   virtual void analyse(const LowerMatrix& pattern) = 0;
-  // Memory that the factorisation will take, in bytes; 0 where that is little beside the rest.
+  // Memory that the factorisation will take, in bytes; 0 if small compared with the rest.
   virtual double bytes_needed() const { return 0; }
   // … then for their values, as often as they change. False if the matrix broke the factorisation down.
   virtual bool factorise(const LowerMatrix& scaled) = 0;
-  // Freedoms with weak pivots, where the method knows them.
+  // Degrees of freedom with weak pivots, where the method knows them.
   virtual std::vector<int> weak() const = 0;
   // Pivots below zero, where the method counts them: the matrix has as many eigenvalues below zero.
   virtual int negative() const { return 0; }
@@ -54,10 +54,10 @@ class Factor {
   double bytes_needed() const { return backend_->bytes_needed(); }
 
   // The values of K; may be called again for others in the same places. `block` is solved for in the same pass as the
-  // vector that shows whether pivots vanish, and is worth nothing where the factor is not sound. K is scaled in place.
+  // vector that shows whether pivots vanish, and is not valid if the factor is not sound. K is scaled in place.
   void factorise(LowerMatrix& K, Eigen::MatrixXd& block);
 
-  // Nothing stands in the way of a solution.
+  // A solution is possible.
   bool sound() const { return sound_ && weak_.empty(); }
   const std::vector<int>& weak() const { return weak_; }
   // No more than this many times the rounding of a number is the error of a solution, as a share of it: an estimate, by
@@ -86,7 +86,7 @@ Eigen::VectorXd scale_to_unit_diagonal(LowerMatrix& K);
 // A vector in which every direction has a share: the same numbers every time, other ones for other seeds.
 Eigen::VectorXd every_direction(Eigen::Index n, std::uint64_t seed = 0);
 
-// The freedoms whose pivots vanish.
+// The degrees of freedom whose pivots vanish.
 std::vector<int> null_pivots(LowerMatrix K);
 
 }  // namespace corvex::solver

@@ -167,7 +167,7 @@ void turn(Matrix12& K, const Axes* a, const Axes* b) {
   one(b, 6);
 }
 
-// What the diagonals of a point are small against.
+// Reference values for small diagonals of a point.
 void set_references(LowerMatrix& K, const Freedoms& f) {
   K.reference.assign(static_cast<std::size_t>(K.n), 0);
   double largest = 0;

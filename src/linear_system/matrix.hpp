@@ -15,8 +15,8 @@ struct LowerMatrix {
   std::vector<int> first;  // of each column; one more at the end
   std::vector<int> row;
   std::vector<double> value;
-  // What the diagonal of each freedom is small against: the largest diagonal of the movements, or of the
-  // rotations, of its point. Told apart from rounding by it: a link that should stand square to a freedom
+  // Reference value for a small diagonal: the largest diagonal of the displacements, or of the
+  // rotations, of its point. It distinguishes rounding error: a link that should be perpendicular to a degree of freedom
   // gives it 1e-32 of that.
   std::vector<double> reference;
   // Multiplications that a factorisation takes; 0 where not known.
@@ -25,11 +25,11 @@ struct LowerMatrix {
   Eigen::VectorXd diagonal() const;
   // this · x, with the upper triangle by symmetry.
   Eigen::MatrixXd times(const Eigen::MatrixXd& x) const;
-  // The same with rows and columns of some freedoms replaced by those of the unit matrix.
+  // The same with rows and columns of some degrees of freedom replaced by those of the unit matrix.
   LowerMatrix grounded(const std::vector<int>& freedoms) const;
 };
 
-// Points of the structure that have free freedoms, joined where a span joins them.
+// Points of the structure that have free degrees of freedom, joined where a span joins them.
 struct PointGraph {
   Graph graph;
   std::vector<std::size_t> point;  // of each vertex
@@ -59,7 +59,7 @@ class Pattern {
   void add_block(LowerMatrix& K, const Freedoms& f, const Corner& corner, const Matrix12& element) const;
 
   LowerMatrix empty_;       // with its places, until the first matrix takes them over
-  std::vector<int> place_;  // of each point in the order, −1 without freedoms
+  std::vector<int> place_;  // of each point in the order, −1 without degrees of freedom
   std::vector<int> block_;  // of each span: where the rows of its later point begin in the columns of the other
 };
 

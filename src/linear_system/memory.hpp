@@ -1,4 +1,4 @@
-// What this process may use of the machine's memory.
+// Memory that this process may use.
 #pragma once
 
 namespace corvex::solver {

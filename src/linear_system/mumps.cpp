@@ -11,7 +11,7 @@ namespace {
 
 constexpr int use_comm_world = -987654;
 
-// MUMPS keeps state for the whole process, beside that of each instance: calls of all threads take turns.
+// MUMPS keeps state for the whole process, in addition to that of each instance: calls of all threads take turns.
 std::mutex& mumps_turn() {
   static std::mutex only_one;
   return only_one;

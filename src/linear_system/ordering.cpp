@@ -14,7 +14,7 @@ namespace {
 
 // Below this size minimum degree is as good, and takes no time.
 constexpr int dissection_from = 300;
-// With fewer operations a freedom than this (chains, slender towers, small frames) another order takes longer to find
+// With fewer operations for each degree of freedom than this (chains, slender towers, small frames) another order takes longer to find
 // than it saves.
 constexpr double worth_dissecting = 8000;
 
@@ -38,7 +38,7 @@ std::mutex& scotch_turn() {
   return only_one;
 }
 
-// What Scotch needs for one call. Its own context starts with the same random numbers each time, in one thread, so that
+// Memory and state of Scotch for one call. Its own context starts with the same random numbers each time, in one thread, so that
 // the same graph always has the same order.
 class Scotch {
  public:

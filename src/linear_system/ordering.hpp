@@ -1,4 +1,4 @@
-// The order in which points are eliminated. Ordering the graph of points instead of single freedoms costs
+// The order in which points are eliminated. Ordering the graph of points instead of single degrees of freedom costs
 // half of the analysis and no fill.
 #pragma once
 

@@ -1,8 +1,8 @@
-// A sparse LDLᵀ factorisation that finds the freedoms without stiffness.
+// A sparse LDLᵀ factorisation that finds the degrees of freedom without stiffness.
 //
 // Row by row along the elimination tree (Davis, Direct Methods for Sparse Linear Systems, ch. 4.8; the same with D kept
 // apart), in the order given and without pivoting, which positive semidefinite matrices do not need. It has no state
-// beside its own and calls nothing else, so that any number of threads may use one each.
+// except its own and calls nothing else, so that any number of threads may use one each.
 #pragma once
 
 #include "linear_system/factor.hpp"
@@ -11,7 +11,7 @@ namespace corvex::solver {
 
 class RankRevealing : public Backend {
  public:
-  // `detected`: a freedom whose pivot is weak is listed and left out, as if it were held. `tolerant`: only a pivot of
+  // `detected`: a degree of freedom whose pivot is weak is listed and left out, as if restrained. `tolerant`: only a pivot of
   // zero stops the factorisation.
   explicit RankRevealing(Pivots pivots) : detect_(pivots == Pivots::detected) {}
 

@@ -1,4 +1,4 @@
-// Decompositions of sparse matrices for which no factor.hpp stands: those without symmetry. They stand in one file
+// Decompositions of sparse matrices that factor.hpp does not cover: those without symmetry. They are in one file
 // because Eigen's templates take long to compile.
 #pragma once
 

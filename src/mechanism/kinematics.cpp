@@ -21,7 +21,7 @@ Row resisted(const Element& e, const Axes& axes, const Span& span) {
   const Eigensystem modes = symmetric_eigensystem(share);
   Row B = deformation_of(axes, span.length);
   B.bottomRows<5>() *= span.length;
-  // What is left of a released component is rounding.
+  // The rest of a released component is rounding error.
   constexpr double nothing = 1e-10;
   Row rows = Row::Zero();
   for (int i = 0; i < 6; ++i)
@@ -72,7 +72,7 @@ std::optional<bool> every_motion_strains(const Spans& spans, const std::vector<E
         by(k) = 1;
         spread(s.point, row, by);
       }
-  // Rotations turn long and short spans alike: each freedom counts by the largest length that it moves.
+  // Rotations act on long and short spans alike: each degree of freedom is scaled by the largest length that it moves.
   for (Eigen::Index c = 0; c < M.cols(); ++c) {
     const double size = M.col(c).cwiseAbs().maxCoeff();
     if (size == 0) return false;

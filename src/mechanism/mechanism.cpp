@@ -74,14 +74,14 @@ class RigidPart {
 
   using Row = Eigen::Matrix<double, 1, 6>;
 
-  // What the six motions do to the movement of a point along a direction.
+  // Displacement of a point along a direction in the six rigid motions.
   Row along(std::size_t p, const Vector& direction) const {
     const Vector turned = cross((position(p) - middle_) / size_, direction);
     Row r;
     r << direction.x, direction.y, direction.z, turned.x, turned.y, turned.z;
     return r;
   }
-  // … and to its freedom k, along the global axes or along its own.
+  // … and of its degree of freedom k, along global or local axes.
   Row global_row(std::size_t p, std::size_t k) const {
     static constexpr Vector axes[] = {{1, 0, 0}, {0, 1, 0}, {0, 0, 1}};
     return k < 3 ? along(p, axes[k]) : Row(Row::Unit(static_cast<Eigen::Index>(k)));
@@ -130,7 +130,7 @@ class RigidPart {
     return rest;
   }
 
-  // What vanishes beside `size`.
+  // Values negligible compared with `size`.
   static Eigen::MatrixXd kernel(const Eigen::MatrixXd& square, double size) {
     const Eigensystem eigen = symmetric_eigensystem(square);
     Eigen::Index n = 0;
@@ -239,8 +239,8 @@ Eigen::MatrixXd energies(const Spans& spans, const std::vector<Element>& element
   return E;
 }
 
-// Whether some span or spring that moves is strained as one that resists is. The energy of a motion is small beside
-// that of the stiffest parts also where it only bends the softest; the strain of a soft span beside its own movement is
+// Whether some span or spring that moves is strained as one that resists is. The energy of a motion is small compared with
+// that of the stiffest parts also where it only bends the softest; the strain of a soft span relative to its own displacement is
 // not.
 bool strains_a_span(const Spans& spans, const std::vector<Element>& elements, const Freedoms& f,
                     const Eigen::VectorXd& z) {
@@ -262,7 +262,7 @@ bool strains_a_span(const Spans& spans, const std::vector<Element>& elements, co
         move = std::max(move, std::abs((*six)[k]));
         turn = std::max(turn, std::abs((*six)[k + 3]) * span.length);
       }
-    // What the span would resist if its ends moved so against each other.
+    // Resistance of the span against this relative displacement of its ends.
     const double moved = std::max(move, turn);
     Eigen::Matrix<double, 6, 1> against = Eigen::Matrix<double, 6, 1>::Constant(moved / span.length);
     for (int k = 0; k < 6; ++k)
@@ -289,7 +289,7 @@ Problems inner_motions(const Structure& structure, const Spans& spans, const std
   const LowerMatrix grounded = K.grounded(weak);
   const Factor factor = Factor::tolerant(grounded);
   const auto m = static_cast<Eigen::Index>(std::min(weak.size(), most_examined));
-  // Each weak freedom moved by one, the other weak ones at rest, no loads.
+  // Each weak degree of freedom displaced by one, the other weak ones at rest, no loads.
   Eigen::MatrixXd unit = Eigen::MatrixXd::Zero(K.n, m);
   for (Eigen::Index c = 0; c < m; ++c) unit(weak[c], c) = 1;
   Eigen::MatrixXd right = -K.times(unit);

@@ -48,7 +48,7 @@ std::string spins(const Structure& s, const Motion& motion, double largest) {
     if (spin) members.push_back(m.name);
   }
   if (members.size() == 1) return fmt::format("{} turns about its own axis: nothing holds it", members[0]);
-  if (members.size() > 1) return fmt::format("{} turn about their own axes: nothing holds them", list(members));
+  if (members.size() > 1) return fmt::format("{} rotate about their own axes: nothing restrains them", list(members));
   std::vector<std::string> points;
   for (std::size_t p = 0; p < turning.size(); ++p)
     if (turning[p]) points.push_back(s.points()[p].name);
@@ -62,7 +62,7 @@ std::string in_words(const Structure& s, const Motion& motion) {
   double largest_move = 0, largest_turn = 0;
   for (const Vector& v : motion.move) largest_move = std::max(largest_move, length(v));
   for (const Vector& v : motion.turn) largest_turn = std::max(largest_turn, length(v));
-  // A turn counts beside a movement by the size of the members, about a metre.
+  // A rotation is compared with a displacement by the size of the members, about a metre.
   if (largest_move < small * largest_turn) return spins(s, motion, largest_turn);
 
   std::vector<bool> moving(motion.move.size());

@@ -11,7 +11,7 @@ HeldAlong directions(const Bracing& b) {
   return {both || b.against == Against::y, both || b.against == Against::z};
 }
 
-// Directions of a point that are held, square to each other.
+// Restrained directions of a point, perpendicular to each other.
 class HeldDirections {
  public:
   explicit HeldDirections(const std::optional<Support>& support) : support_(support.value_or(Support())) {

@@ -24,7 +24,7 @@ namespace {
 using Eigen::Index;
 using Eigen::VectorXd;
 
-// What does not change with the number of inner shapes.
+// Data that do not depend on the number of inner shapes.
 struct Frame {
   Spans spans;
   Freedoms freedoms;
@@ -58,7 +58,7 @@ Frame frame_of(const ModeInput& input) {
   // In space bracing holds points of members too.
   f.freedoms = freedoms(has_lateral_bracing(s) ? with_braced_points(s) : s, f.spans);
   mark_idle_spins(s, f.spans, elements(s, f.spans), f.freedoms);
-  // Numbers the freedoms in an order of elimination.
+  // Numbers the degrees of freedom in an order of elimination.
   const Pattern pattern(f.spans, f.freedoms);
   if (s.is_plane()) lay_in_plane(s, f.spans);
   for (const Span& span : f.spans.all) {
@@ -83,7 +83,7 @@ AxialCourse axial_of(const ModeInput& input, std::size_t span) {
   return input.axial.empty() ? AxialCourse{} : input.axial[span];
 }
 
-// What tells one span from another.
+// Data that distinguish one span from another.
 std::vector<double> likeness(const Frame& f, const ModeInput& input, std::size_t i, const InnerShapes& inner) {
   const Span& span = f.spans.all[i];
   const Axes& a = f.spans.axes[span.member];
@@ -130,7 +130,7 @@ int shapes_for(double half_waves, double four_carry) {
   return static_cast<int>(std::min(4 + std::ceil(4 * half_waves), static_cast<double>(most)));
 }
 int bending_shapes_for(double half_waves) {
-  // Four are little beside what they save in a second round.
+  // Four cost little compared with a second round.
   return std::max(4, shapes_for(half_waves, 0.4));
 }
 int lengthwise_shapes_for(double half_waves) {
@@ -181,7 +181,7 @@ Index block_of(const Structure& s) {
 
 constexpr int most_rounds = 5;
 
-// The least that a single movement of a point would swing at, all others at rest.
+// The lowest frequency of a single displacement of a point, all others at rest.
 double lowest_alone(const Pencil& p, const Shares& stiffness) {
   const VectorXd k = p.diagonal(stiffness), m = p.diagonal({0, 0, 1});
   double low = std::numeric_limits<double>::infinity();
@@ -190,7 +190,7 @@ double lowest_alone(const Pencil& p, const Shares& stiffness) {
   return std::isfinite(low) ? low : 0;
 }
 
-// Whether the energy of a movement is only rounding: beside that of the same movements of the points one by one.
+// Whether the energy of a movement is rounding error compared with that of the same displacements of the points one by one.
 bool is_rounding(double energy, const VectorXd& z, const VectorXd& diagonal) {
   constexpr double rounding = 1e-13;
   return !(energy > rounding * diagonal.dot(z.head(diagonal.size()).cwiseAbs2()));
@@ -215,7 +215,7 @@ constexpr double beyond_all = 1e12;
 struct Below {
   double factor = 0;
   bool nothing = false;       // no load factor below `beyond_all`
-  bool is_mechanism = false;  // there is no stiffness against some movement
+  bool is_mechanism = false;  // some displacement has no stiffness
 };
 Below below_first(const Pencil& p, double guess) {
   const auto is_below = [&](double factor) {

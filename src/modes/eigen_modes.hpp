@@ -14,7 +14,7 @@ struct ModeInput {
   // Of each span; none where empty.
   std::vector<AxialCourse> axial{};
   std::vector<bool> slack{};
-  // What forces on rigid arms resist to turns of their points: about the global axes.
+  // Stiffness of forces on rigid arms against rotation of their points, about the global axes.
   std::vector<std::pair<std::size_t, Eigen::Matrix3d>> turned_arms{};
   std::size_t count = 0;
 };
@@ -31,7 +31,7 @@ struct FoundModes {
   std::vector<FoundMode> modes{};
   // Vibration under axial forces: the structure buckles under them.
   bool buckles = false;
-  // Not all modes could be told apart: fewer were found than the count says there are.
+  // Not all modes could be separated: fewer were found than the count requires.
   std::size_t missing = 0;
   // Vibration: so many modes there are at all, where only masses on points have inertia.
   std::optional<std::size_t> possible{};

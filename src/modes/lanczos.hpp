@@ -9,19 +9,19 @@
 
 namespace corvex::solver {
 
-// A is the unit matrix in all freedoms but the first `outer` ones, and does not join the two.
+// A is the unit matrix in all degrees of freedom but the first `outer` ones, and does not join the two.
 struct EigenProblem {
   Eigen::Index size = 0, outer = 0;
   // So many vectors go together. Of eigenvalues that are there several times so many are found in one go.
   Eigen::Index block = 1;
-  std::function<Eigen::MatrixXd(const Eigen::MatrixXd&)> solve;  // A⁻¹ F in the outer freedoms
+  std::function<Eigen::MatrixXd(const Eigen::MatrixXd&)> solve;  // A⁻¹ F in the outer degrees of freedom
   std::function<Eigen::MatrixXd(const Eigen::MatrixXd&)> other;  // S X
 };
 
 struct EigenPair {
   double value = 0;
   Eigen::VectorXd vector;  // of energy 1
-  Eigen::VectorXd energy;  // A times it, in the outer freedoms
+  Eigen::VectorXd energy;  // A times it, in the outer degrees of freedom
 };
 
 // The `count` largest that are above `least`.
@@ -38,7 +38,7 @@ class Lanczos {
 
   // Goes on until those that are wanted have settled. May be asked again for more.
   void run(const Wanted& wanted);
-  // What has settled, the largest first. There may be fewer than wanted. Several of the same value may be found fewer
+  // Converged values, the largest first. There may be fewer than wanted. Several of the same value may be found fewer
   // times than they are there, which is for the caller to count.
   std::vector<EigenPair> pairs() const;
   // The value of the last of them; 0 without any.
@@ -54,7 +54,7 @@ class Lanczos {
   void compute();
 
   EigenProblem p_;
-  Eigen::MatrixXd v_, energy_;  // the vectors, known ones first, and A times them in the outer freedoms
+  Eigen::MatrixXd v_, energy_;  // the vectors, known ones first, and A times them in the outer degrees of freedom
   Eigen::MatrixXd h_;           // A⁻¹ S in them, but for the known ones
   Eigen::Index block_ = 0;
   Eigen::Index known_ = 0, size_ = 0, done_ = 0;  // vectors; and so many of them, S has been applied to

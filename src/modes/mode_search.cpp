@@ -33,7 +33,7 @@ std::vector<EigenPair> all_pairs(const ModeSearch& s, Lanczos& first, std::size_
     if (all.size() > s.count) all.resize(s.count);
     not_found = missing(s, all);
     if (not_found == 0 && all.size() == s.count) break;
-    // Where there are fewer than asked for, a last look shows that there are no more.
+    // If fewer exist than requested, a last count confirms it.
     Lanczos again(s.problem, all);
     again.run({std::max<std::size_t>(not_found, 1), s.least});
     std::vector<EigenPair> more = again.pairs();

@@ -10,7 +10,7 @@
 
 namespace corvex::solver {
 
-// What the eigenvalues of a problem are worth: λ, rising as they fall.
+// Values of the eigenvalues of a problem: λ, increasing as they decrease.
 struct ModeSearch {
   const Pencil& pencil;
   EigenProblem problem;
@@ -23,13 +23,13 @@ struct ModeSearch {
   double value(double eigenvalue) const { return 1 / eigenvalue - shift; }
 };
 
-// Lanczos's method may find fewer of the same value than there are; these are found by looking again beside what is
+// Lanczos's method may find fewer of the same value than there are; these are found by searching again perpendicular to what is
 // known, until there are as many as the signs of the pivots say. `not_found`: how many are missing in the end.
 std::vector<EigenPair> all_pairs(const ModeSearch& search, Lanczos& first, std::size_t& not_found);
 
-// The inner shapes that a span needs to swing or buckle at λ.
+// The inner shapes that a span needs to vibrate or buckle at λ.
 using NeededShapes = std::function<InnerShapes(std::size_t span, double value)>;
-// A first look tells how many waves the wanted modes have; true where there are shapes enough to carry them, else
+// A first search shows how many waves the wanted modes have; true where there are shapes enough to carry them, else
 // `inner` is raised to what is needed. What the method has at any time are upper bounds of λ.
 bool carried(const ModeSearch& search, Lanczos& lanczos, const NeededShapes& needed_at,
              std::vector<InnerShapes>& inner);

@@ -71,7 +71,7 @@ std::string described(const Structure& s, const ModeShape& shape) {
   for (std::size_t i = 0; i < shape.members.size(); ++i) {
     const Bow b = bow_of(s, i, shape);
     if (std::hypot(b.y, b.z) > bowed * (1 + 1e-9)) bowed = std::hypot(b.y, b.z), most_member = i, most = b;
-    // What its ends move across it against each other.
+    // Relative transverse displacement of its ends.
     const auto& places = shape.members[i];
     if (places.size() < 2) continue;
     const Vector ends = local_axes(s, s.members()[i]).local(places.back().by - places.front().by);

@@ -8,7 +8,7 @@ namespace corvex::solver {
 
 ModeShape shape_of(const Structure& structure, const Spans& spans, const FoundMode& found);
 
-// What a member does in a mode beside moving as a straight piece: the largest distance from its chord along its local
+// Bending of a member in a mode: the largest distance from its chord along its local
 // y and z axes.
 struct Bow {
   double y = 0, z = 0;

@@ -181,7 +181,7 @@ LowerMatrix Pencil::of_points(const std::vector<const MatrixXd*>& outer) const {
 
 ShiftedPencil::ShiftedPencil(const Pencil& pencil, const Shares& shares) {
   struct Inner {
-    MatrixXd outer;  // with the inner freedoms eliminated
+    MatrixXd outer;  // with the inner degrees of freedom eliminated
     Index negative = 0;
   };
   std::map<const SpanPencil*, Inner> known;

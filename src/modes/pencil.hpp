@@ -21,7 +21,7 @@ class Pencil {
     std::size_t point = 0;
     Eigen::MatrixXd geometric{}, mass{};
   };
-  // `freedoms` is numbered in an order of elimination. Spans that are alike may share a part.
+  // The numbering of degrees of freedom is an order of elimination. Spans that are alike may share a part.
   Pencil(const Spans& spans, const Freedoms& freedoms, const std::vector<std::shared_ptr<const SpanPencil>>& parts,
          const std::vector<AtPoint>& at_points);
 
@@ -31,7 +31,7 @@ class Pencil {
   Eigen::MatrixXd times(const Shares& shares, const Eigen::MatrixXd& z) const;
   // The diagonal for the freedoms of points.
   Eigen::VectorXd diagonal(const Shares& shares) const;
-  // Movement as a whole along a global axis, supports included: M r for all freedoms that are free, and the whole mass.
+  // Movement as a whole along a global axis, supports included: M r for all free degrees of freedom, and the total mass.
   Eigen::VectorXd mass_along(std::size_t axis) const;
   double whole_mass() const;
   // All movements of the points and spans in a vector, in global axes.
@@ -43,7 +43,7 @@ class Pencil {
   friend class ReducedPencil;
 
   struct Block {
-    std::vector<Eigen::Index> row{};  // of each of its freedoms in the whole, −1 where it is at rest
+    std::vector<Eigen::Index> row{};  // of each of its degrees of freedom in the whole, −1 if restrained
     std::shared_ptr<const SpanPencil> of{};
     Eigen::Index outer = 0;  // so many of them are of points
   };
@@ -69,7 +69,7 @@ class ShiftedPencil {
   // Negative pivots: with shares 1, 0, −λ the number of frequencies below λ (Wittrick and Williams, 1971; by
   // Sylvester's law of inertia).
   Eigen::Index negative() const { return negative_; }
-  // Forces and movements of the points, where nothing acts on inner freedoms.
+  // Forces and movements of the points, where no load acts on inner degrees of freedom.
   Eigen::MatrixXd solve_points(const Eigen::MatrixXd& f) const { return factor_.solve(f); }
 
  private:

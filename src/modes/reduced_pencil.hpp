@@ -16,7 +16,7 @@ class ReducedPencil {
 
   // A is positive definite; else nothing below may be called.
   bool ok() const { return ok_; }
-  // A could be factorised; and so many eigenvalues of A are below zero.
+  // A could be factorised; and the number of negative eigenvalues of A.
   bool is_factorised() const { return factor_.ok(); }
   Eigen::Index negative() const { return factor_.negative(); }
 
@@ -30,7 +30,7 @@ class ReducedPencil {
   struct Group {
     Eigen::MatrixXd points, beside;   // S of the points, and of the modes (rows) with the points
     Eigen::VectorXd modes;            // S of the modes
-    Eigen::MatrixXd follows, shapes;  // inner freedoms for movements of the points, and of the modes
+    Eigen::MatrixXd follows, shapes;  // inner degrees of freedom for displacements of the points, and of the modes
     Eigen::Index outer = 0;           // freedoms of the points of a span
     // Of those the ones that are free in any span: matrices have these alone.
     std::vector<Eigen::Index> live{};

@@ -89,7 +89,7 @@ struct Own {
 
 struct Plane {
   double EI = 0, GA = 0, rotary = 0;
-  Index across = 1, turning = 5;  // freedoms: v and θz, or w and θy
+  Index across = 1, turning = 5;  // degrees of freedom: v and θz, or w and θy
   double sense = 1;               // of the rotation against the slope
   Index row = 1;                  // of the movement: y or z
   bool held = false;              // by bracing: no effect of the axial force
@@ -157,7 +157,7 @@ void add_shear_coupling(Own& own, const Bending& y, const Bending& z, const Rigi
   add(own.stiffness, both.transpose(), z.direction, y.direction, -c / det / L);
 }
 
-// Along the span, or in torsion: `freedom` 0 or 3.
+// Along the span, or in torsion: degree of freedom 0 or 3.
 struct Lengthwise {
   double rigidity, inertia;
   Index freedom;
@@ -218,7 +218,7 @@ void follow_lengthwise(Followed& f, double rigidity, Index freedom, const std::v
 
 // Movements of joints counted from where they follow the ends to. Without it a short piece, which is stiff, would take
 // digits from the stiffness of the whole span. `exact`: that of the ends is the one of statics, and nothing joins it to
-// what is inside.
+// the inner ones.
 void count_from_ends(Own& own, const Followed& f, bool exact) {
   const Index n = f.joints.rows();
   for (MatrixXd* m : {&own.stiffness, &own.geometric, &own.mass}) {
@@ -261,7 +261,7 @@ SpanBody span_body(const Structure& s, const Member& member) {
 
 namespace {
 
-// The matrices of a span in its own axes: the freedoms of its ends, of the joints between its pieces, then inner ones.
+// The matrices of a span in its local axes: the degrees of freedom of its ends, of the joints between its pieces, then inner ones.
 struct Filled {
   Own own;
   Index joints_end;  // behind the freedoms of the joints
@@ -271,7 +271,7 @@ Filled fill_pieces(const SpanInput& in) {
   const double L = in.span.length;
   const SpanBody& body = in.body;
   const Rigidity& r = body.rigidity;
-  // What stays straight is one piece.
+  // A span that remains straight is one piece.
   const std::vector<Cut> cuts =
       in.bends_y() && in.bends_z() ? cut_at_jumps(in.axial, L) : std::vector<Cut>{{0, L, in.axial}};
   // Of Timoshenko's beam each load brings two shapes, some of which fall together.

@@ -11,7 +11,7 @@
 
 namespace corvex::solver {
 
-// What a span is made of, beside what resists in statics.
+// Properties of a span in addition to its static stiffness.
 struct SpanBody {
   Rigidity rigidity{};                  // of links too: they bend between their joints
   double mass = 0;                      // per length

@@ -87,7 +87,7 @@ class Clamped {
     line_ = integral(one_);
   }
 
-  // Courses of V and M beside the constants; movement and rotation of both ends.
+  // Distributions of V and M in addition to the constants; displacement and rotation of both ends.
   Field field(const Series& V, const Series& M, double w_a, double s_a, double w_b, double s_b) const {
     const Series turn = integral(M), bend = integral(turn), slide = integral(V);
     // s(1) = s_a + M0 + V0/2 + turn(1); w(1) = w_a + s_a + M0/2 + V0/6 + bend(1) − shear (V0 + slide(1)).
@@ -143,7 +143,7 @@ MatrixXd values(const MatrixXd& series, const VectorXd& places) {
   return times(at, series);
 }
 
-// The inner shapes made square to each other with energy 1; those that the others span already are left out.
+// The inner shapes made orthogonal with energy 1; linearly dependent ones are left out.
 MatrixXd independent(const MatrixXd& energy) {
   const VectorXd scale = energy.diagonal().cwiseSqrt().cwiseInverse();
   const Eigensystem solved = symmetric_eigensystem(scale.asDiagonal() * energy * scale.asDiagonal());

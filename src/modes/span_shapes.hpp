@@ -1,7 +1,7 @@
-// Shapes that a span can take between its ends, and what they are worth in stiffness, mass and axial force.
+// Shapes that a span can take between its ends, with their stiffness, mass and geometric stiffness.
 //
-// Bending in one plane: the four static shapes of unit movements of the ends, and beside them the shapes that the span
-// takes with both ends clamped under loads whose course along it are Legendre polynomials. The latter are square to
+// Bending in one plane: the four static shapes of unit movements of the ends, and in addition the shapes that the span
+// takes with both ends clamped under loads whose course along it are Legendre polynomials. The latter are orthogonal to
 // the former in energy, and together they span all polynomials up to a degree: what is found with them converges faster
 // than any power of their number (Szabó and Babuška, Finite Element Analysis, ch. 3). Shear deformation is in every
 // one of them, so that nothing locks.
@@ -17,7 +17,7 @@ namespace corvex::solver {
 
 // In the order w, s at the start, w, s at the end, then the inner shapes.
 struct BendingShapes {
-  // Energy of bending and shear; inner shapes are square to each other and of energy 1.
+  // Energy of bending and shear; inner shapes are orthogonal to each other and of energy 1.
   Eigen::MatrixXd stiffness;
   // ∫ w w and ∫ s s; ∫ w′ w′, ∫ ξ w′ w′ and ∫ ξ² w′ w′ over the length.
   Eigen::MatrixXd mass, rotary, slope[3];
@@ -32,7 +32,7 @@ struct BendingShapes {
   Eigen::MatrixXd rotation_at(const Eigen::VectorXd& places) const;
   Eigen::MatrixXd movement_series;
 };
-// `shear`: EI/(GA L²), 0 without deformation by shear. `inner`: so many Legendre polynomials as loads. Remembered; may
+// `shear`: EI/(GA L²), 0 without deformation by shear. `inner`: the number of Legendre polynomials as loads. Remembered; may
 // be called from several threads.
 std::shared_ptr<const BendingShapes> bending_shapes(double shear, int inner);
 

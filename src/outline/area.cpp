@@ -103,7 +103,7 @@ Extent extent(const Region& region) {
     for (const Edge& e : c) {
       meet(e.from);
       if (!e.is_arc()) continue;
-      // An arc reaches furthest where it passes straight above, below or beside its centre.
+      // An arc reaches furthest where it passes straight above, below, left or right of its centre.
       const double start = std::arg(e.from - e.centre);
       for (int quarter = -8; quarter <= 8; ++quarter) {
         const double along = (quarter * std::numbers::pi / 2 - start) / e.sweep;

@@ -1,4 +1,4 @@
-// What follows from the outline by integration alone, without any differential equation.
+// Properties obtained from the outline by integration, without a differential equation.
 //
 // By the divergence theorem ∫ f(y) dA = ∮ F(y) n_y ds with F' = f, so that each figure is a sum over the edges: exact
 // for lines, to rounding for arcs.

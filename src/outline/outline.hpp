@@ -45,10 +45,10 @@ struct Edge {
 
 using Contour = std::vector<Edge>;
 
-// What lies on the left of all its contours.
+// The area to the left of all its contours.
 struct Region {
   std::vector<Contour> contours;
-  // Mirror images of itself in the lines z = 0 and y = 0, once it stands on its centroid.
+  // Mirror images of itself in the lines z = 0 and y = 0, with the centroid at the origin.
   bool left_right = false, up_down = false;
   // By its user, and not one of the library's shapes.
   bool drawn = false;

@@ -102,7 +102,7 @@ class Cutter {
     return from < to;
   }
 
-  // Halves, or closes in on a corner by steps, until every panel is short beside its distance from the corners of the
+  // Halves, or closes in on a corner by steps, until every panel is short compared with its distance from the corners of the
   // outline that it does not touch.
   void cut(const Edge& e, double from, double to, double finest_from, double finest_to) {
     constexpr double step = 0.3, most_sweep = 0.8;
@@ -135,7 +135,7 @@ class Cutter {
   }
 
   const Region& region_;
-  // How long a panel may be beside its distance from the next corner.
+  // Largest ratio of the length of a panel to its distance from the next corner.
   double reach_;
   std::vector<Feature> features_;
   Panel of_;

@@ -26,7 +26,7 @@ inline bool is_tube(const Region& region) {
 // Of a place from an edge.
 double distance(Complex p, const Edge& e);
 
-// With a finer grading, panels are shorter by that factor and corners are closed in upon further. Where the region is
+// With a finer grading, panels are shorter by that factor and corners are approached further. Where the region is
 // its own mirror image only the part with z ≥ 0 and y ≥ 0 is cut up.
 std::vector<Panel> panels(const Region& region, double grading);
 

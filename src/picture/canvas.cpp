@@ -173,7 +173,7 @@ std::vector<std::string> Canvas::legend_lines() const {
 
 Drawing Canvas::finished() {
   std::size_t left_out = 0;
-  // Labels stay clear of the lines of explanation, and of one more that tells what was left out.
+  // Labels stay clear of the lines of explanation, and of one more that states what was left out.
   const std::vector<std::string> explained = legend_lines();
   double foot = drawing_.height - 1.5 * letter_;
   for (auto it = explained.rbegin(); it != explained.rend(); ++it, foot -= 1.5 * letter_) {

@@ -6,7 +6,7 @@
 
 namespace corvex::picture {
 
-// Blue and orange are told apart by all eyes; ink is for what the structure is, rust for what acts on it.
+// Blue and orange can be distinguished by everyone; ink is the colour of the structure, rust that of loads and reactions.
 struct Palette {
   Colour page, ink, quiet, faint, member, support, load, deformed, positive, negative, mark;
 };
@@ -42,10 +42,10 @@ class Canvas {
   void arrow(const Spot& tail, const Spot& tip, const Colour& colour, Meaning meaning, double width = 1.6);
   // Words at a fixed place, at half the height of the letters.
   void words(std::string words, const Spot& at, const Colour& colour, Meaning meaning, const Style& style = {});
-  // Words along a line, on one side of it, where no other such words stand; false where there is no room.
+  // Words along a line, on one side of it, where no other such words are; false if there is no space.
   struct TextLine {
     Spot from, to;  // the line
-    Spot side;      // of length 1, square to it
+    Spot side;      // of length 1, perpendicular to it
   };
   bool words_along(std::string words, const TextLine& line, const Colour& colour, Meaning meaning, bool bold);
   // A label finds its own place near `of`, rather on the side `towards`; or near one of the others.
@@ -65,11 +65,11 @@ class Canvas {
 
   // Lines of explanation at the foot of the page.
   void explain(std::string words) { legend_.push_back(std::move(words)); }
-  // They end before what stands at the right of the foot, so wide.
+  // They end before the text at the right of the foot, which has this width.
   void keep_foot_clear(double width) { foot_ = width; }
   void heading(std::string words) { heading_ = std::move(words); }
 
-  // What has been drawn so far, labels left out.
+  // Extent of the drawing so far, without labels.
   Box drawn() const;
   // With title, heading, labels and legend. To be called once.
   Drawing finished();
@@ -86,10 +86,10 @@ class Canvas {
   Labels labels_;
   std::string heading_;
   std::vector<std::string> legend_;
-  std::vector<Box> along_;  // what words along lines take
+  std::vector<Box> along_;  // boxes of words along lines
 };
 
-// "1.458 kN·m"; what is only rounding beside `size` is 0.
+// "1.458 kN·m"; rounding error relative to `size` is 0.
 std::string figure(double si, const NamedUnit& unit, int digits, double size = 0);
 
 }  // namespace corvex::picture

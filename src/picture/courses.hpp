@@ -13,7 +13,7 @@ struct Course {
   const char* symbol = "";  // told where a member has the figure in both of its planes
 };
 
-// Of the members that are shown. Bending stands on the side that it pulls (or presses), all else on the positive side.
+// Of the members shown. Bending moments are on the tension (or compression) side, other figures on the positive side.
 std::vector<Course> courses(const Structure& structure, const CaseResult& result, const std::vector<bool>& shown,
                             PictureOf what, bool pulled);
 // The largest in the other solutions of a scene.

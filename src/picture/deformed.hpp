@@ -5,8 +5,8 @@
 
 namespace corvex::picture {
 
-// Movements are drawn so many times as large: as asked for, else a round number with which the largest of the scene and
-// of what is beside it is no wider than seven letters.
+// Displacements are magnified: by the given factor, otherwise by a round number with which the largest of the scene and
+// of the other scenes is not larger than seven letters.
 double exaggeration(const Scene& scene);
 
 struct DeformedLine {

@@ -31,7 +31,7 @@ int pieces_for(double pixels) {
 double exaggeration(const Scene& scene) {
   double move = largest_movement(scene.result(), scene.shown());
   for (const Beside& other : scene.beside()) move = std::max(move, largest_movement(other.result, other.shown));
-  // What has turned far keeps its shape in true scale alone.
+  // Large rotations keep their shape at true scale only.
   if (scene.structure().analysis().order == Order::large) return scene.options().scale.value_or(1);
   return scene.options().scale.value_or(move > 0 ? round_below(7 * scene.letter() / (move * scene.scale())) : 1);
 }
@@ -58,7 +58,7 @@ DeformedLine deformed_line(const Scene& scene, const Structure& s, const MemberR
 
 std::string movement_words(const Structure& s, const ModelUnits& units, const Member& m, double along) {
   const std::string where = place_words(s, units, m, along);
-  // A place that no point marks is told with its member.
+  // A place without a point is described with its member.
   const bool at_point = std::any_of(m.through.begin(), m.through.end(), [&](PointId p) { return s[p].name == where; });
   return (at_point ? "" : "in " + m.name + " ") + "at " + where;
 }

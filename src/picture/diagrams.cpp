@@ -47,8 +47,8 @@ class DiagramPicture {
         : axial_
             ? "Tension blue on the +y side of a member, compression orange with leaning strokes; links: dashes are compression"
         : names_.what == std::string("torsion") ? "Positive on the +y side of a member, blue; negative orange"
-        : s_.options().moments_on_pulled_side   ? "On the side that is pulled; positive blue, negative orange"
-                                                : "On the side that is pressed; positive blue, negative orange";
+        : s_.options().moments_on_pulled_side   ? "On the tension side; positive blue, negative orange"
+                                                : "On the compression side; positive blue, negative orange";
     s_.explain(words);
     if (most_ <= rounding_) {
       s_.explain("There is none in this case");
@@ -207,7 +207,7 @@ class DiagramPicture {
           hatching.lines.push_back({a, b});
           continue;
         }
-        // Compression is told from tension by more than its colour: its strokes lean.
+        // Compression differs from tension by more than its colour: it is hatched diagonally.
         const Spot forward = unit(foot(m, p.to) - foot(m, p.from)) * (0.5 * length(b - a));
         if (length(foot(m, p.to) - a) > length(forward)) hatching.lines.push_back({a, b + forward});
       }
@@ -228,7 +228,7 @@ class DiagramPicture {
     std::vector<std::pair<double, double>> told;
     const double L = s_.structure().length_of(m);
     const auto tell = [&](double along, double v, int importance) {
-      // What is small beside the largest is seen to be so.
+      // Values small compared with the largest need no label.
       if (std::abs(v) <= (importance > 60 ? 1 : 2.7) * least_ * most_) return;
       for (const auto& [a, b] : told)
         if (std::abs(a - along) < 1e-9 * L && std::abs(b - v) <= 1e-6 * most_) return;

@@ -30,7 +30,7 @@ std::size_t case_of(const Solution& solution, const PictureOptions& options) {
 namespace corvex {
 namespace {
 
-// What is wrong with the page.
+// Error in the page size.
 std::optional<Problem> slip(const PictureOptions& o) {
   constexpr double least = 200, most = 10000;
   if (!(o.width >= least && o.width <= most && o.height >= least && o.height <= most))
@@ -54,7 +54,7 @@ std::optional<Problem> slip(const Solution& solution, const PictureOptions& o) {
   if (o.scale && !(*o.scale >= 0 && std::isfinite(*o.scale)))
     return Problem{"the scale of movements has to be a number"};
   for (const MemberRef& m : o.only)
-    if (!s.find(m)) return Problem{"there is no such member"};
+    if (!s.find(m)) return Problem{"the structure has no such member"};
   if (o.load_case.empty()) return {};
   if (picture::is_envelope(solution, o)) {
     constexpr PictureOf together[] = {PictureOf::axial,   PictureOf::shear,  PictureOf::moment,
@@ -96,7 +96,7 @@ std::optional<Drawing> drawing_of(const Solution& solution, PictureOptions o, co
 
 namespace {
 
-// Pango and Cairo end the program where memory runs out. What they take beside the pixels is about half of this.
+// Pango and Cairo end the program where memory runs out. In addition to the pixels they take about half of this.
 void make_sure_of_memory(const PictureOptions& o) {
   constexpr double beside = 64e6, of_a_pixel = 16;
   const auto needed = static_cast<std::size_t>(beside + of_a_pixel * o.width * o.height);
@@ -152,10 +152,10 @@ std::optional<Problem> slip(const std::vector<PictureSide>& sides, Together toge
   const bool upon = o.of == PictureOf::deformed || o.of == PictureOf::axial || o.of == PictureOf::shear ||
                     o.of == PictureOf::moment || o.of == PictureOf::torsion;
   if (together == Together::overlaid && !upon)
-    return Problem{"deformed shapes, N, V, M and T are drawn upon each other; other pictures side by side"};
+    return Problem{"deformed shapes, N, V, M and T can be overlaid; other pictures are drawn side by side"};
   if (of_member) return Problem{"a section or a sheet is of one member of one model"};
   if (o.of == PictureOf::vibration || o.of == PictureOf::buckling)
-    return Problem{"modes are drawn of one model: variants buckle and swing in other shapes"};
+    return Problem{"modes are drawn of one model: the mode shapes of variants differ"};
   const Solution& first = sides.front().solution;
   const std::string name = first[picture::case_of(first, o)].name();
   for (const PictureSide& side : sides) {
@@ -255,7 +255,7 @@ Expected<std::string, Problem> draw(const Solution& solution, const PictureOptio
     shapes = std::move(*found);
   }
   const auto found = picture::drawing_of(solution, o, lettering, {}, shapes);
-  if (!found) return Problem{"of this section only figures are given: there is no shape to draw"};
+  if (!found) return Problem{"this section is given by its properties only: it has no shape to draw"};
   return written(*found, format);
 }
 

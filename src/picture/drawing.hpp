@@ -1,4 +1,4 @@
-// What a picture consists of: lines, areas and words on a page, in pixels, x to the right and y down.
+// Elements of a picture: lines, areas and words on a page, in pixels, x to the right and y down.
 //
 // Pictures are described once and written as SVG, PNG or PDF afterwards. Every shape says what it is and of whom, so
 // that an SVG can be read back.
@@ -45,7 +45,7 @@ struct Stroke {
   std::vector<double> dash{};
 };
 
-// What a shape is ("member", "support", "moment") and of whom ("rail").
+// Type of a shape ("member", "support", "moment") and the object it belongs to ("rail").
 struct Meaning {
   std::string what, of{};
 };
@@ -55,7 +55,7 @@ struct Path {
   std::optional<Colour> fill{};
   std::optional<Stroke> stroke{};
   Meaning meaning{};
-  // Where the same lines lie at rest: in moving pictures they swing between there and here. Empty for what stands
+  // The same lines at rest: animations move between there and here. Empty for fixed parts
   // still.
   std::vector<std::vector<Spot>> rest{};
 };
@@ -69,7 +69,7 @@ struct Text {
   bool bold = false;
   Meaning meaning{};
   double angle = 0;  // turned clockwise about `at`, in radians
-  // A rim in the colour of the page keeps it readable upon lines.
+  // A rim in the colour of the page keeps it readable on lines.
   bool rimmed = false;
 };
 

@@ -1,4 +1,4 @@
-// The largest and the least N, V, M or T of all cases that are judged, upon the members.
+// The largest and the least N, V, M or T over all assessed cases, drawn on the members.
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -30,12 +30,12 @@ class EnvelopePicture {
     s_.heading(fmt::format("{}, envelope of {} cases", heading_of(what_), cases_.size()));
     s_.explain(fmt::format("Full blue line: the largest of all cases; dashed orange line: the least{}",
                            what_ != PictureOf::moment            ? ""
-                           : s_.options().moments_on_pulled_side ? "; moments on the side that is pulled"
-                                                                 : "; moments on the side that is pressed"));
+                           : s_.options().moments_on_pulled_side ? "; moments on the tension side"
+                                                                 : "; moments on the compression side"));
     s_.explain(
         s_.structure().is_plane()
-            ? "Beside each extreme value the case that governs it; below 5 % of the largest no values are written"
-            : "Beside the largest value the case that governs it, the table has all; below 15 % of the largest no "
+            ? "Each extreme value with its governing case; below 5 % of the largest no values are written"
+            : "The largest value with its governing case, all of them are in the table; below 15 % of the largest no "
               "values are written");
   }
 

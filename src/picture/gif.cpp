@@ -1,4 +1,4 @@
-// Drawings whose lines swing between two shapes, as moving GIF, by giflib.
+// Animated drawings as GIF, by giflib.
 #include <cairo.h>
 #include <gif_lib.h>
 

@@ -1,4 +1,4 @@
-// Labels that find room for themselves: not on each other, not on lines where there is room beside them; what is least
+// Placement of labels: not on each other, not on lines if there is space next to them; the least
 // important goes where there is none.
 #pragma once
 
@@ -11,9 +11,9 @@ namespace corvex::picture {
 
 struct Label {
   Text text{};                  // `at` and `anchor` are found
-  Spot of{};                    // what it names
+  Spot of{};                    // the labelled point
   std::vector<Spot> else_of{};  // other places that would do
-  Spot towards{};               // the side that it would rather stand on; none if zero
+  Spot towards{};               // the preferred side; none if zero
   double distance = 6;          // from there, beyond any symbol
   int importance = 0;           // larger ones first
 };
@@ -27,7 +27,7 @@ class Labels {
   void avoid_line(const Spot& from, const Spot& to);
   void avoid(const Box& box);
 
-  // Those that found room; the number of the others stands in `left_out`.
+  // The labels that were placed; `left_out` is the number of the others.
   std::vector<Text> placed(std::size_t& left_out);
 
  private:

@@ -14,7 +14,7 @@ class Lettering {
  public:
   Lettering();
 
-  // Without the font, letters would vanish or stand in another one without a word.
+  // Without the font, letters would be missing or be replaced by those of another font.
   bool has_font() const { return has_font_; }
   double width(const std::string& words, double size, bool bold) const;
 

@@ -85,14 +85,14 @@ class Gathering {
     const LoadWords w = words_of(load(number));
     return w.kind + " " + w.value;
   }
-  // Beside the value at an arrow: the whole of a spread force, the point of the section that a load acts through.
+  // In addition to the value at an arrow: the total of a spread force, the point of the section that a load acts through.
   std::string remark(std::size_t number) const {
     const std::string point = point_of_action(load(number), scene_.units());
     if (!std::holds_alternative<SpreadLoad>(load(number))) return point;
     return fmt::format("({} in all){}{}", words_of(load(number)).value, point.empty() ? "" : " ", point);
   }
 
-  // What has no size, or one beyond what numbers can be divided by, has no arrow.
+  // A load of zero size, or too large for division, has no arrow.
   static bool has_size(const Vector& v) { return length(v) > 0 && std::isfinite(1 / length(v)); }
   void add(const ActingForce& a) {
     if (!a.point && !shown(a.on)) return;
@@ -243,7 +243,7 @@ class Drawer {
     };
     const Spot up = unit(a_tail - a + (b_tail - b));
     if (length(r.first - r.last) < 1e-9 * most_line_) {
-      // Beside the middle, where single forces like to stand.
+      // Next to the middle, where single forces are often placed.
       s_.label(value(r.first), {a_tail * 0.7 + b_tail * 0.3, up}, colour(), of_load, {"line-value", m.name},
                {false, 3});
     } else {
@@ -261,13 +261,13 @@ class Drawer {
       case Kind::mass: s_.dot(at, 0.34 * l, colour(), meaning); break;
       case Kind::settlement:
         if (length(along) > 0) {
-          // Beside what holds the point.
+          // Next to the support of the point.
           const Spot from = at + side * (1.3 * l);
           s_.arrow(from, from + along * (2.6 * l), colour(), {"settlement", sign.of}, 1.8);
         }
         break;
       case Kind::heat: {
-        // A wave upon the member.
+        // A wave on the member.
         std::vector<Spot> wave;
         constexpr int steps = 36;
         for (int i = 0; i <= steps; ++i) {

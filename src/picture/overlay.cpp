@@ -1,4 +1,4 @@
-// Several solutions in one picture: deformed shapes, or diagrams, upon each other.
+// Several solutions in one picture: deformed shapes, or diagrams, overlaid.
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -54,7 +54,7 @@ class Overlay {
       };
       if (std::any_of(drawn_.begin(), drawn_.end(), same)) continue;
       drawn_.emplace_back(a, b);
-      // What only a variant has is drawn as lightly as what stands at rest.
+      // Members of one variant only are drawn as lightly as the undeformed shape.
       const bool dashed = what_ == PictureOf::deformed || !first;
       s_.line({a, b},
               {dashed ? s_.colours().faint : s_.colours().member, dashed ? 1.4 : 2.0,
@@ -75,7 +75,7 @@ class Overlay {
             const std::string& where) {
     const Series s = series(s_.colours(), layer);
     add_mark(s_, s, at, false, {"most", layers_[layer].name});
-    // The same value at the same place is written once; the key tells all.
+    // The same value at the same place is written once; the legend lists all.
     const auto same = [&](const std::pair<Spot, std::string>& t) {
       return length(t.first - at) < 1 && t.second == value;
     };
@@ -147,7 +147,7 @@ class Overlay {
            fmt::format("in {} at {}", m.name, place_words(*l.structure, s_.units(), m, e.at.si())));
     }
     s_.heading(fmt::format("{} in {}", heading_of(what_), s_.result().name()));
-    s_.explain(what_ == PictureOf::moment ? "On the side that is pulled; all at one scale"
+    s_.explain(what_ == PictureOf::moment ? "On the tension side; all at one scale"
                                           : "Positive on the +y (+z) side of a member; all at one scale");
   }
 

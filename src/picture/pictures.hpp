@@ -11,7 +11,7 @@ namespace corvex::picture {
 void add_names(Scene& scene, bool members);
 // Each drawn as what it holds: directions as wedges, rotations as clamps, springs as coils.
 void add_supports(Scene& scene);
-// What acts in the case: forces by size within their kind, line loads with both end values, all else as signs.
+// Loads of the case: forces by size within their kind, line loads with both end values, others as symbols.
 void add_loads(Scene& scene);
 
 // Rings about the objects of the findings in the options.
@@ -19,9 +19,9 @@ void add_marks(Scene& scene);
 
 void draw_structure(Scene& scene);
 void draw_deformed(Scene& scene);
-// N, V, M or T upon the members.
+// N, V, M or T on the members.
 void draw_diagram(Scene& scene, PictureOf what);
-// The largest and the least of N, V, M or T of all cases that are judged.
+// The largest and the least of N, V, M or T over all assessed cases.
 void draw_envelope(Scene& scene, PictureOf what);
 void draw_reactions(Scene& scene);
 // The shape of one mode of these.
@@ -48,7 +48,7 @@ Drawing sheet(const Solution& solution, const PictureOptions& options, const Let
 std::optional<Drawing> section_picture(const Solution& solution, const PictureOptions& options,
                                        const Lettering& lettering);
 
-// What is cut free, with all that acts on it: arrows with their names, loads in another colour.
+// A free body with everything that acts on it: arrows with their names, loads in another colour.
 Drawing free_body_picture(const FreeBody& body, bool plane, Up up, const PictureOptions& options,
                           const Lettering& lettering);
 
@@ -56,10 +56,10 @@ Drawing free_body_picture(const FreeBody& body, bool plane, Up up, const Picture
 Drawing sweep_plot(const Sweep& sweep, const std::vector<SweepRun>& runs, const std::string& title,
                    const PictureOptions& options, const Lettering& lettering);
 
-// Deformed shapes or diagrams of the scene's solution and of those beside it. `first`: the name of the scene's own.
+// Deformed shapes or diagrams of the scene's solution and of the other ones. `first`: the name of the scene's own.
 void draw_overlay(Scene& scene, const std::string& first, PictureOf what, const Lettering& lettering);
 
-// How so many pictures stand on a page.
+// Arrangement of a number of pictures on a page.
 struct Grid {
   std::size_t columns = 1, rows = 1;
   double width = 0, height = 0;  // of each

@@ -1,4 +1,4 @@
-// What the supports give to the structure: arrows with their components, and both sums at the foot.
+// Reactions: arrows with their components, and both sums at the foot.
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -24,7 +24,7 @@ class ReactionsPicture {
       most_moment_ = std::max(most_moment_, length(all_.back().moment));
     }
     const corvex::Box box = s.bounds();
-    // A moment is only rounding beside the forces times the size of the structure.
+    // A moment is rounding error if it is small compared with the forces times the size of the structure.
     least_moment_ = 1e-9 * most_ * box.diagonal();
   }
 

@@ -91,7 +91,7 @@ void Scene::fit() {
   const Margins m = margins(letter(), options().titled);
   const double w = width() - 2 * m.side, h = height() - m.top - m.bottom;
   const double wide = b.right - b.left, tall = b.bottom - b.top;
-  // Slender structures leave as much beside them as diagrams need.
+  // Slender structures leave as much space as diagrams need.
   scale_ = std::min(wide > 0 ? w / wide : 1e300, tall > 0 ? h / tall : 1e300);
   if (scale_ > 1e200) scale_ = w;
   centre_ = {(b.left + b.right) / 2, (b.top + b.bottom) / 2};
@@ -124,7 +124,7 @@ void Scene::axes() {
   const std::pair<const char*, Vector> all[] = {{"x", {1, 0, 0}}, {"y", {0, 1, 0}}, {"z", {0, 0, 1}}};
   for (const auto& [name, v] : all) {
     const Spot seen = sight_.flat(v);
-    // What points at the reader is a dot.
+    // A line along the viewing direction is a dot.
     if (length(seen) < 0.05) continue;
     arrow(origin, origin + seen * reach, colours().quiet, {"global-axis", name}, 1.2);
     words(name, origin + seen * reach + unit(seen) * (0.7 * letter()), colours().quiet, {"global-axis-name", name},

@@ -1,4 +1,4 @@
-// The view of a structure upon a page.
+// The view of a structure on a page.
 #pragma once
 
 #include "picture/canvas.hpp"
@@ -13,7 +13,7 @@ struct Sight {
 };
 Sight sight(const Structure& structure, std::optional<View> view);
 
-// Another solution in the same picture, or in one beside it.
+// Another solution in the same picture, or side by side.
 struct Beside {
   const std::string* name;
   const Solution* solution;
@@ -23,13 +23,13 @@ struct Beside {
 
 class Scene : public Canvas {
  public:
-  // `beside`: solutions that share the scale. They have the case that is shown, and outlive the scene.
+  // `beside`: other solutions that share the scale. They have the case that is shown, and outlive the scene.
   Scene(const Solution& solution, const PictureOptions& options, const Lettering& lettering,
         const std::vector<PictureSide>& beside = {});
 
   const Structure& structure() const { return s_; }
   const Solution& solution() const { return solution_; }
-  // All cases that are judged are shown, the worst of them.
+  // All assessed cases are shown, the worst of them.
   bool is_envelope() const { return envelope_; }
   const CaseResult& result() const { return case_; }
   std::size_t case_index() const { return case_index_; }
@@ -68,7 +68,7 @@ class Scene : public Canvas {
   Spot centre_{}, middle_{};  // of the structure as seen, in metres; of its place on the page
 };
 
-// "1200 mm", or the point that stands there.
+// "1200 mm", or the point at that place.
 std::string place_words(const Structure& structure, const ModelUnits& units, const Member& m, double along);
 
 }  // namespace corvex::picture

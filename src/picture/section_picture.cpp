@@ -36,7 +36,7 @@ class SectionPicture : Canvas {
   }
 
   Drawing operator()() {
-    // Smaller where the course of stress beside it would leave the page.
+    // Smaller if the stress distribution next to it would leave the page.
     for (fit(); !course_fits() && shrunk_ > 0.3; fit()) shrunk_ *= 0.9;
     heading(fmt::format("Section of {}: {}", s_[member_].name, section_name()));
     outline();
@@ -71,7 +71,7 @@ class SectionPicture : Canvas {
     Colour colour;
     bool bold;
   };
-  // Upon lines, with a rim.
+  // On lines, with a rim.
   void write(const Spot& at, std::string text, const Letters& l, const char* what, Anchor anchor = Anchor::start) {
     words(std::move(text), at, l.colour, {what}, {.size = l.size, .bold = l.bold, .anchor = anchor, .rimmed = true});
   }
@@ -98,7 +98,7 @@ class SectionPicture : Canvas {
     const double over = 2.2 * letter() / scale_;
     line({at(0, low_.real() - over), at(0, high_.real() + over)}, {colours().quiet, 1, {9, 3, 2, 3}}, {"axis"});
     line({at(low_.imag() - over, 0), at(high_.imag() + over, 0)}, {colours().quiet, 1, {9, 3, 2, 3}}, {"axis"});
-    // Above the line: the neutral axis runs on beside it.
+    // Above the line: the neutral axis continues next to it.
     write(at(0, high_.real() + over) + Spot{letter() * 0.3, -0.8 * letter()}, "z", {1, colours().quiet, true},
           "axis-name", Anchor::middle);
     write(at(high_.imag() + over, 0) + Spot{0, -0.9 * letter()}, "y", {1, colours().quiet, true}, "axis-name",
@@ -172,7 +172,7 @@ class SectionPicture : Canvas {
     return most_ > nothing;
   }
 
-  // Where the course of stress stands: square to the axis without stress, beside the section.
+  // Position of the stress distribution: perpendicular to the neutral axis, next to the section.
   struct Beside {
     Spot e, n;  // towards more tension; away from the section
     double from = 1e300, to = -1e300, off = -1e300;
@@ -271,7 +271,7 @@ class SectionPicture : Canvas {
     y += letter();
     row(fmt::format("In {} at {}", case_, place_words(s_, units(), s_[member_], place_.si())), "", true);
     const SectionState s = result_.at(place_, side_);
-    // Rounding is told from figures beside the largest of the member.
+    // Rounding error is recognised by comparison with the largest value of the member.
     const auto is_force = [](const MemberFigure& f) { return f.kind == MemberFigure::Kind::force; };
     const auto is_moment = [](const MemberFigure& f) { return f.kind == MemberFigure::Kind::moment; };
     double force = 0, moment = 0;

@@ -70,7 +70,7 @@ class Sheet : Canvas {
     return {in_y || !in_z};
   }
 
-  // Of one plane; the axial force and the torsional moment stand in the first and in the last column.
+  // Of one plane; the axial force and the torsional moment are in the first and in the last column.
   std::vector<Panel> panels(bool y, std::size_t column, std::size_t columns) const {
     const bool first = column == 0, last = column + 1 == columns;
     std::vector<Panel> all;
@@ -106,7 +106,7 @@ class Sheet : Canvas {
   double L() const { return result_->length().si(); }
   double x(double along) const { return left_ + (right_ - left_) * along / L(); }
 
-  // The member lying flat, with what stands on it.
+  // The member drawn horizontally, with its loads.
   void beam(double y, double room) {
     const Member& m = s_[member_];
     line({{left_, y}, {right_, y}}, {colours().member, 3.2}, {"member", m.name});
@@ -138,7 +138,7 @@ class Sheet : Canvas {
                   .fill = colours().page,
                   .stroke = Stroke{colours().support, 1.4},
                   .meaning = {"support", s_[p].name}});
-        // What holds along the member too stands on the ground; what does not, on rollers.
+        // Supports that restrain the axial direction are drawn on the ground, others on rollers.
         const bool along = support->held[0] || !support->along.empty() || support->spring[0] != 0;
         const double base = along ? h : h + 0.3 * letter();
         line({here + Spot{-0.9 * h, base}, here + Spot{0.9 * h, base}}, {colours().support, 1.4},
@@ -245,7 +245,7 @@ class Sheet : Canvas {
     words(p.unit.text, {edge_ + 1.6 * letter(), zero + 0.7 * letter()}, colours().quiet, {"panel-unit"});
     line({{left_, zero}, {right_, zero}}, {colours().quiet, 1}, {"zero"});
     keep_clear({left_, zero}, {right_, zero});
-    // Nothing but the rounding of figures beside it.
+    // Rounding error compared with the neighbouring figures.
     const bool nothing = most <= p.course.noise() || most == 0;
     if (nothing)
       return words("0 all along", {(left_ + right_) / 2, zero - letter()}, colours().quiet, {"panel-value"},

@@ -1,4 +1,4 @@
-// Pictures beside each other on one page.
+// Pictures side by side on one page.
 #include <algorithm>
 #include <cmath>
 

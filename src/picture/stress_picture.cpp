@@ -129,7 +129,7 @@ class StressPicture {
     if (!strokes.lines.empty()) s_.path(std::move(strokes));
   }
 
-  // What is over the allowed stress is of another colour altogether.
+  // Stress above the allowable value has a different colour.
   Colour colour(double share) const { return use_ && share > 1 ? s_.colours().mark : heat(share, s_.options().dark); }
 
   std::string words(double size) const {

@@ -12,7 +12,7 @@ namespace {
 // How important: supports and joints before points in between.
 constexpr int name_of_point = 50, name_of_member = 40;
 
-// Beside a point the name of a member would stand upon that of the point: in the middle of its longest stretch is room.
+// Near a point, the name of a member would overlap that of the point: the middle of its longest stretch is free.
 std::vector<Spot> places_for_name(const Scene& s, const Member& m) {
   const Structure& structure = s.structure();
   double from = 0, widest = 0, before = 0;
@@ -30,7 +30,7 @@ std::vector<Spot> places_for_name(const Scene& s, const Member& m) {
 
 void add_names(Scene& scene, bool members) {
   const Structure& s = scene.structure();
-  // Beside figures, names that would take more than an eighth of the page are left to the picture of the structure.
+  // Where figures are shown, names that would take more than an eighth of the page are left to the picture of the structure.
   constexpr double letters_of_a_name = 4 * 1.4, eighth = 0.125;
   const double area = static_cast<double>(s.points().size()) * letters_of_a_name * scene.letter() * scene.letter();
   const bool named = members || area <= eighth * scene.width() * scene.height();

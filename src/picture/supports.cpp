@@ -58,7 +58,7 @@ class SupportSign {
   }
 
  private:
-  // What is seen of a direction, away from the structure: down, left or back.
+  // The projection of a direction, away from the structure: down, left or back.
   void take(std::vector<Spot>& directions, const Vector& v) const {
     Spot seen = s_.seen(v);
     if (length(seen) < 0.15) return;  // it points at the eye

@@ -184,7 +184,7 @@ class SweepPlot : Canvas {
   }
 
   void grid() {
-    // As many digits as tell neighbouring ticks apart.
+    // As many digits as needed to distinguish neighbouring ticks.
     const auto tick = [](double v, double step) {
       const double ratio = std::abs(v) / step;
       const int digits = std::clamp(ratio > 1 ? static_cast<int>(std::ceil(std::log10(ratio))) + 3 : 3, 3, 12);

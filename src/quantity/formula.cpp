@@ -14,7 +14,7 @@ namespace {
 
 using Outcome = Expected<Evaluated, FormulaError>;
 
-// What a thread with a stack of 64 kB bears.
+// Limited by a thread stack of 64 kB.
 constexpr int depth_limit = 32;
 constexpr double full_turn = 6.283185307179587;
 constexpr std::array functions = {"sqrt", "sin",   "cos",   "tan", "asin", "acos",
@@ -352,7 +352,7 @@ class Reading {
     return {};
   }
 
-  // What a name stands for; `blame` is where an error is told.
+  // Meaning of a name; `blame` is the position for an error.
   Evaluated used(const Outcome& found, std::size_t at, std::size_t blame) {
     if (!found.ok()) {
       fail(blame, found.error().text);
@@ -367,7 +367,7 @@ class Reading {
     return std::find(figures.begin(), figures.end(), w) != figures.end();
   }
 
-  // Iz(left leg): what stands in the brackets is a name, with spaces and brackets of its own.
+  // Iz(left leg): the brackets contain a name, which may have spaces and brackets.
   Evaluated figure(std::string_view word, std::size_t at) {
     const std::size_t open = at_;
     int depth = 0;
@@ -495,7 +495,7 @@ Outcome evaluate(std::string_view formula, const Names& names, std::vector<Use>&
   return Reading(formula, names, &uses).whole();
 }
 
-// Words before a bracket that ask for a figure take a name of something else into it, which is no word of the formula.
+// Words before a bracket that ask for a figure take a name of something else into it, which is not a word of the formula.
 std::vector<std::string_view> words_of(std::string_view formula, const std::vector<std::string>& figures) {
   std::vector<std::string_view> words;
   for (std::size_t i = 0; i < formula.size();) {

@@ -32,7 +32,7 @@ struct Worked {
   std::string what;     // "reaction A y in product"
   std::string formula;  // as written, with the numbers put in, and the result: "P/2 = 3.2 kN/2 = 1.6 kN"
   Math math;            // the same, to be typeset
-  // What stands above it: the equation that it solves.
+  // Text above it: the equation that it solves.
   std::vector<std::pair<std::string, Math>> before{};
   std::string verdict;  // "computed 1.6 kN, deviation 0 %: agrees"
   Tone tone = Tone::plain;
@@ -53,7 +53,7 @@ struct Book {
   std::vector<Chapter> chapters{};
 };
 
-// What the head of a report says, in its order: names and what was given for them.
+// Entries of the head of a report, in order: names and given values.
 std::vector<std::pair<const char*, std::string>> rows_of(const DocumentHead& head);
 
 // Values of `let`, then what was worked out, each as an equation; with the table that compares them.
@@ -63,7 +63,7 @@ struct HandFormulas {
 };
 HandFormulas hand_formulas(const Verification& hand, const ModelUnits& units, int digits);
 
-// What is needed to write the chapters.
+// Context for writing the chapters.
 struct Source {
   const Model& model;
   const Solution& solution;
@@ -88,7 +88,7 @@ void add_derivation(Chapter& chapter, const Source& source);
 void add_variants(Chapter& chapter, const Source& source);
 void add_accuracy(Chapter& chapter, const Source& source);
 
-// A picture as wide as the text of a page of A4; nothing where there is no shape to draw.
+// A picture as wide as the text of a page of A4; empty if the section has no shape.
 struct PictureTitle {
   std::string file;  // its name without an ending
   std::string caption;

@@ -41,7 +41,7 @@ HandFormulas hand_formulas(const Verification& hand, const ModelUnits& units, in
   // The formulas stand beneath its rows, in words.
   all.table.beneath.clear();
   for (const WorkedValue& v : hand.values)
-    // A number stands in the formulas as it is.
+    // A number appears in the formulas unchanged.
     if (!v.formula.uses.empty()) all.values.push_back(worked(v.name, v.formula, units, labelled(units, v.value)));
   for (std::size_t i = 0; i < hand.comparisons.size(); ++i) {
     const Comparison& c = hand.comparisons[i];

@@ -125,7 +125,7 @@ class HtmlWriter {
     return text;
   }
 
-  // Numbers stand at their decimal points: what is shorter behind it is filled up with digits that are not seen.
+  // Numbers are aligned at their decimal points: shorter ones are filled up with invisible digits.
   static std::vector<std::size_t> longest_fractions(const ReadTable& t) {
     std::vector<std::size_t> longest(t.columns.size(), 0);
     for (const ReadRow& row : t.rows)

@@ -1,4 +1,4 @@
-// A report as Markdown, with its pictures as SVG files beside it.
+// A report as Markdown, with its pictures as SVG files in the same folder.
 #include <fmt/format.h>
 
 #include "report/book.hpp"
@@ -14,7 +14,7 @@ std::string code(const std::string& words) {
   return "`" + text + "`";
 }
 
-// What Markdown takes for marks is meant as it is: by the writer of pages.
+// Characters with a meaning in Markdown are escaped, as by the writer of pages.
 std::string plain(const std::string& words, int digits) {
   std::string text = document::page_markdown({Words{{{"", words}}}}, digits);
   while (!text.empty() && (text.back() == '\n' || text.back() == ' ')) text.pop_back();

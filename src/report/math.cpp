@@ -23,7 +23,7 @@ Math without_brackets(Math m) {
   return m.kind == Kind::brackets ? row(std::move(m.parts)) : m;
 }
 
-// One function for each level of binding, as in quantity/formula.cpp. What cannot be read is kept as it stands.
+// One function for each level of binding, as in quantity/formula.cpp. Text that cannot be read is kept unchanged.
 class FormulaReader {
  public:
   explicit FormulaReader(std::string_view text) : text_(text) {}

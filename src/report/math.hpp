@@ -16,7 +16,7 @@ struct Math {
     row,       // parts side by side
     fraction,  // parts: above, below
     power,     // parts: base, exponent
-    root,      // part: what stands under it
+    root,      // part: the radicand
     brackets,  // parts side by side in brackets
   };
   Kind kind = Kind::row;

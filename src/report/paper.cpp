@@ -20,7 +20,7 @@ void set_source(cairo_t* c, const picture::Colour& colour) {
   cairo_set_source_rgba(c, colour.red / 255.0, colour.green / 255.0, colour.blue / 255.0, colour.opacity);
 }
 
-// Letters stand where they belong, not at whole points.
+// Letters are placed exactly, not at whole points.
 void place_exactly(PangoContext* context) {
   pango_context_set_round_glyph_positions(context, FALSE);
 }

@@ -61,7 +61,7 @@ class Paper {
   struct Outline {
     std::string title, destination;
   };
-  // `each` adds what stands on every page: its number from 1, and how many there are.
+  // `each` adds the parts common to every page: arguments are the page number from 1, and the number of pages.
   std::string finished(const std::string& title, const std::string& author, const std::vector<Outline>& outline,
                        const std::function<void(const Ink&, std::size_t, std::size_t)>& each);
 

@@ -98,7 +98,7 @@ class PdfWriter {
     }
   }
 
-  // What of the next items has to stand below a heading.
+  // The part of the next items that must follow a heading on the same page.
   double beginning(const std::vector<Item>& items, std::size_t k) {
     if (const auto* f = std::get_if<Figure>(&items[k])) return height_of(*f);
     if (const auto* t = std::get_if<Table>(&items[k])) return beginning_of(p_, read(*t, book_.digits));
@@ -166,7 +166,7 @@ class PdfWriter {
     if (!book_.head.revision.empty()) right = "revision " + book_.head.revision;
     if (!book_.head.date.empty()) right += (right.empty() ? "" : ", ") + book_.head.date;
     if (page > 1) {
-      // A long title ends before what stands on the right.
+      // A long title ends before the text on the right.
       constexpr std::size_t most = 80;
       if (left.size() > most) left = cut(left, most) + "…";
       draw_words(to, left, small, {Paper::left, 36});

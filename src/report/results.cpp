@@ -12,7 +12,7 @@
 namespace corvex::reporting {
 namespace {
 
-// Tables are whole up to so many members, each case is told up to so many.
+// Tables are complete up to this number of members, each case is listed up to this number.
 constexpr std::size_t most_members = 60, most_cases = 3, most_sheets = 3;
 
 document::Selection selection(const Source& source) {
@@ -76,7 +76,7 @@ void add_pictures(Chapter& chapter, const Source& source, std::size_t index) {
 void add_case(Chapter& chapter, const Source& source, std::size_t index) {
   chapter.items.emplace_back(Heading{source.solution[index].name(), 2});
   for (Words& w : document::summaries_of(source.model.units, source.solution, {index}, true, source.options.digits)) {
-    // The case stands in the heading.
+    // The case is in the heading.
     for (Line& line : w.lines) line.label.clear();
     chapter.items.emplace_back(std::move(w));
   }

@@ -14,8 +14,8 @@ struct ReadCell {
 };
 struct ReadColumn {
   std::string head{}, unit{};
-  bool words = false;  // set to the left; numbers stand at their decimal points
-  bool label = false;  // repeated where a table is broken into parts beside each other
+  bool words = false;  // set to the left; numbers are aligned at their decimal points
+  bool label = false;  // repeated where a table is broken into parts
 };
 struct ReadRow {
   std::vector<ReadCell> cells{};

@@ -1,4 +1,4 @@
-// Formulas upon paper.
+// Typeset formulas.
 #pragma once
 
 #include "report/math.hpp"

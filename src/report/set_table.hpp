@@ -1,4 +1,4 @@
-// Tables upon paper.
+// Typeset tables.
 #pragma once
 
 #include "report/paper.hpp"

@@ -1,4 +1,4 @@
-// The colours of words upon paper.
+// Colours of words on paper.
 #pragma once
 
 #include "corvex/page.hpp"

@@ -1,4 +1,4 @@
-// The chapters that judge: summary, findings, limits, hand calculation, variants, accuracy.
+// Chapters of the assessment: summary, findings, limits, hand calculation, variants, accuracy.
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -47,7 +47,7 @@ void add_summary(Chapter& chapter, const Source& source) {
 
 void add_findings(Chapter& chapter, const Source& source) {
   if (source.findings.empty()) {
-    chapter.items.emplace_back(Words{{{"", "Nothing was found: no likely mistake, nothing that is worth knowing."}}});
+    chapter.items.emplace_back(Words{{{"", "No findings."}}});
     return;
   }
   Table t = document::findings_table(source.findings);
@@ -105,14 +105,14 @@ void add_accuracy(Chapter& chapter, const Source& source) {
       Words{{{"Theory", theory_of(s.analysis()) + " " + deformation},
              {"Members",
               "Members are exact between their joints for the loads that act on them (beam theory after Euler and "
-              "Bernoulli, or Timoshenko): there are no elements to be refined, and extremes are roots, not samples."},
+              "Bernoulli, or Timoshenko): no mesh has to be refined, and extreme values are found analytically, not by sampling."},
              {"Stresses",
               "By the formulas of bending, shear and torsion after Saint-Venant at points around the section, "
               "shear stress from the exact field of the section. Stress where members are joined, at welds and "
               "holes, and stress of restrained warping are not part of them."}}});
   Table t{.name = "accuracy", .title = "Equilibrium and digits of each case"};
   t.columns = {document::words_column("case", true), document::number_column("error of equilibrium"),
-               document::number_column("digits that stand")};
+               document::number_column("reliable digits")};
   t.columns[1].most_digits = 2;
   for (std::size_t i = 0; i < source.solution.size(); ++i) {
     const CaseResult c = source.solution[i];
@@ -120,8 +120,8 @@ void add_accuracy(Chapter& chapter, const Source& source) {
            document::Cell(static_cast<double>(c.digits()), std::to_string(c.digits()))});
   }
   t.after =
-      "Error of equilibrium: what loads and reactions lack to cancel, as a share of them. Digits that stand: how many "
-      "decimal digits of the displacements are sure, estimated from what the equations still lack and from rounding.";
+      "Equilibrium error: relative imbalance of loads and reactions. Reliable digits: estimated number of correct "
+      "decimal digits of the displacements, from the residual of the equations and from rounding.";
   chapter.items.emplace_back(std::move(t));
   chapter.items.emplace_back(document::sign_rules(s));
   chapter.items.emplace_back(Words{{{"Program", std::string("Corvex ") + CORVEX_VERSION}}});

@@ -5,7 +5,7 @@
 
 namespace corvex::result {
 
-// Of each judged case of a solution, at first order. One factorisation at ten times the loads and its count of negative
+// For each assessed case of a solution, at first order. One factorisation at ten times the loads and its count of negative
 // pivots decide whether anything has to be searched for.
 std::vector<CriticalLoad> critical_loads(const Solution& solution);
 

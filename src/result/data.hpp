@@ -1,4 +1,4 @@
-// What a solution shares between its copies.
+// Data shared by the copies of a solution.
 #pragma once
 
 #include <map>
@@ -41,7 +41,7 @@ struct Data {
   // Of each case for which it was asked.
   mutable std::mutex ways_mutex;
   mutable std::map<std::size_t, std::shared_ptr<const WaysToSupports>> ways;
-  // Likewise.
+  // The same.
   mutable std::once_flag critical_once;
   mutable std::vector<CriticalLoad> critical;
 };

@@ -12,7 +12,7 @@ namespace {
 using solver::CoursePiece;
 using solver::Vector12;
 
-// Rounding leaves the integrated end a hair beside the solved one; a straight line takes it there.
+// The integrated end differs from the solved one by rounding error; a straight line corrects it.
 void meet(solver::Polynomial& p, double error, double length, double from) {
   p.c[0] += error * from / length;
   p.c[1] += error / length;
@@ -41,7 +41,7 @@ void turn_back(CoursePiece& p, double turn) {
   }
 }
 
-// What deforms a span less than the rounding of its movements is none.
+// Deformation below the rounding error of the displacements is zero.
 void tidy(solver::Ends& e) {
   constexpr double rounding = 1e-15;
   const Vector12& m = e.movement;
@@ -53,14 +53,14 @@ void tidy(solver::Ends& e) {
     if (std::abs(e.bent(i)) <= rounding * (i == 6 ? moves : turns)) e.bent(i) = 0;
 }
 
-// What stays below rounding all along a piece is nothing.
+// Values below rounding error all along a piece are zero.
 void clear(solver::Polynomial& p, double length, double noise) {
   double most = 0, power = 1;
   for (const double c : p.c) most += std::abs(c) * power, power *= length;
   if (most <= noise) p = {};
 }
 
-// What leaves the straight line between the ends of the span by less than rounding does not leave it.
+// A deviation from the chord of the span below rounding error is zero.
 struct Chord {
   double start, end, length;
 };
@@ -76,7 +76,7 @@ void straighten_noise(solver::Polynomial& p, const Chord& chord, double from, do
 
 constexpr double nothing = 1e-13;
 
-// What is small beside what the loads would do is rounding: it is set to zero, or to the straight line between the
+// Values small compared with the effect of the loads are rounding error: each is set to zero, or to the straight line between the
 // ends.
 class Tidying {
  public:

@@ -20,7 +20,7 @@ Problem about(const char* finding, std::string text, const std::vector<std::stri
   return as_finding(finding, std::move(p));
 }
 
-// The shear centre lies beside the centroid.
+// The shear centre is not the centroid.
 bool eccentric(const Structure& s, const Member& m) {
   if (m.kind == MemberKind::link) return false;
   if (section::doubly_symmetric(s.section_of(m))) return false;
@@ -36,7 +36,7 @@ std::optional<double> worst_of(const Solution& solution, MemberId m) {
   return worst;
 }
 
-// The same loads through the centroids: where that raises the worst stress by more than a twentieth, both are told.
+// The same loads through the centroids: where that raises the worst stress by more than a twentieth, both are reported.
 void through_centroid(const Solution& solution, Problems& notes) {
   const Structure& s = solution.structure();
   if (s.is_plane() || s.analysis().through.place != Through::Place::shear_centre) return;
@@ -80,7 +80,7 @@ void warping(const Solution& solution, Problems& notes) {
   notes.push_back(
       about("warping",
             fmt::format("{}: an open section that is twisted. The normal stress of restrained warping is not "
-                        "computed and could govern; stress and safety are told without it",
+                        "computed and could govern; stress and safety factor are given without it",
                         list(members)),
             members, Problem::Severity::warning));
 }

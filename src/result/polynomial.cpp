@@ -13,7 +13,7 @@ double value(std::span<const double> c, double x) {
 
 namespace {
 
-// Zeros at the end are no part of the degree.
+// Zeros at the end do not count for the degree.
 std::size_t length(std::span<const double> c) {
   std::size_t n = c.size();
   while (n > 0 && c[n - 1] == 0) --n;

@@ -33,7 +33,7 @@ constexpr Polynomial CoursePiece::*quantities[] = {
 }
 
 const result::Data& present(const std::shared_ptr<const result::Data>& data) {
-  if (!data) throw std::out_of_range("corvex: the structure was refused; there are no results");
+  if (!data) throw std::out_of_range("corvex: the structure was refused; it has no results");
   return *data;
 }
 
@@ -326,7 +326,7 @@ std::optional<double> MemberResult::safety() const {
 
 std::optional<double> MemberResult::safety_against(Stress von_mises) const {
   const auto strength = this->strength();
-  // A stress of rounding alone is no stress.
+  // A stress of rounding error only is zero.
   constexpr double endless = 1e12;
   if (!strength || !(von_mises.si() * endless > strength->si())) return std::nullopt;
   return *strength / von_mises;

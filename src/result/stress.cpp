@@ -206,7 +206,7 @@ std::optional<StressExtreme> StressCourse::line_normal(double sign) const {
   return best.take(sign);
 }
 
-// Ends first: what they reach tells which corners and arcs need their roots found. On an arc of radius r about c the
+// Ends first: their values show which corners and arcs need their roots found. On an arc of radius r about c the
 // stress is σ(c) + r·√Q, Q = gy² + gz², where the gradient points into the arc; along the member it is extreme where
 // 4 σ'(c)² Q = r² Q'².
 StressExtreme StressCourse::field_normal(double sign) const {
@@ -324,8 +324,8 @@ class LoadedPiece {
       : field_(field), p_(piece), start_(start), end_(end), best_(best) {}
 
   // The section is looked at where one of the actions is extreme, and between; from the best of these the place along
-  // the member and the place in the section are improved in turn. At last every sample of the outline is held against
-  // what was found, part by part. Most pieces are settled before that, since their actions hardly leave a straight
+  // the member and the place in the section are improved in turn. At last every sample of the outline is compared with
+  // the extremes found, part by part. Most pieces are settled before that, since their actions hardly leave a straight
   // line.
   void search() {
     if (settled_by_chords() || !best_.could_beat(field_.most(ranges_of(p_)))) return;
@@ -396,7 +396,7 @@ class LoadedPiece {
     return all_settled(close, 3);
   }
 
-  // The von Mises stress at one place of the section is a norm of the actions. Between two cross-sections it is no more
+  // The von Mises stress at one place of the section is a norm of the actions. Between two cross-sections it is not larger
   // than on the chord between both, and what the actions add by leaving their own chords.
   bool settled(Looked& a, Looked& b, double slack, int halvings) {
     const double h = b.x - a.x;

@@ -7,7 +7,7 @@
 
 namespace corvex::result {
 
-// What one piece of the course brings about at a section, as polynomials of the place along the piece.
+// Stresses of one piece of the diagram at a section, as polynomials of the place along the piece.
 struct ActionCourse {
   double from = 0, length = 0;
   bool loaded = false;

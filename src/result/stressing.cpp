@@ -71,7 +71,7 @@ Stressing stressing_of(const Structure& s, const CaseResult& result) {
         const double from = std::max(p.from, start), to = std::min(p.to, end);
         if (to - from <= same) continue;
         const auto piece = shifted(p, start, from, to);
-        // A piece that goes on as the one before it is no new one.
+        // A piece that continues the previous one is not a new one.
         const auto goes_on = [&](const solver::AxialCourse::Piece& before) {
           return std::equal(std::begin(before.n), std::end(before.n), std::begin(piece.n), [&](double x, double y) {
             return std::abs(x - y) <= 1e-12 * (std::abs(before.n[0]) + std::abs(piece.n[0]));

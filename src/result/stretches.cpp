@@ -26,7 +26,7 @@ bool supported(const Data& data, const Member& m, PointId p, bool rigidly) {
   return false;
 }
 
-// What joins the points of a structure in a case.
+// Connections between the points of a structure in a case.
 class Joined {
  public:
   Joined(const Data& data, std::size_t load_case) : data_(data), case_(load_case), ways_(known_ways()) {}
@@ -103,7 +103,7 @@ class Joined {
   const std::shared_ptr<const WaysToSupports> ways_;
 };
 
-// What a point of a member is to it.
+// Role of a point for its member.
 struct Place {
   std::size_t point = 0;
   bool end = false, rigid = false, support = false, joined = false;

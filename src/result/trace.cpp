@@ -26,7 +26,7 @@ std::vector<TracePlace> places_at(const MemberResult& member, Length at) {
   for (const MemberFigure& figure : member_figures()) {
     if (!figure.envelope) continue;
     const Diagram d = figure.diagram(member);
-    // What jumps less than its rounding does not jump.
+    // A jump below rounding error is not a jump.
     const double jump = std::abs(d.at(at, Side::after).si - d.at(at, Side::before).si);
     if (jump > std::max(d.noise(), 1e-9 * d.largest().si)) return {{at, Side::before, {}}, {at, Side::after, {}}};
   }
@@ -47,7 +47,7 @@ std::vector<TracePlace> even_places(const MemberResult& member, int count) {
 
 namespace {
 
-// What is worth a look at a place: a figure that is largest or least, at a jump on one of its sides; a bending moment
+// Remarks on a place: a figure that is largest or least, at a jump on one of its sides; a bending moment
 // that passes through zero; a place where a load acts or begins, which has no figure.
 struct Found {
   double at;
@@ -83,7 +83,7 @@ std::vector<Found> extremes(const MemberResult& member) {
     if (!figure.envelope) continue;
     const Diagram d = figure.diagram(member);
     const Extreme max = d.max(), min = d.min();
-    // What is the same all along has no extremes.
+    // A constant figure has no extremes.
     const double size = std::max(std::abs(max.value.si), std::abs(min.value.si));
     if (size <= d.noise() || max.value.si - min.value.si <= 1e-11 * size) continue;
     for (const auto& [e, which] : {std::pair(max, "max"), {min, "min"}}) {
@@ -97,7 +97,7 @@ std::vector<Found> extremes(const MemberResult& member) {
   return found;
 }
 
-// Both ends and these, each with what is extreme there; `places` tells whether a place counts twice.
+// Both ends and these, each with its extreme figures; `places` states whether a place has two sides.
 template <class Places>
 std::vector<TracePlace> gathered(const std::vector<Found>& found, double L, const Places& places_of) {
   std::vector<double> places{0, L};

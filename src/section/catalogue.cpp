@@ -109,7 +109,7 @@ Series channel_series(const char* name, const char* what, const char* standard, 
               Channel shape{mm_of(c.height), mm_of(c.width), mm_of(c.web), mm_of(c.flange), mm_of(c.root)};
               if (c.toe > 0) {
                 // Up to 300 mm the flanges slope by 8 % and are measured at half their width, beyond by 5 %, at half of
-                // what stands out.
+                // the outstand.
                 shape.toe = mm_of(c.toe);
                 shape.slope = c.height <= 300 ? 0.08 : 0.05;
                 shape.flange_at = mm_of(c.height <= 300 ? c.width / 2 : (c.width - c.web) / 2);
@@ -445,7 +445,7 @@ Expected<Profile, std::string> profile(std::string_view text) {
   std::vector<std::string> known;
   for (const Series& s : all_series()) known.push_back(s.info.name);
   if (!d)
-    return fmt::format("'{}' is no designation of a profile; one was expected as 'IPE 200' or 'SHS 60x60x4'", text);
+    return fmt::format("'{}' is not a designation of a profile; expected was, for example, 'IPE 200' or 'SHS 60x60x4'", text);
   if (d->fraction && !d->inches) return fmt::format("'{0}': fractions are inches; write '{0} in'", text);
   // HE 200 A is the same as HEA 200.
   if (d->series == "HE" && (d->tail == "A" || d->tail == "B" || d->tail == "M")) d->series += d->tail, d->tail.clear();

@@ -8,7 +8,7 @@ namespace {
 
 using Value = std::optional<double>;
 
-// Zero stands for what a section does not tell.
+// Zero represents a property that the section does not define.
 template <class Q>
 Value known(Q q) {
   return q.si() != 0 ? Value(q.si()) : Value();
@@ -83,7 +83,7 @@ bool is_quick(const SectionFigure& f) {
 
 NamedUnit unit_for_section(const SectionFigure& f, const ModelUnits& units) {
   if (f.dimension == Angle::dimension()) return {"deg", 0.017453292519943295};
-  // Dimensions of a drawing: mm beside cm, else the unit of the section.
+  // Dimensions of a drawing: mm with cm, otherwise the unit of the section.
   if (f.dimension == dimension::length) return units.section.text == "cm" ? NamedUnit{"mm", 1e-3} : units.section;
   return unit_for(f.dimension, units);
 }
@@ -112,7 +112,7 @@ std::vector<Profile> search(const CatalogueSearch& wanted) {
       if (fits(p)) found.push_back(std::move(p));
   };
   for (const std::string& series : wanted.series) take(series);
-  // SHS and RHS stand for the cold formed ones; twice would be one too many.
+  // SHS and RHS are aliases of the cold formed ones, which are listed already.
   if (wanted.series.empty())
     for (const ProfileSeries& s : profile_series())
       if (s.name != "CFSHS" && s.name != "CFRHS") take(s.name);

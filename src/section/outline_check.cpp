@@ -93,7 +93,7 @@ class Check {
                      fmt::format("the last point of {} is its first one again; the ring closes by itself", label(i)));
       else if (std::abs(p[(k + 1) % p.size()] - p[k]) < tiny_)
         return fault(i,
-                     fmt::format("point {} of {} stands where the next one does, at {}", k + 1, label(i), told(p[k])));
+                     fmt::format("point {} of {} coincides with the next one, at {}", k + 1, label(i), told(p[k])));
   }
 
   void crossing(std::size_t i, std::size_t k) {
@@ -102,10 +102,10 @@ class Check {
       for (std::size_t b = i == k ? a + 1 : 0; b < q.size(); ++b) {
         const std::size_t a2 = (a + 1) % p.size(), b2 = (b + 1) % q.size();
         if (i == k && (a2 == b || b2 == a)) {
-          // Neighbours share a point; they may only not turn back upon themselves.
+          // Neighbours share a point; they must not turn back on themselves.
           const Complex shared = a2 == b ? p[b] : p[a], one = a2 == b ? p[a] : p[a2], other = a2 == b ? q[b2] : q[b];
           if (distance(one, shared, other) < tiny_ || distance(other, shared, one) < tiny_)
-            return fault(i, fmt::format("{} turns back upon itself at {}", label(i), told(shared)));
+            return fault(i, fmt::format("{} turns back on itself at {}", label(i), told(shared)));
           continue;
         }
         if (!meet(p[a], p[a2], q[b], q[b2], tiny_)) continue;

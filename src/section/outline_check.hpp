@@ -4,7 +4,7 @@
 
 namespace corvex::section {
 
-// What is wrong with a drawn outline: too few points, sides that cross or touch, holes outside.
+// Errors in a drawn outline: too few points, sides that cross or touch, holes outside.
 std::vector<ShapeFault> outline_faults(const Outline& outline);
 
 }  // namespace corvex::section

@@ -49,7 +49,7 @@ AreaProperties from_outline(const Region& region) {
   p.A = Area::si(m.A);
   p.Iy = SecondMoment::si(m.Iy);
   p.Iz = SecondMoment::si(m.Iz);
-  // What is only rounding would turn the principal axes of a symmetric outline by as much.
+  // Rounding error would rotate the principal axes of a symmetric outline.
   const bool symmetric = region.left_right || region.up_down || std::abs(m.Iyz) < 1e-12 * (m.Iy + m.Iz);
   p.Iyz = SecondMoment::si(symmetric ? 0 : m.Iyz);
   p.Wy = SectionModulus::si(m.Iy / std::max(x.right, -x.left));
@@ -68,7 +68,7 @@ double ring_shear_energy(double R, double r) {
   return pi * gap * (3 * (R2 + r2) * (R2 + r2) / 32 + 3 * R2 * r2 / 16 - (R2 * R2 + R2 * r2 + r2 * r2) / 48);
 }
 
-// What deforms a member, of shapes with a closed form.
+// Stiffness properties of shapes with a closed form.
 void ring(double R, double r, SectionProperties& p) {
   p.J = SecondMoment::si(2 * p.Iz.si());
   p.Wt = SectionModulus::si(2 * p.Iz.si() / R);

@@ -44,7 +44,7 @@ Contour polygon(const std::vector<Outline::Point>& points, bool hole) {
                   (b.z.si() - points[0].z.si()) * (a.y.si() - points[0].y.si());
   }
   if ((twice_area > 0) == hole) std::reverse(corners.begin(), corners.end());
-  // A point on a straight side is no corner.
+  // A point on a straight side is not a corner.
   std::vector<Corner> turning;
   for (std::size_t i = 0; i < corners.size(); ++i) {
     const Complex before = corners[i].at - corners[(i + corners.size() - 1) % corners.size()].at,
@@ -142,7 +142,7 @@ bool is_own_image(const Region& r, const Mirror& mirror, double tiny) {
   });
 }
 
-// Of a drawn outline that stands on its centroid.
+// For a drawn outline with its centroid at the origin.
 void find_symmetry(Region& r) {
   const Extent x = extent(r);
   const double tiny = 1e-10 * std::hypot(x.right - x.left, x.top - x.bottom);

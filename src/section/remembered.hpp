@@ -5,7 +5,7 @@
 
 namespace corvex::section {
 
-// What is kept of this shape, from an earlier call if it is still remembered: the 512 used last are.
+// The stored properties of this shape, from an earlier call if still in the cache, which has the 512 used last.
 std::shared_ptr<const Worked> remembered(const Shape& shape, double fineness,
                                          const std::optional<SecondMoment>& given_J = std::nullopt);
 

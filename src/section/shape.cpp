@@ -43,7 +43,7 @@ class Checker {
     below("web", s.web, s.width, "the width");
     below("flange", s.flange * 2, s.height, "the height, on both sides,");
     below("root", s.root * 2, s.height - s.flange * 2, "the height between the flanges, on both sides,");
-    below("root", s.root * 2, s.width - s.web, "the flange beside the web");
+    below("root", s.root * 2, s.width - s.web, "the flange next to the web");
     return faults_;
   }
   std::vector<ShapeFault> operator()(const Channel& s) {
@@ -54,7 +54,7 @@ class Checker {
     below("flange", (s.flange + rise) * 2, s.height, "the height, on both sides,");
     below("root", s.root * 2, s.height - (s.flange + rise) * 2, "the height between the flanges, on both sides,");
     below("toe", s.toe, s.flange - drop, "the tip of the flange");
-    below("root", s.root + s.toe, s.width - s.web, "the flange beside the web, with the toe");
+    below("root", s.root + s.toe, s.width - s.web, "the flange next to the web, with the toe");
     return faults_;
   }
   std::vector<ShapeFault> operator()(const AngleProfile& s) {
@@ -64,7 +64,7 @@ class Checker {
     const Length narrow = upright ? s.width : s.height;
     below("wall", s.wall, narrow, upright ? "the width" : "the height");
     if (s.toe > s.wall) fault("toe", "'toe' is greater than the wall");
-    below("root", s.root + s.toe, narrow - s.wall, "the leg beside the wall, with the toe");
+    below("root", s.root + s.toe, narrow - s.wall, "the leg next to the wall, with the toe");
     return faults_;
   }
   std::vector<ShapeFault> operator()(const Tee& s) {
@@ -72,7 +72,7 @@ class Checker {
     below("web", s.web, s.width, "the width");
     below("flange", s.flange, s.height, "the height");
     below("root", s.root, s.height - s.flange, "the web below the flange");
-    below("root", s.root * 2, s.width - s.web, "the flange beside the web, on both sides,");
+    below("root", s.root * 2, s.width - s.web, "the flange next to the web, on both sides,");
     return faults_;
   }
   std::vector<ShapeFault> operator()(const Outline& s) { return section::outline_faults(s); }

@@ -1,4 +1,4 @@
-// What a section tells about its stress, and the places where normal stress can be largest.
+// How far the stress of a section is known, and the places where normal stress can be largest.
 #pragma once
 
 #include "corvex/section.hpp"
@@ -7,7 +7,7 @@
 namespace corvex::section {
 
 // Normal stress is linear in y and z and therefore largest on the convex hull of the outline: at a corner, or on an arc
-// where its gradient is square to the arc.
+// where its gradient is perpendicular to the arc.
 struct Fibres {
   std::vector<Complex> corners;
   struct Arc {

@@ -1,4 +1,4 @@
-// What a section keeps of what was computed for it. Each part is computed when it is first asked for.
+// Computed properties stored by a section. Each part is computed when first requested.
 #pragma once
 
 #include <atomic>
@@ -52,7 +52,7 @@ struct Worked {
   mutable SectionDetails details_;
 };
 
-// What is kept of a section.
+// Stored properties of a section.
 inline const Solved& solved(const Section& section) {
   return worked(section).solved();
 }

@@ -77,7 +77,7 @@ class Twist {
   MatrixXd energy_, slope_;
 };
 
-// What a part of the loads takes from the energy of u, v and φ, at a load factor of 1.
+// Geometric energy of a part of the loads in u, v and φ, at a load factor of 1.
 struct Shares {
   Eigen::Matrix3d all = Eigen::Matrix3d::Zero();
 

@@ -9,7 +9,7 @@
 //
 // with the compression P and the moments M1, M2 of the case, load factor α, shear centre (u0, v0) and Wagner's
 // coefficients β. Each part is bounded by what resists it: ∫ P v′² ≤ P/P_v · ∫ E I2 v″² with the largest P and
-// P_v = π² E I2/L², and likewise the others; |2 ∫ M1 φ v″| by completing the square, E I2 v″² + 2 α M1 φ v″ ≥
+// P_v = π² E I2/L², and similarly the others; |2 ∫ M1 φ v″| by completing the square, E I2 v″² + 2 α M1 φ v″ ≥
 // −(α M1 φ)²/(E I2), which needs no condition for v at all. What is left is a 3 × 3 problem whose lowest factor is a
 // lower bound. For compression and bending about one axis it is the familiar (1 − N/N_z)(1 − N/N_φ) = (M/M_cr)².
 //

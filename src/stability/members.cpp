@@ -90,7 +90,7 @@ class MemberCheck {
                              .factor = e.factor,
                              .out_of_plane = s_.is_plane()};
     }
-    // What bending alone does in space is found exactly elsewhere.
+    // Flexural buckling in space is found exactly elsewhere.
     if (worst && !(worst->kind == BucklingKind::flexural && !s_.is_plane())) all.members.push_back(*worst);
   }
 

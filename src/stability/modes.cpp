@@ -29,8 +29,8 @@ std::string names_of(const Structure& s, const std::vector<MemberId>& members) {
 }
 
 Problem skipped(std::size_t count, const std::string& of) {
-  return {.text = count == 1 ? fmt::format("1 of the {} could not be told apart from its neighbours", of)
-                             : fmt::format("{} of the {} could not be told apart from their neighbours", count, of),
+  return {.text = count == 1 ? fmt::format("1 of the {} could not be separated from its neighbours", of)
+                             : fmt::format("{} of the {} could not be separated from their neighbours", count, of),
           .severity = Problem::Severity::warning};
 }
 
@@ -92,7 +92,7 @@ std::optional<Problems> add_vibration(const Structure& s, const ModesOptions& o,
   const solver::FoundModes found = solver::vibration_modes(input);
   if (found.buckles)
     return Problems{
-        {fmt::format("under '{}' the structure buckles, and does not swing: its load factor is below 1", o.under)}};
+        {fmt::format("under '{}' the structure buckles and does not vibrate: its critical load factor is below 1", o.under)}};
   for (const solver::FoundMode& m : found.modes) {
     VibrationMode mode{.frequency = Frequency::si(std::sqrt(std::max(m.value, 0.0)) / (2 * std::numbers::pi))};
     mode.is_free = m.value == 0;
@@ -156,7 +156,7 @@ Expected<Modes, Problems> modes_of(const Structure& s, const ModesOptions& o,
   if (o.vibration > 0) {
     for (const Member& m : s.members())
       if (!s.material_of(m).density)
-        return Problems{{fmt::format("member '{}': its material '{}' has no density, and without it nothing swings",
+        return Problems{{fmt::format("member '{}': its material '{}' has no density, which is needed for frequencies",
                                      m.name, s.material_of(m).name),
                          {Subject::Kind::member, m.name}}};
     if (const auto problems = add_vibration(s, o, solution, all)) return *problems;

@@ -18,8 +18,8 @@ bool holds_out_of_plane(const Structure& s, PointId p) {
   });
 }
 
-// What the structure without the member resists a twist of its k-th point with: what all of it resists, less at most
-// what the member's own spans do.
+// Stiffness of the structure without the member against twist of its k-th point: that of the whole, less at most
+// that of the member's own spans.
 double twist_beside(const Structure& s, const Member& m, std::size_t k, const solver::JointStiffness& joints) {
   const std::size_t last = m.through.size() - 1;
   if (m.kind == MemberKind::beam && ((k == 0 && m.freed_start[3]) || (k == last && m.freed_end[3]))) return 0;

@@ -69,7 +69,7 @@ StressField round_field(double R, double r, double J) {
 
 namespace {
 
-// A rectangle that stands: a half its width, b half its height, b ≥ a. Fields in its own axes.
+// A rectangle that stands: a half its width, b half its height, b ≥ a. Fields in its local axes.
 class Standing {
  public:
   Standing(double a, double b, double J) : a_(a), b_(b), J_(J) {}

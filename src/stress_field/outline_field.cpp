@@ -124,7 +124,7 @@ class Sampler {
     if (last || end < 1) course.samples.push_back(sample(i, end));
   }
   // Where an edge was cut on a line of symmetry, each function is even or odd along it: the value there follows from
-  // the two samples beside it and their mirror images.
+  // the two neighbouring samples and their mirror images.
   void settle_on_axis(EdgeSample& s, const EdgeSample& near, const EdgeSample& far) const {
     const double a = std::norm(near.at - s.at), b = std::norm(far.at - s.at);
     const auto even = [&](double at_near, double at_far) { return (b * at_near - a * at_far) / (b - a); };
@@ -213,7 +213,7 @@ class Sampler {
     courses_.push_back(std::move(course));
   }
 
-  // A mirror turns the sense of going round; what the functions do in it is told by their parity (warping.cpp).
+  // A mirror turns the sense of going round; the functions transform by their parity (warping.cpp).
   static EdgeSample mirrored_z(EdgeSample s) {
     s.at = -std::conj(s.at), s.tangent = std::conj(s.tangent), s.up = -s.up;
     return s;
@@ -364,7 +364,7 @@ class Sampler {
     }
   }
 
-  // In a section that is thick beside its size, in squares that are cut in four where they come near the outline.
+  // In a section that is thick compared with its size, in squares that are cut in four where they come near the outline.
   void add_squares(Places& places) const {
     const Extent x = extent(region_);
     const double area = area_moments(region_).A, thick = 30;

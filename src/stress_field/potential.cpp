@@ -247,7 +247,7 @@ void Potential::weigh_near(std::size_t panel, Complex from, std::optional<std::s
     }
   }
   if (!e.is_arc()) return;
-  // What the true kernel of the arc has beside the straight one is smooth.
+  // The difference between the kernel of the arc and that of a straight panel is smooth.
   for (std::size_t j = 0; j < p; ++j) {
     const double t = rule_.node[j];
     const Complex apart = nodes_[panel * p + j].at - from, own = t - t0;  // both vanish at the node itself
@@ -464,7 +464,7 @@ int Potential::sign_in_the_diagonal(const Values& b, Parity parity) const {
 std::vector<Values> Potential::solve(const std::vector<Wanted>& wanted) {
   std::vector<Values> solved;
   std::vector<Wanted> all = wanted;
-  // Where there is no mirror, parity means nothing.
+  // Without a mirror line, parity has no meaning.
   for (Wanted& one : all) one.parity = {left_right_ ? one.parity.left_right : 1, up_down_ ? one.parity.up_down : 1};
   const Eigen::MatrixXd right = logarithmic(all);
   std::vector<Eigen::Index> first, second;  // the nodes on either side of the diagonal

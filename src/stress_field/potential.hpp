@@ -26,7 +26,7 @@ struct Node {
   double weight = 0;  // of ds
 };
 
-// What a mirror image does to a function: +1 leaves it, −1 turns its sign.
+// Parity of a function in a mirror image: +1 keeps its sign, −1 changes it.
 struct Parity {
   int left_right = 1, up_down = 1;
   bool operator==(const Parity&) const = default;
@@ -70,7 +70,7 @@ class Potential {
   struct Weights {
     std::array<double, 12> angle, log;
   };
-  // What the integrals need of a panel, or of a straight side as a whole.
+  // Data for the integrals over a panel, or over a whole straight side.
   struct Piece {
     explicit Piece(const Edge& edge);
 

@@ -259,7 +259,7 @@ StressField::Place StressField::near_edge(std::size_t sample, const Actions& f) 
   if (chain.count < 3) return place;
   const std::size_t middle = std::clamp(sample, chain.first + 1, chain.first + chain.count - 2);
   const Between between(edge_[middle - 1], edge_[middle], edge_[middle + 1], chain);
-  // A parabola through three places of which two are much nearer to each other would swing on the longer way.
+  // A parabola through three places of which two are much nearer to each other would oscillate on the longer interval.
   constexpr double even = 1.5;
   const double back = std::abs(between.from()), forth = std::abs(between.to());
   const double from = between.from() * std::min(1.0, even * forth / back),
@@ -398,7 +398,7 @@ StressField::RangeBlock::Figures StressField::RangeBlock::most(const Actions& f)
 
 // Of equal samples the first. The run that could have the largest stress is looked at first; then those that could
 // still exceed what it has.
-// The worst sample of the run with the largest bound tells which of the others need be looked at.
+// The worst sample of the run with the largest bound shows which of the others must be examined.
 StressField::Sampled StressField::worst_sample(const Actions& f) const {
   constexpr double rounding = 1e-12;
   // The bounds of so many runs are kept; those of further ones are worked out again.
@@ -471,7 +471,7 @@ StressField::Place StressField::worst(const Actions& f, const Sampled& sampled) 
   const double square = sampled.von_mises * sampled.von_mises;
   Place place = near_edge(sampled.sample, f);
   if (!inner_matters(f, square)) return place;
-  // An expansion reaches so far that a maximum beside it is seen at 70 % of its value or more.
+  // An expansion reaches far enough that a maximum next to it is seen at 70 % of its value or more.
   constexpr double seen = 0.7;
   const double enough = seen * seen * square;
   const Inside& all = inside();

@@ -24,7 +24,7 @@
 
 namespace corvex::section {
 
-// What the internal forces bring about at one cross-section. SI units.
+// Stresses caused by the internal forces at one cross-section. SI units.
 struct Actions {
   double n = 0, gy = 0, gz = 0;  // normal stress: Pa, Pa/m
   double a = 0, b = 0;           // growth of the gradients of bending stress along the member: Pa/m²

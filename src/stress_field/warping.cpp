@@ -140,7 +140,7 @@ Complex product(Complex a, Complex b) {
   return {a.real() * b.real() - a.imag() * b.imag(), a.real() * b.imag() + a.imag() * b.real()};
 }
 
-// What one place of the outline brings to W′, W″ and W‴, of u and of q.
+// Contribution of one place of the outline to W′, W″ and W‴, of u and of q.
 struct Kernel {
   Kernel(Complex dz, double ds, Complex inverse) {
     const Complex second = product(inverse, inverse), third = product(second, inverse),

@@ -26,7 +26,7 @@ double shear_energy_up(const Region& region, double fineness);
 
 class Warping {
  public:
-  // The region stands on its centroid. A finer one takes shorter steps along the outline.
+  // The centroid of the region is the origin. A finer one takes shorter steps along the outline.
   Warping(const Region& region, double fineness);
 
   double J() const { return J_; }
@@ -50,7 +50,7 @@ class Warping {
   // At a place of a panel; t in [−1, 1].
   EdgeShear along(std::size_t panel, double t) const;
   EdgePotentials potentials(std::size_t panel, double t) const;
-  // The fields about a place inside, which are told to describe them as far as `reach`.
+  // The fields about an inner place, which must be valid as far as `reach`.
   InnerSample inside(Complex at, double reach) const;
   // The diameter of the largest circle inside that touches the outline at a node; the largest of all is the section's
   // thickness.

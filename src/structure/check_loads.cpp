@@ -105,7 +105,7 @@ class LoadChecks : Checks {
         subject, key);
   }
 
-  // In the member's own axes as well nothing may leave the plane.
+  // Directions in local axes must stay in the plane too.
   void check_member_force(MemberId on, const Vector& force, const Vector& moment, LoadAxes axes,
                           const Subject& subject) {
     const Member& m = s_[on];

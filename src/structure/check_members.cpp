@@ -120,7 +120,7 @@ class MemberChecks : Checks {
       const double beside = length(cross(r, b - a)) / L;
       const std::string& name = s_[m.through[i]].name;
       if (beside > 1e-6 * L) {
-        add(fmt::format("point {} lies {} beside the straight line from {} to {}", name, length_words(s_, beside, 4),
+        add(fmt::format("point {} lies {} off the straight line from {} to {}", name, length_words(s_, beside, 4),
                         s_[m.through.front()].name, s_[m.through.back()].name),
             subject, "through");
         return false;

@@ -23,7 +23,7 @@ class SupportChecks : Checks {
     std::unordered_map<std::size_t, int> seen;
     for (const PointSupport& s : s_.supports()) {
       if (!s_.has(s.at)) {
-        add("a support stands on a point that is not one of this structure", {}, "supports");
+        add("a support is on a point that does not belong to this structure", {}, "supports");
         continue;
       }
       const std::string& name = s_[s.at].name;
@@ -66,7 +66,7 @@ class SupportChecks : Checks {
   void check_masses() {
     for (const PointMass& m : s_.point_masses()) {
       if (!s_.has(m.at)) {
-        add("a mass stands on a point that is not one of this structure", {}, "masses");
+        add("a mass is on a point that does not belong to this structure", {}, "masses");
         continue;
       }
       const Subject subject{Kind::mass, s_[m.at].name};

@@ -1,4 +1,4 @@
-// What is wrong with a description, found without solving: each check one small function.
+// Checks of a description without solving: each check is one small function.
 #pragma once
 
 #include "corvex/structure.hpp"
@@ -31,7 +31,7 @@ void check_loads(const Structure& structure, Problems& problems);
 bool bends_about_y(const Member& member);
 bool leaves_plane(const Member& member);
 
-// What the checks share.
+// Context shared by the checks.
 class Checks {
  public:
   Checks(const Structure& s, Problems& problems) : s_(s), problems_(problems) {}

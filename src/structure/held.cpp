@@ -10,7 +10,7 @@ constexpr double same_direction = 1e-9;
 
 constexpr Vector global[] = {{1, 0, 0}, {0, 1, 0}, {0, 0, 1}};
 
-// Unit vectors square to each other, as many as the directions are independent.
+// Orthonormal vectors, as many as there are independent directions.
 class Basis {
  public:
   void add(const Vector& direction) {
@@ -51,7 +51,7 @@ HeldAxes held_axes(const Structure& structure, const PointSupport& support) {
   Basis basis = held_basis(support);
   h.count = static_cast<int>(basis.axes().size());
   h.skew = !std::all_of(basis.axes().begin(), basis.axes().end(), is_global);
-  // The rest square to them. In the plane the last axis stays z.
+  // The others perpendicular to them. In the plane the last axis stays z.
   Vector third{0, 0, 1};
   if (structure.is_plane() && h.count == 1) basis.add(cross(third, basis.axes()[0]));
   for (const Vector& g : global)

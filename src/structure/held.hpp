@@ -5,7 +5,7 @@
 
 namespace corvex {
 
-// What is left of a movement of the support where neither a hold nor a spring goes with it.
+// The part of a support displacement that no restraint and no spring follows.
 Vector beside_hold(const PointSupport& support, const Vector& movement);
 
 }  // namespace corvex

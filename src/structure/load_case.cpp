@@ -158,7 +158,7 @@ template class LoadCalls<LoadsOf>;
 
 LoadCase& LoadsOf::load_case() const {
   const auto cases = cases_.lock();
-  if (!cases) throw std::logic_error("corvex: the structure of load case '" + name_ + "' is no longer there");
+  if (!cases) throw std::logic_error("corvex: the structure of load case '" + name_ + "' does not exist any more");
   const auto it = cases->index.find(name_);
   if (it == cases->index.end()) throw std::out_of_range("corvex: there is no load case '" + name_ + "'");
   return cases->all[it->second];

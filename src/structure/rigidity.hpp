@@ -1,4 +1,4 @@
-// What a member resists with, and the axes in which it bends: what statics with stiffness and without it share.
+// Stiffness of a member and its principal axes, shared by the solver and the derivation by hand.
 #pragma once
 
 #include "corvex/structure.hpp"
@@ -25,7 +25,7 @@ struct Flexibility {
 };
 
 // In a plane structure a member bends in the plane, however it is rolled: its axes with y in the plane, and what an end
-// releases (`freed`, in the member's own axes) in these.
+// releases (`freed`, in the member's local axes) in these.
 Axes axes_in_plane(const Structure& structure, const Member& member);
 std::array<bool, 6> releases_in_plane(const Structure& structure, const Member& member,
                                       const std::array<bool, 6>& freed);

@@ -198,7 +198,7 @@ MaterialChoice::MaterialChoice(const std::string& built_in) {
     Material::operator=(std::move(*found));
     return;
   }
-  // Stands in for it, so that the slip is told once.
+  // A substitute, so that the error is reported once.
   Material::operator=(*find_material("S235"));
   name = built_in;
   fault_ = fmt::format("there is no built-in material '{}'{}", built_in, did_you_mean(built_in, material_names()));

@@ -44,9 +44,9 @@ void at_once(std::size_t count, unsigned threads, const Work& work) {
   try {
     for (unsigned t = 1; t < threads && t < count; ++t) others.emplace_back(run, t);
   } catch (const std::system_error&) {
-    // Where there is no room for more threads, those that run do the work.
+    // If no more threads can be started, the running ones do the work.
   } catch (const std::bad_alloc&) {
-    // Likewise.
+    // The same.
   }
   run(0);
   for (std::thread& t : others) t.join();

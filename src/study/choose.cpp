@@ -54,20 +54,20 @@ class Search {
 
  private:
   using ByMass = study::ByMass;
-  // What a thread works with.
+  // Data of a thread.
   struct Worker {
     explicit Worker(const Structure& s) : structure(s) {}
     Structure structure;
     Solver solver;
-    // What ruled out the choice before, which is likely to rule out the next one too.
+    // The limit that ruled out the previous choice, which is likely to rule out the next one too.
     Limits ruled_out{};
   };
 
   Problems faults() {
     constexpr double most_possible = 1e7;
     Problems problems;
-    if (wanted_.limits.empty()) problems.push_back(refusal("there is no limit to be met: give the model limits"));
-    if (wanted_.groups.empty()) problems.push_back(refusal("there is no section to choose"));
+    if (wanted_.limits.empty()) problems.push_back(refusal("the model has no limits to be met: add limits"));
+    if (wanted_.groups.empty()) problems.push_back(refusal("no section is to be chosen"));
     if (!s_.mass()) problems.push_back(refusal("the mass is not known: a material has no density"));
     double possible = 1;
     std::vector<std::string> names;
@@ -153,7 +153,7 @@ class Search {
       else
         holds[i] = meets(*workers_[thread], batch[i], warnings[i]);
     });
-    // What was not tried to its end proves nothing.
+    // An unfinished search proves nothing.
     if (stop) {
       stopped_ = true;
       return;

@@ -107,7 +107,7 @@ Compared compared(const Candidate& candidate, const std::vector<ShownFigure>& sh
   Evaluation e = evaluate(solver.solve(candidate.structure),
                           {.limits = candidate.limits, .hand = candidate.hand, .acceptances = candidate.acceptances});
   const auto values = shown_values(e.solution, show);
-  // A hand calculation of the model as it stands may speak of what a variant no longer has.
+  // A hand calculation of the original model may refer to parts that a variant does not have.
   c.refused = e.solution.ok() ? e.refused_limits : e.solution.problems();
   if (e.solution.ok() && !values) c.refused.insert(c.refused.end(), values.error().begin(), values.error().end());
   if (!c.refused.empty()) return c;

@@ -77,7 +77,7 @@ Picks picks_of(const Sweep& s, std::size_t run) {
 
 namespace {
 
-// What a limit asks of the same figure of the same thing.
+// The requirement of a limit on the same figure of the same object.
 std::optional<Quantity> required_of(const ShownFigure& shown, const Limit& l, const Structure& s) {
   const Figure& f = shown.figure;
   const auto of_member = [&] {
@@ -110,7 +110,7 @@ std::optional<Quantity> required_of(const ShownFigure& shown, const Limits& limi
   return strictest;
 }
 
-// What is exceeded is told before what was not checked.
+// Exceeded limits are listed before unchecked ones.
 bool is_worse(const Verdict& a, const Verdict& b) {
   const bool exceeded = a.state == Verdict::State::exceeded, other = b.state == Verdict::State::exceeded;
   return exceeded != other ? exceeded : utilisation(a) > utilisation(b);

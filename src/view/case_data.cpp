@@ -42,7 +42,7 @@ int places_of_a_member(std::size_t members) {
 std::vector<TracePlace> places_of(const MemberResult& m, int evenly) {
   std::vector<TracePlace> places = extreme_places(m);
   for (const TracePlace& p : even_places(m, evenly)) places.push_back(p);
-  // Both sides of a jump are kept, where one place is told twice the one with its words.
+  // Both sides of a jump are kept, where a place is listed twice, the one with its remarks.
   std::stable_sort(places.begin(), places.end(), [](const TracePlace& a, const TracePlace& b) {
     return a.at != b.at ? a.at < b.at : a.side == Side::before && b.side == Side::after;
   });

@@ -1,4 +1,4 @@
-// What the page is given: the structure, and the results of each case. SI units; axes as in the structure.
+// Data of the page: the structure, and the results of each case. SI units; axes as in the structure.
 #pragma once
 
 #include <nlohmann/json.hpp>
@@ -17,19 +17,19 @@ Json model_data(const Viewed& viewed, const std::vector<std::string>& variants, 
 Json case_data(const Viewed& viewed, std::size_t index, int digits);
 // All of them stop where they are asked to (corvex/stop.hpp).
 
-// What takes most time: of each member and each of its places tension, compression, shear and von Mises stress, and the
+// The part that takes most time: of each member and each of its places tension, compression, shear and von Mises stress, and the
 // largest of all.
 Json stress_data(const Viewed& viewed, std::size_t index);
-// Findings and errors for the list beside the picture.
+// Findings and errors for the list next to the picture.
 Json problems_data(const Problems& problems);
 
 // The page with this data in it; with an empty text it asks the server that it came from.
 std::string page_with(const std::string& title, const std::string& data);
 
-// What the page may do, for the header Content-Security-Policy.
+// Permissions of the page, for the header Content-Security-Policy.
 std::string page_policy();
 
-// A document of JSON as part of a page: no part of it can end the element that it stands in.
+// A document of JSON as part of a page: no part of it can end the surrounding element.
 std::string for_script(const Json& json);
 
 }  // namespace corvex::view

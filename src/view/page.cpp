@@ -11,7 +11,7 @@ std::string for_script(const Json& json) {
   const std::string text = json.dump(-1, ' ', false, Json::error_handler_t::replace);
   std::string out;
   out.reserve(text.size());
-  // `<` stands in strings alone, where it may be written so too: nothing ends the element, nothing begins a comment.
+  // `<` occurs in strings only, where it may be escaped: nothing ends the element, nothing begins a comment.
   for (const char c : text) c == '<' ? (void)(out += "\\u003c") : (void)(out += c);
   return out;
 }
@@ -44,7 +44,7 @@ std::string page_with(const std::string& title, const std::string& data) {
   put("{{style}}", asset_style());
   // Line ends are part of what the policy allows.
   put("\n{{program}}\n", asset_program());
-  // What a model says comes last: it is not searched for marks.
+  // Text of the model comes last: it is not searched for placeholders.
   put("{{data}}", data);
   put("{{title}}", reporting::escaped(title));
   return page;

@@ -1,4 +1,4 @@
-// The bar above the picture, the panel beside it, the readout at a place and the list of problems.
+// The bar above the picture, the panel next to it, the readout at a place and the list of problems.
 import {shortNumber} from './format.js';
 import {element, findingsPanel, handPanel, limitsPanel, memberPanel, resultsPanel, summaryPanel} from './panels.js';
 
@@ -58,7 +58,7 @@ export class Controls {
     $('panel').replaceChildren(...panels[name][1](this.app));
   }
 
-  // The values at the chosen place, beside the spot (x, y) or beside the place itself.
+  // The values at the chosen place, next to the spot (x, y) or next to the place itself.
   showPlace(x, y) {
     const {app} = this;
     const box = $('readout');

@@ -1,4 +1,4 @@
-// The structure upon the page: lines, loads, supports, diagrams and names.
+// The structure on the page: lines, loads, supports, diagrams and names.
 import {add, dot, size, times} from './vectors.js';
 import {extremes, pieceAt} from './values.js';
 import {courses, samples} from './shape.js';
@@ -172,7 +172,7 @@ export class Drawing {
     });
   }
 
-  // Without solid profiles: the largest normal stress of each section along the members, pressed where that is larger.
+  // Without solid profiles: the largest normal stress of each section along the members, compression if that is larger.
   stress(model, load, spots) {
     const {size: most, members} = load.stress;
     const c = this.context;
@@ -360,7 +360,7 @@ export class Drawing {
     });
   }
 
-  // N, V, M or T upon the members at rest, to one scale; values at extremes and ends.
+  // N, V, M or T on the undeformed members, to one scale; values at extremes and ends.
   diagrams(model, load, what) {
     const {camera, colours} = this;
     // The courses of a case, and their extremes, do not change while it is turned.
@@ -457,7 +457,7 @@ export class Drawing {
       context.globalAlpha = 1;
       context.strokeStyle = colour;
       context.lineWidth = 1.3;
-      // Negative is dashed besides: colour is not all that tells.
+      // Negative values are also dashed, so that they do not differ by colour alone.
       context.setLineDash(sign === 1 && what === 'axial' ? [5, 3] : []);
       context.stroke(edges[sign]);
       context.setLineDash([]);
@@ -558,7 +558,7 @@ export class Drawing {
       if (!many || camera.zoom > 250) this.label(p.name, at, p.name === chosen ? colours.chosen : colours.ink, true, [0.4, -1]);
     });
     if (model.members.length > 160) return;
-    // Beside the member, a little off its middle, where points and loads often are.
+    // Next to the member, a little off its middle, where points and loads often are.
     const k = 5;
     model.members.forEach((m, i) => {
       const a = (i * samples + k) * 2;

@@ -29,7 +29,7 @@ export function shortNumber(value, digits) {
   return power ? `${short}e${power}` : short;
 }
 
-// What is only rounding beside the largest of its kind is 0.
+// Rounding error relative to the largest of its kind is 0.
 export function clean(value, size) {
   return Math.abs(value) <= 1e-9 * size ? 0 : value;
 }

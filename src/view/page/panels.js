@@ -1,4 +1,4 @@
-// What stands beside the picture: tables, one member, findings, limits, hand calculation.
+// Panels next to the picture: tables, one member, findings, limits, hand calculation.
 import {clean, figures, inUnit, number, shortNumber} from './format.js';
 import {extremes, pieceAt} from './values.js';
 
@@ -111,7 +111,7 @@ function plot(app, member, name, pieces, load) {
   if (!(most > 1e-9 * load.sizes[f.kind])) return null;
   const high = Math.max(e.max.value, 0);
   const low = Math.min(e.min.value, 0);
-  // Moments stand on the side that they pull: positive ones below.
+  // Moments are drawn on the tension side: positive ones below.
   const flip = name.startsWith('moment') ? -1 : 1;
   const span = high - low;
   const y = (v) => top + ((flip > 0 ? high - v : v - low) / span) * (h - 2 * top);

@@ -1,4 +1,4 @@
-// Pointer, wheel and keys upon the picture.
+// Pointer, wheel and keys on the picture.
 const $ = (id) => document.getElementById(id);
 
 function wirePointer(app, plot) {
@@ -42,7 +42,7 @@ function wirePointer(app, plot) {
   }, {passive: false});
 }
 
-// What each key does.
+// Action of each key.
 function actions(app, shift) {
   const step = 0.09;
   const {camera} = app.rendering;

@@ -53,7 +53,7 @@ export class Rendering {
     this.draw();
   }
 
-  // Displacements so many times as large that the largest is a fifteenth of the structure.
+  // Displacements magnified so that the largest is a fifteenth of the structure.
   automatic() {
     if (!this.mostMoved) return 1;
     // A mode has no size of its own.
@@ -172,7 +172,7 @@ export class Rendering {
     return words.length ? [`also acting: ${words.slice(0, 4).join(', ')}${words.length > 4 ? ' …' : ''}`] : [];
   }
 
-  // What is chosen, names and axes.
+  // Selection, names and axes.
   marks(hurried) {
     const {state, drawing} = this;
     const {model} = state;

@@ -10,7 +10,7 @@ export function casesOf(set) {
   return new Map(Object.entries(set.cases).map(([i, c]) => [Number(i), c]));
 }
 
-// What the server answers. It is asked again a few times where it is busy: only a server that stays away has ended.
+// The answer of the server. It is asked again a few times where it is busy: only a server that stays away has ended.
 export async function ask(path, query) {
   const given = Object.entries(query).filter(([, value]) => value !== null);
   const address = `${path}?${given.map(([key, value]) => `${key}=${encodeURIComponent(value)}`).join('&')}`;

@@ -45,7 +45,7 @@ export function largest(movement) {
   return most;
 }
 
-// What is drawn across the members: pieces, direction, symbol.
+// Diagrams drawn across the members: pieces, direction, symbol.
 export function courses(model, load, what) {
   const all = [];
   model.members.forEach((m, i) => {
@@ -60,7 +60,7 @@ export function courses(model, load, what) {
       if (aboutZ) course('shear_y', m.y, aboutY ? 'Vy ' : '');
       if (aboutY) course('shear_z', m.z, aboutZ ? 'Vz ' : '');
     }
-    // Moments stand on the side that they pull.
+    // Moments are drawn on the tension side.
     if (what === 'moment' && beam) {
       if (aboutZ) course('moment_z', times(m.y, -1), aboutY ? 'Mz ' : '');
       if (aboutY) course('moment_y', times(m.z, -1), aboutZ ? 'My ' : '');

@@ -1,5 +1,5 @@
 // The members as solid profiles, by WebGL: extruded outlines that move with the member, coloured by the normal stress of
-// each face. Compression is hatched besides.
+// each face. Compression is also hatched.
 import {
   BufferAttribute, BufferGeometry, Color, DoubleSide, Mesh, OrthographicCamera, Scene, ShaderMaterial, ShapeUtils, Vector2,
   WebGLRenderer,
@@ -37,7 +37,7 @@ void main() {
     float share = most > 0.0 ? clamp(vStress / most, -1.0, 1.0) : 0.0;
     vec3 pulled = vec3(0.09, 0.36, 0.66), pressed = vec3(0.83, 0.38, 0.08);
     colour = mix(vec3(0.90, 0.92, 0.93), share < 0.0 ? pressed : pulled, sqrt(abs(share)));
-    // Pressed faces are hatched, so that colour is not all that tells.
+    // Faces in compression are hatched, so that they do not differ by colour alone.
     if (share < -0.02 && mod(gl_FragCoord.x + gl_FragCoord.y, 9.0) < 2.0) colour *= 0.72;
   }
   gl_FragColor = vec4(colour * light, 1.0);

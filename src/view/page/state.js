@@ -1,4 +1,4 @@
-// What is known of a model and what is chosen of it, without anything that is drawn.
+// Data of a model and the selection, without any drawing.
 import {clean, figures, inUnit, number} from './format.js';
 import {entriesAt, nearestPlace} from './values.js';
 
@@ -8,7 +8,7 @@ export class State {
     this.loads = new Map(); // results of the cases that are here, by their index
     this.index = 0; // of the case, or 'envelope'
     this.chosen = null; // the name of a member or point
-    this.place = null; // {member, at}: where values are told
+    this.place = null; // {member, at}: where values are shown
   }
 
   load() {
