@@ -32,7 +32,7 @@ std::string wrong_command(int argc, char** argv) {
   // Planned commands are known, but do not exist yet.
   const std::vector<std::string> names = command_names();
   if (word == "convert" || word == "check")
-    return fmt::format("'{}' is not built yet; there are: {}", word, fmt::join(names, ", "));
+    return fmt::format("'{}' is not implemented; there are: {}", word, fmt::join(names, ", "));
   std::string text = corvex::did_you_mean(word, names);
   if (text.empty()) text = fmt::format("; there are: {}", fmt::join(names, ", "));
   return fmt::format("there is no command '{}'{}", word, text);

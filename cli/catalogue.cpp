@@ -38,7 +38,7 @@ double bound(const std::string& option, const std::string& figure, const std::st
   if (!value) throw Wrong{fmt::format("--{}: '{}': {}", option, text, value.error().text)};
   const Dimension wanted = dimension_of(figure);
   if (!compatible(value->quantity.dimension, wanted))
-    throw Wrong{fmt::format("--{}: {} was expected, as '{}', but '{}' is {}", option, name(wanted),
+    throw Wrong{fmt::format("--{}: {} was expected, for example '{}', but '{}' is {}", option, name(wanted),
                             figure == "mass"              ? "12 kg/m"
                             : wanted == dimension::length ? "80 mm"
                             : wanted == Area::dimension() ? "20 cm^2"
@@ -106,7 +106,7 @@ std::vector<Profile> own_sections(const Model& model, const std::vector<std::str
 
 int print_profiles(const CatalogueOptions& o, const std::vector<Profile>& profiles, CatalogueFormat format, Form form) {
   if (!o.output.units.empty() && form == Form::json)
-    throw Wrong{"JSON is in SI units: --units is for what people read"};
+    throw Wrong{"JSON is in SI units: --units is for tables"};
   if (const std::string why = choose_units(o.output.units, format.units); !why.empty()) throw Wrong{why};
   if (form == Form::json) return put_text(catalogue_json(profiles, format), o.output);
   if (form == Form::csv) return put_text(catalogue_csv(profiles, format, o.output.digits), o.output);

@@ -172,7 +172,7 @@ std::string write_all(const std::string& folder, const std::vector<Written>& fil
   FileWriter writer;
   for (const Written& w : files) {
     if (is_foreign(w))
-      return fmt::format("'{}' is there already and differs from the demo; choose another folder", w.path.string());
+      return fmt::format("'{}' already exists and differs from the demo; choose another folder", w.path.string());
     if (std::string why = writer.stage(w.path.string(), w.content); !why.empty()) return why;
   }
   return writer.commit();
@@ -200,7 +200,7 @@ int demo(const std::string& folder) {
   files.push_back({fs::path(folder) / "index.html", *live});
   if (const std::string why = write_all(folder, files); !why.empty()) return refuse(why);
   const std::string words = fmt::format(
-      "The cider works, in {0}: to be turned and asked on {0}/index.html, all pictures on {0}/pictures.html\n{1}\nTry: corvex solve {2}\n     corvex verify {2}\n     corvex compare {2}\n     corvex sweep {2} -o rail.svg\n     corvex view {2}\nThe report of the first model: {0}/{3}-report.pdf; the page of all: {0}/index.html\n",
+      "The cider works, in {0}: interactive page {0}/index.html, all pictures {0}/pictures.html\n{1}\nTry: corvex solve {2}\n     corvex verify {2}\n     corvex compare {2}\n     corvex sweep {2} -o rail.svg\n     corvex view {2}\nThe report of the first model: {0}/{3}-report.pdf; the page of all: {0}/index.html\n",
       folder, told, files.front().path.string(), demo_models[0].name);
   const std::string why = write("", words);
   return why.empty() ? 0 : refuse(why);

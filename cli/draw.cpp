@@ -106,7 +106,7 @@ std::string select_for(const DrawOptions& o, const Solution& solution, PictureOp
   if (!shown)
     return o.load_case.find(',') == std::string::npos
                ? shown.error()
-               : fmt::format("--case '{}': a picture is of one load case or combination", o.load_case);
+               : fmt::format("--case '{}': a picture shows one load case or combination", o.load_case);
   if (!o.load_case.empty())
     picture.load_case = shown->only_envelope ? "envelope" : solution[shown->cases.front()].name();
   for (std::size_t i = 0; i < shown->members.size(); ++i)
@@ -124,7 +124,7 @@ int draw(const DrawOptions& o) {
   const auto format = picture_format(o.output);
   if (!format)
     return refuse(
-        fmt::format("'{}': a picture ends with .svg, .png or .pdf, a moving one with .svg or .gif", o.output));
+        fmt::format("'{}': a picture ends with .svg, .png or .pdf, an animated one with .svg or .gif", o.output));
   if (const std::string why = contradiction(o); !why.empty()) return refuse(why);
   PictureOptions picture = picture_of(o);
   if (const std::string why = picture_size(o.size, picture); !why.empty()) return refuse(why);

@@ -53,7 +53,7 @@ int modes(ModesCommand o) {
     progress.done();
     return cli::refuse(why);
   };
-  progress.doing("looking for modes");
+  progress.doing("computing modes");
   const auto found = corvex::modes(model->structure, wanted(*model, o));
   if (!found) return refuse(model->located(found.error()));
   progress.done();

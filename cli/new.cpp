@@ -35,11 +35,11 @@ int begin_model(const NewOptions& o) {
   const bool to_file = !o.output.empty() && o.output != "-";
   std::error_code error;
   if (to_file && fs::exists(fs::symlink_status(o.output, error)))
-    return refuse(fmt::format("'{}' is there already; choose another name", o.output));
+    return refuse(fmt::format("'{}' already exists; choose another name", o.output));
   const std::string text =
       fmt::format("# yaml-language-server: $schema=file://{}\n{}", schema_path().string(), *starter);
   if (const std::string why = write(o.output, text); !why.empty()) return refuse(why);
-  if (to_file) say("{} is written; now: corvex solve {}\n", o.output, o.output);
+  if (to_file) say("wrote {}; next: corvex solve {}\n", o.output, o.output);
   return 0;
 }
 

@@ -67,7 +67,7 @@ int report(const ReportCommand& o) {
   const auto format = report_format(o.output);
   if (!format)
     return refuse(o.output.empty()
-                      ? std::string("say where the report goes: -o FILE, a name that ends with .html, .pdf or .md")
+                      ? std::string("give an output file: -o FILE, a name that ends with .html, .pdf or .md")
                       : fmt::format("'{}': a report ends with .html, .pdf or .md", o.output));
   Progress progress;
   OutputOptions reading;
@@ -91,7 +91,7 @@ int report(const ReportCommand& o) {
     progress.doing("solving the variants");
     options.variants = compared_variants(*document, model, *overrides_of(o.model));
   }
-  progress.doing("working out limits and the hand calculation");
+  progress.doing("evaluating limits and the hand calculation");
   const Evaluation evaluation = evaluate(model, solved->solution);
   if (!evaluation.ok()) return refuse(evaluation.problems());
   progress.doing("writing the report");

@@ -68,8 +68,8 @@ int solve(SolveOptions o, bool hand_only) {
   if (!solved) return refused;
   const auto& [model, solution] = *solved;
   if (hand_only && model.hand.expect.empty())
-    return refuse(std::string("the model has nothing to verify: write what you worked out under hand: expect:"));
-  progress.doing("working out limits and the hand calculation");
+    return refuse(std::string("the model has nothing to verify: write hand values under hand: expect:"));
+  progress.doing("evaluating limits and the hand calculation");
   EvaluationOptions options = evaluation_options(model);
   if (hand_only) options.limits = {};
   Evaluation evaluation = evaluate(model, solution, options);
@@ -82,10 +82,10 @@ int solve(SolveOptions o, bool hand_only) {
     std::erase_if(of_cases.hand.comparisons, [&](const Comparison& c) {
       return std::find(cases.begin(), cases.end(), c.load_case) == cases.end();
     });
-    if (hand_only && of_cases.hand.comparisons.empty()) return refuse(std::string("no hand value is of this case"));
+    if (hand_only && of_cases.hand.comparisons.empty()) return refuse(std::string("no hand value belongs to this case"));
   }
 
-  progress.doing("working out forces and stresses");
+  progress.doing("computing forces and stresses");
   std::string json_text;
   Page page;
   if (json) {
@@ -157,7 +157,7 @@ extern const Command solve_command{
     .group = "Solve",
     .description = "Print reactions, displacements, internal forces, stresses, safety factors and limits",
     .details =
-        "Reactions are checked against the loads. Extremes of N, V, M and T are printed with their places, and each limit with its verdict; the hand calculation of the model follows. Tables are short, with the governing values first. Where several cases are assessed, their envelope replaces them, with the case that governs each extreme.",
+        "Reactions are checked against the loads. Extremes of N, V, M and T are printed with their places, and each limit with its verdict; the hand calculation of the model follows. Tables are short, with the governing values first. If several cases are assessed, their envelope replaces them, with the case that governs each extreme.",
     .add_options = add_solve_options};
 extern const Command verify_command{
     .name = "verify",

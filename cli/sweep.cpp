@@ -26,7 +26,7 @@ Expected<const Sweep*, std::string> chosen_sweep(const std::vector<Sweep>& all, 
     names.push_back(s.name);
   }
   if (name.empty() && all.size() == 1) return &all.front();
-  if (name.empty()) return fmt::format("the model has several sweeps; say which: {}", fmt::join(names, ", "));
+  if (name.empty()) return fmt::format("the model has several sweeps; name one: {}", fmt::join(names, ", "));
   std::string hint = did_you_mean(name, names);
   if (hint.empty()) hint = fmt::format("; there are: {}", fmt::join(names, ", "));
   return fmt::format("there is no sweep '{}'{}", name, hint);

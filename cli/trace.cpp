@@ -71,11 +71,11 @@ int trace(TraceOptions o) {
   const auto shown = select(solution, wanted);
   if (!shown) return refuse(shown.error());
   const auto id = s.find_member(o.member);
-  if (!id) return refuse(fmt::format("'{0}' is a family of members; one of them was expected, as '{0}.1'", o.member));
+  if (!id) return refuse(fmt::format("'{0}' is a family of members; one of them was expected, for example '{0}.1'", o.member));
   const std::vector<std::size_t>& cases = shown->cases;
   if (*form == Form::json && cases.size() > 1 && !only_envelope)
     return refuse(
-        fmt::format("with --json say which one, as --case '{}' or --case envelope", solution[cases[0]].name()));
+        fmt::format("with --json name one, for example --case '{}' or --case envelope", solution[cases[0]].name()));
   std::vector<Length> at;
   for (const std::string& text : o.at)
     if (const std::string why = place(s, s[*id], model.units, text, at.emplace_back()); !why.empty())

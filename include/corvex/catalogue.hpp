@@ -64,7 +64,7 @@ std::vector<Profile> profiles_of(std::string_view series);
 struct SectionFigure {
   std::string name;        // "Iz"
   std::string table_name;  // "Iy"
-  std::string what;        // "second moment, bending upright"
+  std::string what;        // "second moment of area, strong axis"
   Dimension dimension;
   // In SI units; empty where the section does not define it.
   std::optional<double> (*value)(const Section&);

@@ -7,7 +7,7 @@
 //
 // Choices are tried in the order of their mass, so that the first one that holds is the lightest: no other way of
 // searching is trusted, since a heavier section may be the weaker one. A limit holds where check_limits says that it is
-// met in every case that it looks at. Stress beyond the strength, compression beyond Euler's force and a load factor
+// met in every case that it looks at. Stress beyond the strength, compression above the Euler force and a load factor
 // below 1 count as not met, whatever the limits ask for.
 //
 // Threads: `choose` uses several of its own, and may be called from several at once. The result does not depend on

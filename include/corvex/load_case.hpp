@@ -218,7 +218,7 @@ enum class LoadKind {
   line_load,           // force per length of a member
   spread_force,        // one force, spread evenly over members
   temperature_change,  //
-  lack_of_fit,         // a member made too short or too long
+  lack_of_fit,         // a lack of fit or too long
   settlement,          // of a support
   self_weight,         // standard gravity, downwards
   acceleration         // any other acceleration of all masses

@@ -29,7 +29,7 @@ struct LoadWords {
   std::string kind;    // name(kind_of(load)): "line load"
   std::string value;   // "2 kN", "from 1 kN/m to 2 kN/m", "+35 K", "2 mm too short"; sizes of forces without direction
   std::string remark;  // "local axes; through the centroid"; empty where there is none
-  // Its components; none of a change of temperature and a lack of fit, which have no direction.
+  // Its components; none of a temperature change and a lack of fit, which have no direction.
   std::vector<LoadPart> parts{};
 };
 // `factor`: of the load, as in a combination. `digits`: 1 to 15, significant.

@@ -47,7 +47,7 @@ struct VibrationMode {
   double mass_share_x = 0, mass_share_y = 0, mass_share_z = 0;
   ModeShape shape{};
 
-  // Nothing of a free movement.
+  // Nothing of rigid-body motion.
   std::optional<double> period() const {
     if (is_free) return {};
     return 1 / frequency.si();
@@ -76,7 +76,7 @@ struct CaseBuckling {
   std::vector<BucklingMode> modes{};
   // Some movement has no stiffness without the members that act one way only and have no force: no load factor.
   bool is_mechanism = false;
-  // Members that act one way only and have no force in this case. Load factors are those without them; where they
+  // One-way members and have no force in this case. Load factors are those without them; where they
   // differ by more than 1 %, `if_all_acted` is the lowest one with all of them.
   std::vector<MemberId> untensioned{};
   std::optional<double> if_all_acted{};
@@ -99,7 +99,7 @@ struct OutOfPlaneVibration {
 
 struct Modes {
   std::vector<VibrationMode> vibration{};
-  // Members that act one way only and have no force, or are not looked at under a case: frequencies are those without
+  // One-way members and have no force, or are not looked at under a case: frequencies are those without
   // them. The lowest one with all of them, where that differs by more than 1 %.
   std::vector<MemberId> untensioned{};
   std::optional<Frequency> if_all_acted{};

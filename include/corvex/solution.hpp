@@ -60,7 +60,7 @@ struct LoadStep {
 };
 
 // The elastic critical load factor αcr of a case (EN 1993-1-1, 5.2.1): its loads times this reach the first bifurcation
-// by bending, on the undeformed structure. Of a plane structure in its plane only. Members that act one way only and
+// by bending, on the undeformed structure. Of a plane structure in its plane only. One-way members and
 // have no force are left out.
 struct CriticalLoad {
   bool examined = true;            // false: a structure of more than 20,000 spans

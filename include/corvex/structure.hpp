@@ -49,7 +49,7 @@ enum class Hinge { none, start, end, both };
 enum class Freedom { x, y, z, rx, ry, rz };
 // Components that one end of a member transfers to its point, in the member's local axes.
 enum class Component { axial, shear_y, shear_z, torsion, moment_y, moment_z };
-// Members that act one way only: ties and ropes, props and struts. In the other direction they are slack.
+// One-way members: ties and ropes, props and struts. In the other direction they are slack.
 enum class Acts { always, tension, compression };
 
 // Stiffness of springs along and about the global axes; zero: no spring there.
@@ -336,7 +336,7 @@ class Structure {
   void point_mass(PointId point, Mass mass, const MassBody& body = {});
   // A new load case, to add loads to. A name that is there already is reported by `validate`.
   LoadsOf load_case(std::string_view name);
-  // One that is there already; throws std::out_of_range with the nearest name if there is none.
+  // One that already exists; throws std::out_of_range with the nearest name if there is none.
   LoadsOf loads_of(std::string_view name);
   // Its number in load_cases(); nothing if there is none.
   std::optional<std::size_t> find_load_case(std::string_view name) const;

@@ -20,7 +20,7 @@ namespace {
 
 // A spin that nothing resists is harmless until a load works on it.
 Problem spinning_load(const Structure& s, std::size_t point, const std::string& load_case) {
-  Problem p{fmt::format("in case '{}' a load turns point {}, where only hinged ends and links meet: nothing holds it",
+  Problem p{fmt::format("in case '{}' a load rotates point '{}', where only hinged ends and links meet: nothing restrains it",
                         load_case, s.points()[point].name),
             {Subject::Kind::load_case, load_case}};
   p.others = {{Subject::Kind::point, s.points()[point].name}};
@@ -58,7 +58,7 @@ class Run {
   }
 
  private:
-  // Adds the states of all cases from `first` on. Members that act one way only are taken out where their force would
+  // Adds the states of all cases from `first` on. One-way members are taken out where their force would
   // have the other sign.
   Problems solve(std::size_t first) {
     std::vector<LoadedCase> cases;
@@ -159,7 +159,7 @@ class Run {
     }
   }
 
-  // Members that act one way only, act, and have no force but rounding: without them the structure may be a mechanism.
+  // One-way members, act, and have no force but rounding: without them the structure may be a mechanism.
   // Then which of them acts is an arbitrary choice.
   void look_for_ambiguity(const LoadedCase& load_case, const Solved& found) {
     constexpr double rounding = 1e-9;
@@ -173,7 +173,7 @@ class Run {
       const Span& span = a_.system.spans.all[k];
       Element& e = (*all)[k];
       if (e.is_slack()) {
-        names.push_back("'" + s_.members()[i].name + "'");
+        names.push_back(s_.members()[i].name);
         continue;
       }
       const auto loads = load_case.acting->loads.on(k);
@@ -182,16 +182,16 @@ class Run {
       const double pull = e.pull(ends, loads) - Element::resting_pull(acts, loads);
       if (std::abs(pull) > rounding * std::max(found.need.largest, load_case.acting->gross)) continue;
       e = e.slack(acts), some = true;
-      names.push_back("'" + s_.members()[i].name + "'");
+      names.push_back(s_.members()[i].name);
     }
     if (!some || names.size() < 2 || solve_one(load_case, std::move(all))) return;
     const std::string& name = load_case.loads->name();
-    Problem p{fmt::format("in case '{}' {} have no force: which of them act, and where the structure comes to rest "
+    Problem p{fmt::format("in case '{}' {} have no force: which of them act, and the position of the structure "
                           "between them, is not determined by the loads",
                           name, list(names)),
               {Subject::Kind::load_case, name}};
     p.severity = Problem::Severity::warning;
-    p.remedy = "tighten them (shorten), or add the load that decides";
+    p.remedy = "pretension them (shorten), or add a load that determines the state";
     ambiguous_.push_back(as_finding("ambiguous-slack", std::move(p)));
   }
 

@@ -53,10 +53,10 @@ Problems imbalances(const Structure& s, const Analysis& a) {
     const bool refused = error > hopeless || !(movement < no_digit);
     std::string text =
         error > poor
-            ? fmt::format("in case '{}' reactions and loads balance only to {:.1e} of the largest force: ", name, error)
-            : fmt::format("in case '{}' the movements may be off by {:.1e} of the largest: ", name, movement);
-    text += refused ? "no digit can be trusted" : "few reliable digits";
-    text += " (long chains of very short members, or members far stiffer than their neighbours, lose them)";
+            ? fmt::format("in case '{}' the equilibrium error is {:.1e} of the largest force: ", name, error)
+            : fmt::format("in case '{}' the displacements may be wrong by {:.1e} of the largest: ", name, movement);
+    text += refused ? "no digit is reliable" : "few reliable digits";
+    text += " (long chains of very short members, or members far stiffer than their neighbours, are the usual cause)";
     problems.push_back(as_finding(refused ? "ill-conditioned" : "digits",
                                   {std::move(text),
                                    {Subject::Kind::load_case, name},

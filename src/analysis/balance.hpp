@@ -13,7 +13,7 @@ struct Reacted {
 };
 Reacted reacted(const Structure& structure, const Resultant& applied, const CaseState& state);
 
-// Problems for the cases whose reactions and loads do not balance to six digits: errors where no digit can be trusted,
+// Problems for the cases whose reactions and loads do not balance to six digits: errors where no digit is reliable,
 // else warnings.
 Problems imbalances(const Structure& structure, const Analysis& analysis);
 

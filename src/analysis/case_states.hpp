@@ -11,7 +11,7 @@ CaseState state_of(const Structure& structure, const System& system, const Actin
 // The sum of the states of the terms, which are load cases.
 CaseState superposed(const Structure& structure, const Combination& combination, const std::vector<CaseState>& states);
 
-// Points that a load turns though nothing holds them: spins that are idle (spin.hpp).
+// Points that a load turns though nothing restrains them: spins that are idle (spin.hpp).
 std::vector<std::size_t> spun_points(const System& system, const Acting& acting, const JointForces& need);
 
 }  // namespace corvex::solver

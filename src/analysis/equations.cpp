@@ -116,8 +116,8 @@ Problems Equations::explain_singular(const std::vector<Element>& elements) {
   factor_ = Factor::tolerant(K_);
   if (factor_->sound()) return {};
   return {as_finding("ill-conditioned",
-                     {"the stiffness matrix is singular to working precision, though nothing moves freely: some "
-                      "members are stiffer than others by more than the digits can hold",
+                     {"the stiffness matrix is singular to working precision, although the structure is no mechanism: some "
+                      "members are too stiff compared with others",
                       {},
                       "members"})};
 }

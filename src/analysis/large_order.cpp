@@ -29,7 +29,7 @@ Problems sliding_ends(const Structure& structure) {
 
 Problem too_large(const std::string& load_case, const LoadStepping& stepping) {
   Problem p{
-      fmt::format("in case '{}' large displacements cannot be followed beyond {} of the load: it is far too large "
+      fmt::format("in case '{}' large displacements cannot be computed beyond {} of the load: it is far too large "
                   "for the structure",
                   load_case, short_number(stepping.load(), 3)),
       {Subject::Kind::load_case, load_case}};
@@ -40,7 +40,7 @@ Problem too_large(const std::string& load_case, const LoadStepping& stepping) {
 Problem limit_point(const std::string& load_case, const LoadStepping& stepping) {
   const std::string& link = stepping.overloaded();
   std::string text = stepping.steps().empty()
-                         ? fmt::format("in case '{}' no equilibrium is found under a billionth of the load", load_case)
+                         ? fmt::format("in case '{}' no equilibrium is found for a billionth of the load", load_case)
                          : fmt::format("in case '{}' equilibrium ends at {} of the load: there {}", load_case,
                                        short_number(stepping.load(), 6),
                                        link.empty() ? "the structure buckles or snaps through"

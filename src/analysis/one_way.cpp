@@ -107,7 +107,7 @@ class Search {
     for (const Slack& s : states)
       for (std::size_t i = 0; i < s.size(); ++i) changes[i] = changes[i] || s[i] != states.front()[i];
     return {fmt::format("in case '{}' there is no state in which all members that act one way only keep their sign: {} "
-                        "change from taut to slack and back without end",
+                        "change between taut and slack without end",
                         case_name(), names(changes)),
             {Subject::Kind::load_case, case_name()}};
   }

@@ -1,4 +1,4 @@
-// Members that act one way only, ties and props: which of them are slack in a case.
+// One-way members, ties and props: which of them are slack in a case.
 //
 // A tie pulls with EA/L times what its ends are farther apart than its free length, and never pushes; its force is a
 // growing function of its stretch, so that the state of least energy is the only one. It is looked for by solving with

@@ -262,7 +262,7 @@ class Displaced {
       if (bent_[i].span && !bent_[i].span->follows()) {
         const std::string& name = s_.members()[system_.spans.all[i].member].name;
         return {
-            {fmt::format("in case '{}' {} has so much tension compared with its stiffness that it is not a beam: make it a link",
+            {fmt::format("in case '{}' '{}' has so much tension compared with its stiffness that it is not a beam: make it a link",
                          case_.loads->name(), name),
              {Subject::Kind::member, name}}};
       }
@@ -461,11 +461,11 @@ class Displaced {
     if (modes.modes.empty())
       text += "no equilibrium of the displaced structure is found";
     else if (const double factor = modes.modes.front().value; factor < 1)
-      text += fmt::format("the structure buckles ({}): its load factor is {}, and must be above 1", what.substr(2),
+      text += fmt::format("the structure buckles ({}): its critical load factor is {}, which must be above 1", what.substr(2),
                           short_number(factor, 4));
     else
       text += fmt::format(
-          "no stable equilibrium of the displaced structure is found: the load factor of linear buckling is {}{}",
+          "no stable equilibrium of the displaced structure is found: the linear critical load factor is {}{}",
           short_number(factor, 4), what);
     return as_finding("buckles", {std::move(text), {Subject::Kind::load_case, name}});
   }

@@ -118,10 +118,10 @@ std::string CaseFigures::governing_words(int digits) const {
   if (!worst || !(clean(worst->value.si(), {"", 1}, sizes_.stress) > 0)) return {};
   const MemberResult& m = members_[member];
   const std::string what =
-      least > 0 ? "safety " + number(least, std::min(digits, 3))
+      least > 0 ? "safety factor " + number(least, std::min(digits, 3))
                 : fmt::format("stress {} {}", number(worst->value.si() / u_.stress.si, digits), u_.stress.text);
   const std::string where = place_words(m, worst->at, digits);
-  return fmt::format("{} of {} at {}", what, m.member().name, where);
+  return fmt::format("{} of '{}' at {}", what, m.member().name, where);
 }
 
 Line CaseFigures::summary(int digits) const {
@@ -129,23 +129,23 @@ Line CaseFigures::summary(int digits) const {
   if (worst_stress_ && worst_stress_->value.si() > 0) {
     const MemberResult& m = members_[worst_member_];
     line.text +=
-        fmt::format("; worst stress {} {} in {} at {}", number(worst_stress_->value.si() / u_.stress.si, digits),
+        fmt::format("; largest stress {} {} in '{}' at {}", number(worst_stress_->value.si() / u_.stress.si, digits),
                     u_.stress.text, m.member().name, place_words(m, worst_stress_->at, digits));
     if (const auto safety = m.safety()) {
-      line.text += fmt::format(" (safety {}{}{})", number(*safety, std::min(digits, 3)),
+      line.text += fmt::format(" (safety factor {}{}{})", number(*safety, std::min(digits, 3)),
                                m.leaves_out_warping() ? " without warping stress" : "",
-                               *safety < 1 ? ": over the limit of the material" : "");
+                               *safety < 1 ? ": above the strength of the material" : "");
       if (*safety < 1) line.tone = Tone::bad;
     }
   }
   const double error = case_.balance().error;
-  line.text += error < 1e-6 ? "; reactions balance" : fmt::format("; REACTIONS DO NOT BALANCE (error {:.1e})", error);
+  line.text += error < 1e-6 ? "; equilibrium satisfied" : fmt::format("; EQUILIBRIUM NOT SATISFIED (error {:.1e})", error);
   if (!(error < 1e-6)) line.tone = Tone::bad;
   constexpr int enough = 6;
   if (const int stand = case_.digits(); stand < enough) {
     line.text += stand == 0
-                     ? "; NO DIGIT OF THE DISPLACEMENTS IS SURE"
-                     : fmt::format("; about {} digit{} stand{}", stand, stand == 1 ? "" : "s", stand == 1 ? "s" : "");
+                     ? "; NO DIGIT OF THE DISPLACEMENTS IS RELIABLE"
+                     : fmt::format("; about {} reliable digit{}", stand, stand == 1 ? "" : "s");
     if (line.tone == Tone::plain) line.tone = Tone::warning;
   }
   return line;
@@ -154,14 +154,14 @@ Line CaseFigures::summary(int digits) const {
 std::vector<Column> summary_columns(const ModelUnits& u) {
   std::vector<Column> columns{words_column("case"),
                               number_column("largest displacement", u.deflection.text),
-                              words_column("displaced most"),
+                              words_column("largest displacement in"),
                               place_column(u.length.text, "largest displacement at"),
                               number_column("von Mises", u.stress.text),
-                              words_column("most stressed"),
+                              words_column("von Mises in"),
                               place_column(u.length.text, "von Mises at"),
-                              number_column("safety"),
-                              number_column("balance error"),
-                              number_column("digits")};
+                              number_column("safety factor"),
+                              number_column("equilibrium error"),
+                              number_column("reliable digits")};
   return columns;
 }
 
@@ -189,16 +189,16 @@ std::vector<Cell> CaseFigures::summary_row() const {
 
 std::string CaseFigures::place_words(const MemberResult& m, Length at, int digits) const {
   const std::string point = point_at(s_, m.member(), at);
-  return point.empty() ? short_number(at.si() / u_.length.si, digits) + " " + u_.length.text : point;
+  return point.empty() ? short_number(at.si() / u_.length.si, digits) + " " + u_.length.text : "'" + point + "'";
 }
 
 std::string CaseFigures::movement_words(int digits) const {
-  if (members_.empty() || most_.value.si == 0) return "nothing moves";
+  if (members_.empty() || most_.value.si == 0) return "no displacement";
   const MemberResult& m = members_[most_member_];
   const SectionState s = m.at(most_.at);
   std::string where = "at " + place_words(m, most_.at, digits);
-  if (point_at(s_, m.member(), most_.at).empty()) where = "in " + m.member().name + " " + where;
-  return fmt::format("moves {} {}", component_words({s.x.si(), s.y.si(), s.z.si()}, digits), where);
+  if (point_at(s_, m.member(), most_.at).empty()) where = "in '" + m.member().name + "' " + where;
+  return fmt::format("largest displacement {} {}", component_words({s.x.si(), s.y.si(), s.z.si()}, digits), where);
 }
 
 // "9.179 mm down", "3.2 mm down and 2.1 mm to the right, 3.83 mm in all": each component with its own value, the

@@ -127,7 +127,7 @@ Table reactions_by_case(const std::vector<CaseFigures>& cases, const Selection& 
 // The way to the whole load, of large displacements.
 Table steps_table(const CaseFigures& c) {
   const ModelUnits& units = c.units();
-  Table t{.name = "steps", .title = "Steps of the load", .load_case = c.result().name()};
+  Table t{.name = "steps", .title = "Load steps", .load_case = c.result().name()};
   t.columns = {number_column("load", "%"), number_column("displacement", units.deflection.text)};
   for (const LoadStep& s : c.result().steps()) t.row({100 * s.load, s.movement.si() / units.deflection.si});
   t.after = "Displacement: the largest of a point in equilibrium under this share of the load.";
@@ -237,12 +237,12 @@ Table stress_table(const CaseFigures& c, const Selection& selection) {
   const Structure& s = c.structure();
   const ModelUnits& u = c.units();
   const std::string& l = u.length.text;
-  Table t{.name = "stress", .title = "Stress, safety against yield, and sag", .load_case = c.result().name()};
+  Table t{.name = "stress", .title = "Stress, safety factor, deflection", .load_case = c.result().name()};
   t.columns = {words_column("member", true)};
   for (const char* head : {"tension", "compression", "shear", "von Mises"})
     t.columns.insert(t.columns.end(), {number_column(head, u.stress.text), place_column(l, head + std::string(" at"))});
   t.columns.insert(t.columns.end(),
-                   {number_column("safety"), number_column("sag", u.deflection.text), place_column(l, "sag at")});
+                   {number_column("safety factor"), number_column("deflection", u.deflection.text), place_column(l, "deflection at")});
   t.columns[9].most_digits = 3;
   const Rows rows = shown_members(c, selection);
   const bool left_out = std::any_of(rows.shown.begin(), rows.shown.end(),
@@ -252,7 +252,7 @@ Table stress_table(const CaseFigures& c, const Selection& selection) {
                                    [&](std::size_t i) { return c.member(i).member().through.size() > 2; });
   if (between) {
     t.columns.push_back(words_column("between"));
-    t.columns.back().data_head = "sag between";
+    t.columns.back().data_head = "deflection between";
   }
   if (left_out) t.columns.push_back(words_column("without"));
   for (const std::size_t i : rows.shown) {
@@ -305,7 +305,7 @@ Table bars_table(const CaseFigures& c, const Selection& selection) {
                number_column("N", u.force.text),
                words_column(""),
                number_column("stress", u.stress.text),
-               number_column("safety"),
+               number_column("safety factor"),
                number_column("utilisation", "%")};
   t.columns[4].tied = true;
   t.columns[6].most_digits = t.columns[7].most_digits = 3;

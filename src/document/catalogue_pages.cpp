@@ -127,9 +127,9 @@ void add_profile(Page& page, const Profile& p, const CatalogueFormat& format, in
         {"",
          used
              ? fmt::format(
-                   "The standard's torsion constant is the one that counts here; the exact one of this outline is {} {}.",
+                   "The torsion constant of the standard is used; the exact value of this outline is {} {}.",
                    number(exact / uj.si, digits), uj.text)
-             : "These formulas are approximate; the figures above are the exact ones of this outline."});
+             : "These formulas are approximate; the values above are exact for this outline."});
   }
   after.lines.push_back(
       {"", "Here y is up and z to the right, seen along the member; section tables call them z and y."});
@@ -159,7 +159,7 @@ Page profile_list(const std::vector<Profile>& profiles, const CatalogueFormat& f
   page.emplace_back(Words{
       {{"",
         fmt::format(
-            "{} profile{}. Iz is bending upright: section tables call it Iy, and Wz Wel,y. corvex catalogue 'NAME' lists all properties of one.",
+            "{} profile{}. Iz is for bending about the strong axis: section tables call it Iy, and Wz Wel,y. corvex catalogue 'NAME' lists all properties of one.",
             profiles.size(), profiles.size() == 1 ? "" : "s")}}});
   return page;
 }

@@ -12,14 +12,14 @@ Page choice_page(const std::string& title, const ModelUnits& units, const Sectio
   std::string words;
   if (choice.found.empty())
     words = choice.proven
-                ? fmt::format("No choice meets every limit: all {} were tried.", choice.possible)
-                : fmt::format("Nothing was found: {} of {} choices were tried.", choice.tried, choice.possible);
+                ? fmt::format("No choice meets all limits: all {} were tried.", choice.possible)
+                : fmt::format("No result: {} of {} choices were tried.", choice.tried, choice.possible);
   else
-    words = fmt::format("The lightest of {} choices that meets every limit; {} were tried, in the order of their mass.",
+    words = fmt::format("The lightest of {} choices that meets all limits; {} were tried, in the order of mass.",
                         choice.possible, choice.tried);
   page.emplace_back(Words{{{"", words, choice.found.empty() ? Tone::bad : Tone::good}}});
   if (choice.found.empty()) return page;
-  Table t{.name = "choices", .title = "Choices that meet every limit"};
+  Table t{.name = "choices", .title = "Choices that meet all limits"};
   t.columns = {words_column("")};
   t.columns.front().data_head = "rank";
   for (const ChoiceGroup& g : groups) t.columns.push_back(words_column(g.section));

@@ -17,12 +17,12 @@ class Comparisons {
       : units_(units), all_(all), show_(show) {}
 
   Table figures() const {
-    Table t{.name = "comparison", .title = "Side by side, each at its worst"};
+    Table t{.name = "comparison", .title = "Largest values side by side"};
     t.columns = {words_column("variant", true)};
     add_columns(t, "mass", units_.mass);
     add_columns(t, "displacement", units_.deflection);
     add_columns(t, "stress", units_.stress);
-    t.columns.push_back(number_column("safety"));
+    t.columns.push_back(number_column("safety factor"));
     const bool limits =
         std::any_of(all_.begin(), all_.end(), [](const Compared& c) { return c.limits_met().has_value(); });
     const bool hand =
@@ -66,7 +66,7 @@ class Comparisons {
 
   // Of each candidate where its worst figures are.
   Table places() const {
-    Table t{.name = "comparison-places", .title = "Where the worst is"};
+    Table t{.name = "comparison-places", .title = "Places of the largest values"};
     Column variant = words_column("variant", true);
     variant.grouped = true;
     t.columns = {variant,
@@ -177,7 +177,7 @@ Page comparison_page(const std::string& title, const ModelUnits& units, const st
   if (!show.empty()) page.emplace_back(c.shown());
   page.emplace_back(c.places());
   page.emplace_back(
-      Words{{{"", "Change is against the first. Stress is the worst von Mises stress, safety the strength over it."}}});
+      Words{{{"", "Changes are relative to the first. Stress is the largest von Mises stress, safety factor the strength over it."}}});
   return page;
 }
 

@@ -87,7 +87,7 @@ class PageWriter {
   void line(std::string text) { words_.lines.push_back({"", std::move(text)}); }
   // Forces that stand alone in an equation, one after another, in one line.
   void say_nothing() {
-    if (!nothing_.empty()) line((brief_ ? "  " : "  nothing else has a share: ") + nothing_);
+    if (!nothing_.empty()) line((brief_ ? "  " : "  zero by inspection: ") + nothing_);
     nothing_.clear();
   }
   void flush() {
@@ -145,7 +145,7 @@ Table both_ways_table(const std::vector<BothWays>& both, const ModelUnits& units
     t.row({b.what, Cell(b.derived.si / unit.si), Cell(b.solved.si / unit.si), unit.text,
            Cell(b.difference, fmt::format("{:.0e}", b.difference))});
   }
-  t.after = fmt::format("Differences are shares of the largest figure of the same kind; the largest is {:.0e}.", most);
+  t.after = fmt::format("Differences are relative to the largest value of the same kind; the largest difference is {:.0e}.", most);
   return t;
 }
 

@@ -145,15 +145,15 @@ Table EnvelopeTables::inner_forces() const {
 
 Table EnvelopeTables::stresses() const {
   const std::string& l = u_.length.text;
-  Table t{.name = "envelope-stress", .title = "Stress, safety against yield, and sag"};
+  Table t{.name = "envelope-stress", .title = "Stress, safety factor, deflection"};
   t.columns = {words_column("member", true)};
   for (const std::string head : {"tension", "compression", "von Mises"})
     t.columns.insert(t.columns.end(),
                      {number_column(head, u_.stress.text), place_column(l, head + " at"), case_column(head + " case")});
-  t.columns.push_back(number_column("safety"));
+  t.columns.push_back(number_column("safety factor"));
   t.columns.back().most_digits = 3;
   t.columns.insert(t.columns.end(),
-                   {number_column("sag", u_.deflection.text), place_column(l, "sag at"), case_column("sag case")});
+                   {number_column("deflection", u_.deflection.text), place_column(l, "deflection at"), case_column("deflection case")});
   const auto without = [&](std::size_t i) { return leaves_out_warping(solution_, MemberId{i}); };
   const bool left_out = std::any_of(rows_.shown.begin(), rows_.shown.end(), without);
   if (left_out) t.columns.push_back(words_column("without"));

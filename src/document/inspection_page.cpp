@@ -45,11 +45,11 @@ namespace {
 
 std::string determinacy(const Inspection& inspection) {
   const auto moves = [](const Problem& p) { return p.finding == "free-to-move"; };
-  if (std::any_of(inspection.findings.begin(), inspection.findings.end(), moves)) return ", free to move";
+  if (std::any_of(inspection.findings.begin(), inspection.findings.end(), moves)) return ", a mechanism";
   if (!inspection.indeterminacy) return "";
   const int n = *inspection.indeterminacy;
   if (n == 0) return ", statically determinate";
-  if (n < 0) return ", free to move";
+  if (n < 0) return ", a mechanism";
   return fmt::format(", statically indeterminate to the {} degree", ordinal(n));
 }
 

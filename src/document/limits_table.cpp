@@ -43,13 +43,19 @@ std::string title_of(const LimitCheck& check) {
   return fmt::format("Limits: {}{} EXCEEDED, {} NOT CHECKED", exceeded, of, unknown);
 }
 
+// "'rail' between 'B' and 'C'", "the structure".
+std::string subject_in_words(const Verdict& v) {
+  if (v.between) return fmt::format("'{}' between '{}' and '{}'", v.on, v.between->first, v.between->second);
+  return v.on == "the structure" ? v.on : "'" + v.on + "'";
+}
+
 }  // namespace
 
 std::string verdict_in_words(const Verdict& v, const ModelUnits& u) {
   constexpr int digits = 4;
   const std::string name = format::unit_of(v, u).text, unit = name.empty() ? "" : " " + name;
   const std::string of =
-      fmt::format("{} of {}{}", v.what, format::subject(v), v.load_case.empty() ? "" : " in " + v.load_case);
+      fmt::format("{} of {}{}", v.what, subject_in_words(v), v.load_case.empty() ? "" : " in '" + v.load_case + "'");
   if (v.state == Verdict::State::not_checked) return fmt::format("limit not checked: {}: {}", of, v.note);
   return fmt::format("limit exceeded: {}: {}{}, {} {}{}{}", of, format::value(v.value ? v.value->si : 0, v, u, digits),
                      unit, format::relation(v), format::required(v, u, digits), unit,

@@ -15,7 +15,7 @@ std::string movement_in_words(const Structure& s, const ModeShape& shape, const 
   const ModeShape::Place* most = nullptr;
   for (const ModeShape::Place& p : shape.members[shape.most_moved])
     if (!most || length(p.by) > length(most->by) * (1 + 1e-9)) most = &p;
-  if (!most || zero(most->by)) return "nothing moves: a part turns about its own axis";
+  if (!most || zero(most->by)) return "no displacement: a part rotates about its axis";
   const double parts[] = {std::abs(most->by.x), std::abs(most->by.y), std::abs(most->by.z)};
   std::string directions;
   // Directions with at least a half of the largest component.
@@ -49,7 +49,7 @@ Table vibration_table(const Structure& s, const Modes& modes, const ModelUnits& 
     std::vector<Cell> row{std::to_string(i + 1), Cell(m.frequency.si()), m.period() ? Cell(*m.period()) : unknown(),
                           share(m.mass_share_x), share(m.mass_share_y)};
     if (!s.is_plane()) row.push_back(share(m.mass_share_z));
-    row.emplace_back(m.is_free ? "a part moves freely" : movement_in_words(s, m.shape, u));
+    row.emplace_back(m.is_free ? "rigid-body motion" : movement_in_words(s, m.shape, u));
     t.row(std::move(row));
   }
   t.after = modes.possible ? fmt::format("The masses have {} natural frequencies. ", *modes.possible) : "";
@@ -57,15 +57,15 @@ Table vibration_table(const Structure& s, const Modes& modes, const ModelUnits& 
     std::string names;
     for (const MemberId m : modes.untensioned) names += (names.empty() ? "'" : ", '") + s[m].name + "'";
     t.say_beneath(fmt::format(
-        "! without {}, which act one way only and have no force{}", names,
+        "! without {}, one-way members without force{}", names,
         modes.if_all_acted ? fmt::format("; {} Hz if they acted too", short_number(modes.if_all_acted->si(), 4)) : ""));
   }
   if (const OutOfPlaneVibration& out = modes.out_of_plane; out.lowest)
     t.say_beneath(fmt::format("Out of the plane: '{}' between its restraints at {} Hz (estimated)", s[*out.member].name,
                               short_number(out.lowest->si(), 4)));
   t.after +=
-      "Mass: what of the whole mass goes with the mode when all supports move along the axis together. Frequency 0: "
-      "nothing resists that movement.";
+      "Effective modal mass: share of the total mass along each axis. Frequency 0: "
+      "a rigid-body motion.";
   return t;
 }
 
@@ -87,8 +87,8 @@ Table buckling_table(const Structure& s, const CaseBuckling& c, const ModelUnits
     row("estimated", c.estimates.members[i].factor, words(s, c.estimates.members[i], false));
   t.after = s.is_plane() ? "Numbered modes: bending in the plane. " : "Numbered modes: bending. ";
   t.after +=
-      "Estimated: lower bounds for single members between their restraints. The loads of the case times the "
-      "factor are critical.";
+      "Estimated: lower bounds for single members between their restraints. Elastic critical load = load of the case "
+      "multiplied by the factor.";
   for (const UncoveredMember& m : c.estimates.not_checked)
     t.say_beneath(fmt::format("! not checked: '{}': {}; {}", s[m.member].name, m.reason, m.remedy));
   if (c.if_all_acted)
@@ -111,8 +111,8 @@ Table members_table(const Structure& s, const CaseBuckling& c, const ModelUnits&
            Cell(b.critical_force.in(ForceSize::si(u.force.si))), std::string(1, b.axis),
            Cell(b.effective_length.si() / u.length.si), Cell(b.effective_length.si() / s.length_of(s[b.member]))});
   t.after =
-      "Critical force: the largest compression of the member when the structure buckles. Effective length: that of the "
-      "hinged column that buckles at it, also divided by the member's own; long where the member is not what "
+      "Critical force: largest compression of the member at the critical load. Effective length: length of the "
+      "pinned column that buckles at this force, also relative to the length of the member; not meaningful for a member that  "
       "buckles.";
   return t;
 }

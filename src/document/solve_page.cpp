@@ -9,6 +9,7 @@
 #include "corvex/number.hpp"
 #include "document/number.hpp"
 #include "document/result_tables.hpp"
+#include "document/table_notes.hpp"
 
 namespace corvex::document {
 namespace {
@@ -17,28 +18,6 @@ namespace {
 constexpr std::size_t short_cases = 8;
 
 }  // namespace
-
-Words sign_rules(const Structure& s) {
-  const bool beams =
-      std::any_of(s.members().begin(), s.members().end(), [](const Member& m) { return m.kind == MemberKind::beam; });
-  const char* const internal =
-      !beams         ? "Signs: N + is tension."
-      : s.is_plane() ? "Signs: N + is tension. M + has tension on the side of local -y (below, where y points up). V = "
-                       "dM/dx."
-                     : "Signs, local axes: N + is tension. Mz + has tension on the side of -y, My + on the side of -z. "
-                       "Vy = dMz/dx, Vz = dMy/dx. T + is right-handed about x, on the face towards the end of the "
-                       "member.";
-  return {
-      {{"", internal},
-       {"",
-        "Places count from the member's first point. Reactions (global axes) act on the structure; their sum and the "
-        "loads cancel."},
-       {"",
-        "Sag is the worst reading of the deflection over its length: the distance from the chord between two points, the "
-        "difference of the ends, or the displacement of a free end."},
-       {"", fmt::format("Displacements are along the global axes, rotations {}.",
-                        s.is_plane() ? "counter-clockwise" : "right-handed about them")}}};
-}
 
 namespace {
 
@@ -142,8 +121,8 @@ Words governing(const std::vector<CaseFigures>& cases, int digits) {
     if (more(c.largest_displacement(), most->largest_displacement())) most = &c;
   }
   const std::string stress = worst->governing_words(digits);
-  Line line{"governing", stress.empty() ? "no stress anywhere" : stress + " in " + worst->result().name()};
-  line.text += fmt::format("; in {} it {}", most->result().name(), most->movement_words(digits));
+  Line line{"governing", stress.empty() ? "no stress" : stress + " in '" + worst->result().name() + "'"};
+  line.text += fmt::format("; {} in '{}'", most->movement_words(digits), most->result().name());
   if (worst->use().first > 1) line.tone = Tone::bad;
   return {{line}};
 }
@@ -214,7 +193,7 @@ Page solve_page(const ModelUnits& units, const Evaluation& evaluation, const Sel
     add_envelope(page, EnvelopeTables(units, solution, shown), shown, by_case);
   }
   if (!shown.only_envelope) add_cases(page, cases, shown, enveloped);
-  page.emplace_back(sign_rules(s));
+  add_table_notes(page, s);
   if (whole && !hand.comparisons.empty()) add_hand(page, hand, units, style.width);
   return page;
 }
@@ -245,12 +224,14 @@ std::vector<Table> tables_of_case(const ModelUnits& units, const Solution& solut
                                   const Selection& selection) {
   Page page;
   add_case(page, CaseFigures(units, solution, index), selection, true);
+  add_table_notes(page, solution.structure());
   return tables_of(std::move(page));
 }
 
 std::vector<Table> tables_of_envelope(const ModelUnits& units, const Solution& solution, const Selection& selection) {
   Page page;
   add_envelope(page, EnvelopeTables(units, solution, selection), selection, false);
+  add_table_notes(page, solution.structure());
   return tables_of(std::move(page));
 }
 

@@ -47,7 +47,7 @@ class Sheets {
 
   std::string add(const DataTable& t) {
     if (t.rows.size() + 1 > most_rows)
-      return "the table '" + t.name + "' has more rows than a sheet can hold; CSV files have no such limit";
+      return "the table '" + t.name + "' has more rows than a sheet can have; CSV files have no such limit";
     lxw_worksheet* sheet = workbook_add_worksheet(book_, sheet_name(t.name).c_str());
     // The names are valid: only memory can be missing.
     if (!sheet) throw std::bad_alloc();

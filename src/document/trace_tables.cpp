@@ -54,7 +54,7 @@ std::string extremes_words(const TracePlace& p, const std::vector<MemberFigure>&
     for (const auto& [figure, which] : p.extremes)
       if (figure == f.name)
         words.push_back(which == "zero" ? f.symbol + std::string(" = 0") : fmt::format("{} {}", which, f.symbol));
-  if (p.is_extreme_of("sag")) words.emplace_back("most sag");
+  if (p.is_extreme_of("sag")) words.emplace_back("largest deflection");
   return fmt::format("{}", fmt::join(words, ", "));
 }
 

@@ -83,7 +83,7 @@ class Scanner {
     }
     while (here() == ' ' || here() == '\t') step();
     if (at_ < text_.size() && here() != separator_ && here() != '\n' && here() != '\r')
-      return told({{}, line_, column_}, fmt::format("'{}' was expected behind the closing quote", separator_));
+      return told({{}, line_, column_}, fmt::format("'{}' was expected after the closing quote", separator_));
     return c;
   }
 

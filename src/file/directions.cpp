@@ -77,7 +77,7 @@ std::optional<Directed> Directions::from_map(const Node& map, const Wanted& want
   if (tree_->find(map, "size")) return sized(map, wanted, rules, d);
   for (const std::string_view key : {"angle", "toward"})
     if (const Node* k = tree_->find_key(map, key)) {
-      errors_.fail(*k, fmt::format("'{}' goes with 'size', as {{size: {}, {}: …}}", key, wanted.example, key));
+      errors_.fail(*k, fmt::format("'{}' needs 'size', for example {{size: {}, {}: …}}", key, wanted.example, key));
       return std::nullopt;
     }
   bool ok = true, any = false;
@@ -99,7 +99,7 @@ std::optional<Directed> Directions::from_map(const Node& map, const Wanted& want
     ok = ok && v && add(d.first, key.text, v->first) && add(d.last, key.text, v->second);
   }
   if (!any) {
-    errors_.fail(map, "a direction was expected, as {down: " + std::string(wanted.example) + "}");
+    errors_.fail(map, "a direction was expected, for example {down: " + std::string(wanted.example) + "}");
     return std::nullopt;
   }
   return ok ? std::optional(d) : std::nullopt;
@@ -116,7 +116,7 @@ std::optional<Directed> Directions::sized(const Node& map, const Wanted& wanted,
   }
   const Node *angle = tree_->find(map, "angle"), *toward = tree_->find(map, "toward");
   if (!angle == !toward) {
-    errors_.fail(map, "with 'size' goes either 'angle' or 'toward'");
+    errors_.fail(map, "'size' needs either 'angle' or 'toward'");
     return std::nullopt;
   }
   const auto size = quantities_.first_and_last(*tree_->find(map, "size"), wanted, rules.may_change);

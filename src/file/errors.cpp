@@ -30,7 +30,7 @@ void Errors::warn(const Node& at, std::string text) {
 }
 
 void Errors::not_built(const Node& at, std::string_view what) {
-  fail(at, fmt::format("{} is not built yet", what));
+  fail(at, fmt::format("{} is not implemented", what));
 }
 
 void Errors::unknown(const Node& at, std::string_view what, const std::vector<std::string>& known) {
@@ -80,7 +80,7 @@ bool Errors::check_keys(const Node& map, std::string_view where, const Keys& key
       const std::vector<std::string> meant = meant_by(key.text, names);
       misspelt_.emplace(&map, meant.empty() ? near : meant.front());
     } else if (value.is_empty() && key.text.find_first_of("0123456789") == 0) {
-      text = fmt::format("'{}' stands alone after a comma; decimals are written with a point, as 2.5", key.text);
+      text = fmt::format("'{}' is alone after a comma; decimals are written with a point, for example 2.5", key.text);
     } else {
       text += fmt::format("; expected: {}", fmt::join(names, ", "));
     }

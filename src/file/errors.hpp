@@ -39,7 +39,7 @@ class Errors {
   bool is_map(const Node& n, std::string_view what);
   bool is_list(const Node& n, std::string_view what);
   bool is_text(const Node& n, std::string_view what);
-  // Reports every key that is not one of `keys`; false if a key is one that is not built yet.
+  // Reports every key that is not one of `keys`; false if a key is one that is not implemented.
   bool check_keys(const Node& map, std::string_view where, const Keys& keys);
   // Reports the keys other than `kind` that are not among `keys`; false if there are any.
   bool only_with(const Node& map, std::string_view kind, const std::vector<std::string_view>& keys);

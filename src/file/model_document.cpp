@@ -108,7 +108,7 @@ Expected<std::shared_ptr<const Tree>, Problems> patched(const std::shared_ptr<co
     if (!patch->is_map())
       return Problems{
           problem_at({file, static_cast<int>(patch->line), static_cast<int>(patch->column)},
-                     fmt::format("variant '{}' is a map of what it changes, as {{sections: {{leg: …}}}}, but "
+                     fmt::format("variant '{}' is a map of its changes, for example {{sections: {{leg: …}}}}, but "
                                  "this is {}",
                                  o.variant, file::kind_name(*patch)))};
     merge(root, draft_of(*tree, *patch));

@@ -41,7 +41,7 @@ std::optional<Id> NameTable::named(const Node& n, std::string_view what, std::op
 
 std::optional<PointId> NameTable::point(const Node& n) {
   if (n.is_text() && point_families.contains(n.text) && !structure_.find_point(n.text)) {
-    errors_.fail(n, fmt::format("'{0}' is a family of points; one of them was expected, as '{0}.1'", n.text));
+    errors_.fail(n, fmt::format("'{0}' is a family of points; one of them was expected, for example '{0}.1'", n.text));
     return std::nullopt;
   }
   return named(n, "point", structure_.find_point(n.text), structure_.points());
@@ -49,7 +49,7 @@ std::optional<PointId> NameTable::point(const Node& n) {
 
 std::optional<MemberId> NameTable::member(const Node& n) {
   if (n.is_text() && member_families.contains(n.text) && !structure_.find_member(n.text)) {
-    errors_.fail(n, fmt::format("'{0}' is a family of members; one of them was expected, as '{0}.1'", n.text));
+    errors_.fail(n, fmt::format("'{0}' is a family of members; one of them was expected, for example '{0}.1'", n.text));
     return std::nullopt;
   }
   return named(n, "member", structure_.find_member(n.text), structure_.members());

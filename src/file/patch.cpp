@@ -135,7 +135,7 @@ std::vector<std::string> parts_of(std::string_view pointer) {
 }
 
 std::string set(Draft& root, std::string_view pointer, const Draft& key, const Draft& value) {
-  if (pointer.empty() || pointer.front() != '/') return "a pointer begins with a slash, as /sections/leg";
+  if (pointer.empty() || pointer.front() != '/') return "a pointer begins with a slash, for example /sections/leg";
   const std::vector<std::string> parts = parts_of(pointer);
   Draft* here = &root;
   std::string where;

@@ -91,7 +91,7 @@ std::string take(std::string_view item, NamedUnits& named) {
     if (k.name == kind && !(k.dimension == q.dimension && q.si > 0))
       return fmt::format("'{}' is {}, not a unit of {}", text, name(q.dimension), kind);
   if (!named.emplace(kind, NamedUnit{unit_as_printed(text), q.si}).second)
-    return kind == "length" ? "two units of length: say which is for what, as 'm, deflection: mm'"
+    return kind == "length" ? "two units of length: state the use of each, for example 'm, deflection: mm'"
                             : fmt::format("two units of {}", kind);
   return {};
 }

@@ -25,7 +25,7 @@ std::optional<Evaluated> Quantities::formula(const Node& n, std::string_view wha
   const auto result = evaluate(n.text, parameters_);
   if (result && result->plain_turn > 0)
     errors_.warn(
-        n, fmt::format("'{0}': {1:g} in sin, cos or tan is a plain number and counts in radians; for degrees write "
+        n, fmt::format("'{0}': {1:g} in sin, cos or tan is a plain number in radians; for degrees write "
                        "{1:g} deg",
                        n.text, result->plain_turn));
   if (result) return result.value();
@@ -40,21 +40,21 @@ std::optional<double> Quantities::convert(const Node& n, const Evaluated& e, con
   const bool radians = e.units && compatible(q.dimension, w.dimension);
   if (q.dimension.none() && !w.dimension.none() && !radians) {
     if (e.percent) {
-      errors_.fail(n, fmt::format("'{}' is a share; {} was expected, as {}", n.text, w.what, w.example));
+      errors_.fail(n, fmt::format("'{}' is a share; {} was expected, for example {}", n.text, w.what, w.example));
       return std::nullopt;
     }
     if (q.si == 0) return 0.0;
     if (w.bare && !e.units) return q.si * *w.bare;
     std::string text =
-        fmt::format("'{}' {}; {} was expected, as {}", n.text,
-                    e.units ? "is a plain number, since its units cancel" : "has no unit", w.what, w.example);
+        fmt::format("'{}' {}; {} was expected, for example {}", n.text,
+                    e.units ? "is a dimensionless number, since its units cancel" : "has no unit", w.what, w.example);
     if (w.bare_refused && !e.units) text += fmt::format(" ({})", w.bare_refused);
     if (w.unit_key && !w.bare_refused && !e.units) text += fmt::format(" (or name {} under units:)", w.unit_key);
     errors_.fail(n, std::move(text));
     return std::nullopt;
   }
   if (compatible(q.dimension, w.dimension)) return q.si;
-  std::string text = fmt::format("'{}' is {}; {} was expected, as {}", n.text, name(q.dimension), w.what, w.example);
+  std::string text = fmt::format("'{}' is {}; {} was expected, for example {}", n.text, name(q.dimension), w.what, w.example);
   if (const std::string meant = fraction_meant(n.text, q.dimension, w.dimension); !meant.empty()) text = meant;
   if (compatible(q.dimension * dimension::acceleration, w.dimension) && n.text.find("lb") != std::string_view::npos)
     text += " (lb is a mass; the force is lbf)";

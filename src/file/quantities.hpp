@@ -29,7 +29,7 @@ struct WantedUnits {
   Wanted density{"a density", dimension::density, "7850 kg/m^3"};
   Wanted acceleration{"an acceleration", dimension::acceleration, "9.81 m/s^2"};
   Wanted number{"a plain number", dimension::number, "0.3", nullptr, 1.0};
-  Wanted temperature{"a change of temperature", dimension::temperature, "60 K", "temperature"};
+  Wanted temperature{"a temperature change", dimension::temperature, "60 K", "temperature"};
   Wanted mass{"a mass", dimension::mass, "20 kg", "mass"};
   Wanted spring{"a stiffness", dimension::line_force, "500 N/mm"};
   Wanted turning_spring{"a stiffness against turning", TurningStiffness::dimension(), "2 kN*m/rad"};

@@ -45,7 +45,7 @@ void AnalysisReader::imperfection(const Node& n) {
   const Node* where = tree_->find(n, "toward");
   if (where) i.toward = toward(*where);
   if (i.sway == 0 && i.bow == 0 && errors_.count() == before)
-    errors_.fail(n, "a sway or a bow was expected, as {sway: 1/200, toward: x}");
+    errors_.fail(n, "a sway or a bow was expected, for example {sway: 1/200, toward: x}");
   if (structure_.analysis().order != Order::second && errors_.count() == before)
     errors_.fail(
         n,
@@ -59,7 +59,7 @@ double AnalysisReader::share(const Node& of, std::string_view key) {
   const double v = quantities_.read(*n, units_.number).value_or(0);
   constexpr double most = 0.1;
   if (v >= 0 && v <= most) return v;
-  errors_.fail(*n, fmt::format("a share from 0 to 1/10 was expected for the {}, as 1/200", key));
+  errors_.fail(*n, fmt::format("a share from 0 to 1/10 was expected for the {}, for example 1/200", key));
   return 0;
 }
 
@@ -69,8 +69,8 @@ std::optional<Vector> AnalysisReader::toward(const Node& n) {
   const double sign = *c % 2 == 0 ? 1 : -1;
   const Vector v{*c < 2 ? sign : 0, *c / 2 == 1 ? sign : 0, *c / 2 == 2 ? sign : 0};
   if (dot(v, structure_.up_direction()) != 0 || (structure_.is_plane() && v.z != 0)) {
-    errors_.fail(n, structure_.is_plane() ? "in a plane structure it goes toward x or -x"
-                                          : "it goes across the vertical, in which the structure stands");
+    errors_.fail(n, structure_.is_plane() ? "in a plane structure the direction is x or -x"
+                                          : "the direction must be horizontal");
     return std::nullopt;
   }
   return v;
@@ -85,7 +85,7 @@ std::optional<Through> AnalysisReader::through(const Node& n) {
   }
   const std::size_t before = errors_.count();
   errors_.check_keys(n, "a place of the section", {{"y"}, {"z"}});
-  if (n.count == 0) errors_.fail(n, "a place of the section was expected, as {y: 40 mm, z: 0}, from its centroid");
+  if (n.count == 0) errors_.fail(n, "a place of the section was expected, for example {y: 40 mm, z: 0}, from its centroid");
   const auto part = [&](std::string_view key) {
     const Node* v = tree_->find(n, key);
     return Length::si(v ? quantities_.read(*v, units_.length).value_or(0) : 0);

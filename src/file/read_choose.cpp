@@ -30,11 +30,11 @@ class ChooseReader : PartReader {
     if (!errors_.is_map(n, "section choices")) return std::nullopt;
     errors_.check_keys(n, "section choices", {{"from"}, {"height"}, {"width"}, {"mass"}});
     CatalogueSearch wanted;
-    if (const Node* from = errors_.need(n, "from", n, "what a section may be"))
+    if (const Node* from = errors_.need(n, "from", n, "a section choice"))
       for (const Node& one : from->is_list() ? tree_->children(*from) : std::span(from, 1))
         if (errors_.is_text(one, "the name of a series of profiles")) add_series(one, wanted);
     if (const Node* from = tree_->find(n, "from"); from && wanted.series.empty() && errors_.count() == before)
-      errors_.fail(*from, "the name of a series was expected, as SHS, or several in a list");
+      errors_.fail(*from, "the name of a series was expected, for example SHS, or several in a list");
     for (const char* figure : {"height", "width"})
       if (const Node* v = tree_->find(n, figure)) add_bound(*v, figure, units_.section, wanted);
     const Wanted per_metre{"a mass per length", dimension::mass / dimension::length, "8 kg/m"};
@@ -59,7 +59,7 @@ class ChooseReader : PartReader {
 
   // "60 mm to 100 mm", "at least 60 mm", "at most 100 mm".
   void add_bound(const Node& n, const char* figure, const Wanted& unit, CatalogueSearch& wanted) {
-    if (!errors_.is_text(n, "a range, as 60 mm to 100 mm")) return;
+    if (!errors_.is_text(n, "a range, for example 60 mm to 100 mm")) return;
     const auto part = [&](std::string_view text) {
       Node one = n;
       one.text = text;
@@ -76,7 +76,7 @@ class ChooseReader : PartReader {
       bound.max = part(n.text.substr(at + between.size()));
     } else {
       errors_.fail(
-          n, fmt::format("'{}': a range was expected, as 60 mm to 100 mm, at least 60 mm or at most 100 mm", n.text));
+          n, fmt::format("'{}': a range was expected, for example 60 mm to 100 mm, at least 60 mm or at most 100 mm", n.text));
       return;
     }
     wanted.bounds.push_back(std::move(bound));

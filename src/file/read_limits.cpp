@@ -71,7 +71,7 @@ bool LimitReader::read_kind(const Node& n, Limit& l) {
   }
   errors_.fail(n,
                "a limit needs one of: safety, sag, drift, movement, buckling, frequency; or a figure with most or "
-               "least, as {stress: rail, at: 1.2 m, most: 120 MPa}");
+               "least, for example {stress: rail, at: 1.2 m, most: 120 MPa}");
   return false;
 }
 
@@ -132,19 +132,19 @@ bool LimitReader::read_frequency(const Node& n, const Node& v, Limit& l) {
   const Dimension d = units_.frequency.dimension;
   const Node* outside = tree_->find(n, "outside");
   if (!v.is_list()) {
-    if (outside) errors_.fail(*outside, "'outside' goes with two frequencies, as [0 Hz, 18 Hz]");
+    if (outside) errors_.fail(*outside, "'outside' needs two frequencies, for example [0 Hz, 18 Hz]");
     l.required = Quantity(quantities_.read(v, units_.frequency).value_or(1), d);
     return true;
   }
   if (v.count != 2 || !outside || !errors_.choice(*outside, "yes", {{"yes"}, {"true"}})) {
     errors_.fail(
-        v, "a band in which no natural frequency may lie was expected, as {frequency: [0 Hz, 18 Hz], outside: yes}");
+        v, "a band in which no natural frequency may lie was expected, for example {frequency: [0 Hz, 18 Hz], outside: yes}");
     return false;
   }
   const auto ends = tree_->children(v);
   const double low = quantities_.read(ends[0], units_.frequency).value_or(0),
                high = quantities_.read(ends[1], units_.frequency).value_or(1);
-  if (!(low >= 0 && low < high)) errors_.fail(v, "a band of frequencies goes from a lower to a higher one");
+  if (!(low >= 0 && low < high)) errors_.fail(v, "a band of frequencies is from a lower to a higher one");
   l.required = Quantity(low, d), l.band_end = Quantity(high, d);
   return true;
 }
@@ -184,7 +184,7 @@ bool LimitReader::read_range(const Node& n, Limit& l) {
   const Node* between = errors_.need(n, "between", n, "a limit of a stress range");
   if (between && errors_.is_list(*between, "between")) {
     if (between->count != 2) {
-      errors_.fail(*between, "two load cases were expected, as [full, empty]");
+      errors_.fail(*between, "two load cases were expected, for example [full, empty]");
     } else {
       const auto a = case_name(context_, tree_->children(*between)[0]),
                  b = case_name(context_, tree_->children(*between)[1]);

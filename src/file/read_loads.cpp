@@ -73,8 +73,7 @@ std::vector<Entries> LoadReader::run(const Node& n) {
       total += own.loads().size();
       if (total > most_loads) {
         errors_.fail(entries[k],
-                     fmt::format("loads on families count for each of their members, and there would be more "
-                                 "than {} of them",
+                     fmt::format("loads on families count for each of their members: more than {} loads",
                                  most_loads));
         return origin;
       }
@@ -97,10 +96,10 @@ void LoadReader::read_load(LoadCase& loads, const Node& n) {
   } else if (has("settle")) {
     if (errors_.only_with(n, "settle", {"at"}) && errors_.need(n, "at", n, "a settlement")) read_settle(loads, n);
   } else if (has("heat")) {
-    if (errors_.only_with(n, "heat", {"on"}) && errors_.need(n, "on", n, "a change of temperature"))
+    if (errors_.only_with(n, "heat", {"on"}) && errors_.need(n, "on", n, "a temperature change"))
       read_heat(loads, n);
   } else if (has("shorten")) {
-    if (errors_.only_with(n, "shorten", {"on"}) && errors_.need(n, "on", n, "a member made too short"))
+    if (errors_.only_with(n, "shorten", {"on"}) && errors_.need(n, "on", n, "a lack of fit"))
       read_shorten(loads, n);
   } else if (has("spread")) {
     if (errors_.only_with(n, "spread", {"on", "axes", "through"}) && errors_.need(n, "on", n, "a spread force"))
@@ -154,7 +153,7 @@ std::optional<Directed> LoadReader::moment(const Node& load, const DirectionRule
     return m ? std::optional(Directed{{0, 0, *m}, {0, 0, *m}}) : std::nullopt;
   }
   if (n.is_text()) {
-    errors_.fail(n, "in space a moment is a vector, as [0, 0, 1.5 kN*m] or {z: 1.5 kN*m}");
+    errors_.fail(n, "in space a moment is a vector, for example [0, 0, 1.5 kN*m] or {z: 1.5 kN*m}");
     return std::nullopt;
   }
   return load_direction(load, "moment", units_.moment, rules);
@@ -272,7 +271,7 @@ void LoadReader::read_settle(LoadCase& loads, const Node& n) {
   const std::size_t before = errors_.count();
   if (settle.is_map()) {
     errors_.check_keys(settle, "a settlement", {{"x"}, {"y"}, {"z"}, {"up"}, {"down"}, {"rx"}, {"ry"}, {"rz"}});
-    if (settle.count == 0) errors_.fail(settle, "a movement was expected, as {down: 3 mm}");
+    if (settle.count == 0) errors_.fail(settle, "a displacement was expected, for example {down: 3 mm}");
     for (std::size_t i = 0; i < tree_->entries(settle); ++i) {
       const auto& [key, value] = tree_->entry(settle, i);
       Angle* turn = key.text == "rx" ? &s.rx : key.text == "ry" ? &s.ry : key.text == "rz" ? &s.rz : nullptr;

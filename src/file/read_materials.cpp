@@ -40,7 +40,7 @@ void MaterialReader::run(const Node& n) {
       },
       [&](std::size_t i) {
         const Node& key = tree_->entry(n, i).key;
-        if (!circles[i]) errors_.fail(key, fmt::format("material '{}' waits for one that is not known", key.text));
+        if (!circles[i]) errors_.fail(key, fmt::format("material '{}' refers to one that is not known", key.text));
         circles[i] = true;
       });
 }

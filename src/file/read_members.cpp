@@ -130,7 +130,7 @@ void MemberReader::describe_in_order(const Node& members) {
         const Node& key = tree_->entry(members, i).key;
         MemberEntry& e = entries_.find(key.text)->second;
         if (e.state != MemberEntry::State::broken)
-          errors_.fail(key, fmt::format("member '{}' repeats itself", key.text));
+          errors_.fail(key, fmt::format("member '{}' refers to itself", key.text));
         e.state = MemberEntry::State::broken;
       });
 }
@@ -164,7 +164,7 @@ bool MemberReader::describe_member(const Node& members, const Node& name, const 
   } else if (each) {
     e.family = true;
     if (!errors_.is_list(*each, "each")) return false;
-    if (each->count == 0) errors_.fail(*each, "each: a list of lists of points was expected, as [[A, B], [B, C]]");
+    if (each->count == 0) errors_.fail(*each, "each: a list of lists of points was expected, for example [[A, B], [B, C]]");
     for (const Node& one : tree_->children(*each)) add(one, "the points of each member");
   } else if (const Node* points = errors_.need(n, "through", name, where)) {
     add(*points, "the points of a member");
@@ -183,7 +183,7 @@ std::optional<std::vector<PointId>> MemberReader::through_points(const Node& n, 
     sound = sound && !found.empty();
     points.insert(points.end(), found.begin(), found.end());
     if (points.size() > most_points_of_member) {
-      errors_.fail(p, fmt::format("a member goes through at most {} points", most_points_of_member));
+      errors_.fail(p, fmt::format("a member has at most {} points", most_points_of_member));
       return std::nullopt;
     }
   }
@@ -228,7 +228,7 @@ bool MemberReader::repeat_member(const Node& members, const Node& name, const No
         p = *moved;
       }
       if (!moves) {
-        errors_.fail(*along, fmt::format("no point of '{}' is in these families: the copies would lie on it", of.text));
+        errors_.fail(*along, fmt::format("no point of '{}' is in these families: all copies would coincide with it", of.text));
         return false;
       }
       e.through.push_back(std::move(through));
@@ -304,7 +304,7 @@ bool MemberReader::read_options(const Node& name, const Node& n, MemberOptions& 
       o.hinge = *c == 0 ? Hinge::start : *c == 1 ? Hinge::end : Hinge::both;
   if (const Node* roll = tree_->find(n, "roll")) o.roll = Angle::si(quantities_.read(*roll, units_.angle).value_or(0));
   if (const Node* acts = tree_->find(n, "acts"))
-    if (const auto c = errors_.choice(*acts, "a way to act", {{"tension"}, {"compression"}}))
+    if (const auto c = errors_.choice(*acts, "a direction of action", {{"tension"}, {"compression"}}))
       o.acts = *c == 0 ? Acts::tension : Acts::compression;
   if (const Node* release = tree_->find(n, "release"); release && errors_.is_map(*release, "release")) {
     errors_.check_keys(*release, "release", {{"start"}, {"end"}});

@@ -41,7 +41,7 @@ class ModesReader : PartReader {
     const auto v = quantities_.whole_number(n, "a number of modes");
     if (!v) return 0;
     if (*v >= 1 && *v <= most) return *v;
-    errors_.fail(n, fmt::format("from 1 to {} modes may be asked for", most));
+    errors_.fail(n, fmt::format("the number of modes is from 1 to {}", most));
     return 0;
   }
 

@@ -114,7 +114,7 @@ void PointReader::find_in_order(const Node& points) {
         const Node& key = tree_->entry(points, i).key;
         PointEntry& e = entries_.find(key.text)->second;
         if (e.state != PointEntry::State::broken)
-          errors_.fail(key, fmt::format("point '{}' is found from itself", key.text));
+          errors_.fail(key, fmt::format("point '{}' refers to itself", key.text));
         e.state = PointEntry::State::broken;
       });
 }
@@ -152,7 +152,7 @@ std::optional<Vector> PointReader::place_named(const Node& points, const Node& n
     const PointEntry* entry = placed(points, name);
     if (!entry) return std::nullopt;
     if (name == n.text && entry->family) {
-      errors_.fail(n, fmt::format("'{}' is a family of points; one of them was expected, as '{}.1'", name, name));
+      errors_.fail(n, fmt::format("'{}' is a family of points; one of them was expected, for example '{}.1'", name, name));
       return std::nullopt;
     }
     break;
@@ -208,7 +208,7 @@ bool PointReader::place(const Node& points, const Node& name, const Node& n, Poi
     if (tree_->find(n, "mirror")) return only("mirror", {"about"}) && mirror(points, name, n, e);
     if (tree_->find(n, "repeat")) return only("repeat", {"count", "by"}) && repeat(points, name, n, e);
     errors_.fail(
-        n, fmt::format("{}: a list of coordinates was expected, as [0, 900 mm], or a map with one of: from, between, "
+        n, fmt::format("{}: a list of coordinates was expected, for example [0, 900 mm], or a map with one of: from, between, "
                        "mirror, repeat",
                        where));
     return false;
@@ -216,7 +216,7 @@ bool PointReader::place(const Node& points, const Node& name, const Node& n, Poi
   if (!n.is_list() || (n.count != 2 && n.count != 3)) {
     errors_.fail(
         n.is_list() ? n : name,
-        fmt::format("point '{}': two coordinates (plane) or three (space) were expected, as [0, 900 mm]", name.text));
+        fmt::format("point '{}': two coordinates (plane) or three (space) were expected, for example [0, 900 mm]", name.text));
     return false;
   }
   const std::size_t size = structure_.is_plane() ? 2 : 3;
@@ -285,7 +285,7 @@ bool PointReader::mirror(const Node& points, const Node& name, const Node& n, Po
   errors_.check_keys(*about, "about", structure_.is_plane() ? Keys{{"x"}, {"y"}} : Keys{{"x"}, {"y"}, {"z"}});
   if (errors_.count() > before) return false;
   if (tree_->entries(*about) != 1) {
-    errors_.fail(*about, "one plane to mirror about was expected, as {x: 2 m}");
+    errors_.fail(*about, "one plane to mirror about was expected, for example {x: 2 m}");
     return false;
   }
   if (!fits(n, base.size())) return false;

@@ -48,13 +48,13 @@ void SupportReader::read_hold(const Node& n, Support& support) {
   static const std::vector<Key> freedoms = {{"x"}, {"y"}, {"z"}, {"rx"}, {"ry"}, {"rz"}};
   if (!errors_.is_list(n, "hold")) return;
   if (n.count == 0)
-    errors_.fail(n, "the support holds nothing; expected some of x, y, z, rx, ry, rz, or a direction as [0.6, 0.8]");
+    errors_.fail(n, "the support restrains nothing; expected some of x, y, z, rx, ry, rz, or a direction as [0.6, 0.8]");
   std::vector<Freedom> held;
   std::vector<Vector> along;
   for (const Node& f : tree_->children(n)) {
     if (f.is_list()) {
       const auto v = directions_.components(f, units_.number);
-      if (v && zero(*v)) errors_.fail(f, "a direction to hold needs a length");
+      if (v && zero(*v)) errors_.fail(f, "a direction to restrain needs a length");
       if (v) along.push_back(*v);
     } else if (const auto c = errors_.choice(f, "a degree of freedom to restrain", freedoms)) {
       held.push_back(static_cast<Freedom>(*c));
@@ -66,7 +66,7 @@ void SupportReader::read_hold(const Node& n, Support& support) {
 
 void SupportReader::read_springs(const Node& n, Support& support) {
   if (!errors_.is_map(n, "spring")) return;
-  if (n.count == 0) errors_.fail(n, "a spring was expected, as {y: 500 N/mm}");
+  if (n.count == 0) errors_.fail(n, "a spring was expected, for example {y: 500 N/mm}");
   static const Keys keys = {{"x"}, {"y"}, {"z"}, {"rx"}, {"ry"}, {"rz"}};
   errors_.check_keys(n, "spring", keys);
   double six[6] = {};
@@ -102,7 +102,7 @@ std::optional<std::pair<Mass, MassBody>> SupportReader::body(const Node& n) {
   if (const Node* m = tree_->find(n, "mass"))
     mass = quantities_.read(*m, units_.mass).value_or(0);
   else
-    errors_.fail(n, "its mass is missing, as {mass: 20 kg, arm: [0, 300 mm]}");
+    errors_.fail(n, "its mass is missing, for example {mass: 20 kg, arm: [0, 300 mm]}");
   if (const Node* arm = tree_->find(n, "arm"))
     if (const auto v = directions_.vector(*arm, units_.length))
       body.x = Length::si(v->x), body.y = Length::si(v->y), body.z = Length::si(v->z);
@@ -112,7 +112,7 @@ std::optional<std::pair<Mass, MassBody>> SupportReader::body(const Node& n) {
       body.about_z = MassInertia::si(quantities_.read(*given, units_.inertia).value_or(0));
     } else if (!given->is_list() || given->count != 3) {
       errors_.fail(*given,
-                   "three moments of inertia were expected, about x, y and z, as [1.2 kg*m^2, 1.2 kg*m^2, 0.4 kg*m^2]");
+                   "three moments of inertia were expected, about x, y and z, for example [1.2 kg*m^2, 1.2 kg*m^2, 0.4 kg*m^2]");
     } else {
       MassInertia* const parts[] = {&body.about_x, &body.about_y, &body.about_z};
       std::size_t k = 0;

@@ -93,7 +93,7 @@ class SweepReader : PartReader {
         names.emplace_back(tree_->entry(*parameters, i).key.text);
       if (std::find(names.begin(), names.end(), what.text) == names.end()) {
         std::string hint = did_you_mean(what.text, names);
-        if (hint.empty()) hint = "; anything else in the file is varied by its place, as /sections/leg";
+        if (hint.empty()) hint = "; anything else in the file is varied by its place, for example /sections/leg";
         errors_.fail(what, fmt::format("there is no parameter '{}'{}", what.text, hint));
       }
     } else {
@@ -133,7 +133,7 @@ class SweepReader : PartReader {
       const Node* one = errors_.need(n, key, n, "evenly spaced values");
       if (!one || !errors_.is_text(*one, "a number with its unit")) return std::nullopt;
       auto found = number_with_unit(one->text, parameters_);
-      if (!found) errors_.fail(*one, fmt::format("'{}': a number with its unit was expected, as 2 mm", one->text));
+      if (!found) errors_.fail(*one, fmt::format("'{}': a number with its unit was expected, for example 2 mm", one->text));
       return found;
     };
     const auto from = number("from"), to = number("to");

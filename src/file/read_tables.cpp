@@ -87,7 +87,7 @@ TablesBeside::Rows TableReader::rows_of(const Table& t, const std::string& path,
     std::vector<std::string> expected;
     for (auto it = columns.rbegin(); it != columns.rend(); ++it)
       expected.push_back(fmt::format("{}", fmt::join(*it, ",")));
-    return told(t.header[0], fmt::format("the first line names the columns: {} was expected, but there stands {}",
+    return told(t.header[0], fmt::format("the first line names the columns: {} was expected, but this is {}",
                                          fmt::join(expected, " or "), fmt::join(heads, ",")));
   }
   std::vector<std::size_t> where;

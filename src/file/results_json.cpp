@@ -187,7 +187,8 @@ Json envelope_json(const Solution& solution) {
 Json limits_json(const LimitCheck& check) {
   Json list = Json::array();
   for (const Verdict& v : check.verdicts) {
-    Json j = {{"limit", v.what}, {"on", v.on}};
+    const char* const key = judging::kind_of(v.kind).key;
+    Json j = {{"limit", key ? std::string(key) : v.what}, {"on", v.on}};
     if (v.between) j["between"] = {v.between->first, v.between->second};
     j["case"] = v.load_case;
     j["value"] = v.value ? number(v.value->si) : Json(nullptr);

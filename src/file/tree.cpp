@@ -203,7 +203,7 @@ class TreeBuilder {
     const auto clash = [&](const Node& key, const Node& before) {
       problems_.push_back(
           at(key.line - 1, key.column - 1,
-             fmt::format("'{}' stands here a second time; the first is in line {}", key.text, before.line)));
+             fmt::format("'{}' is given a second time here; the first is in line {}", key.text, before.line)));
     };
     for (std::size_t i = 0; i < turns.size(); i += 2)
       if (!turns[i].is_text())

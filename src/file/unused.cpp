@@ -84,7 +84,7 @@ Problems unused(const Tree& tree, const Structure& structure, bool tables) {
     if (!texts.has_word(name))
       notes.push_back(note("unused-parameter", {Subject::Kind::parameter, name},
                            fmt::format("no formula uses the parameter '{}'", name),
-                           "remove it, or use it where it was meant"));
+                           "remove it, or use it"));
   }
   for (std::size_t i = 0; materials && materials->is_map() && i < tree.entries(*materials); ++i) {
     const std::string name(tree.entry(*materials, i).key.text);
@@ -92,8 +92,8 @@ Problems unused(const Tree& tree, const Structure& structure, bool tables) {
     if (std::none_of(used.begin(), used.end(), [&](const Material& m) { return m.name == name; }) &&
         !texts.has_name(name))
       notes.push_back(note("unused-material", {Subject::Kind::material, name},
-                           fmt::format("no member is made of the material '{}'", name),
-                           "remove it, or give it to the members that it was meant for"));
+                           fmt::format("no member uses the material '{}'", name),
+                           "remove it, or assign it to members"));
   }
   return notes;
 }

@@ -166,7 +166,7 @@ class Writer {
       line("  {}: {{{}}}", in_quotes(m.name), keys);
       return;
     }
-    refuse(fmt::format("material '{}' has properties that a model file cannot express: strengths by thickness, beside welds or in "
+    refuse(fmt::format("material '{}' has properties that a model file cannot express: strengths by thickness, in heat-affected zones or in "
                        "tension, a source or a note of its own",
                        m.name),
            Subject::Kind::structure, "");
@@ -177,7 +177,7 @@ class Writer {
     for (const NamedSection& n : s_.sections()) {
       const std::string what = section(n);
       if (what.empty())
-        refuse(fmt::format("section '{}' has what a model file cannot say", n.name), Subject::Kind::section, n.name);
+        refuse(fmt::format("section '{}' has properties that a model file cannot express", n.name), Subject::Kind::section, n.name);
       else
         line("  {}: {}", in_quotes(n.name), what);
     }

@@ -31,7 +31,7 @@ std::string reason(int error) {
     case ENOENT: return "the folder does not exist";
     case EISDIR: return "this is a folder";
     case ENAMETOOLONG: return "the name is too long";
-    case ELOOP: return "the symbolic links lead round in a circle";
+    case ELOOP: return "the symbolic links form a circle";
     default: return std::generic_category().message(error);
   }
 }

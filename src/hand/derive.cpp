@@ -24,7 +24,7 @@ Expected<LoadCase, Problem> loads_of(const Structure& s, std::string_view name) 
     if (c.name == name) return combined(s, c);
   if (name.empty())
     return Problem{known.empty() ? std::string("the structure has no load case")
-                                 : fmt::format("say which case is derived: {}", fmt::join(known, ", "))};
+                                 : fmt::format("name the case to be derived: {}", fmt::join(known, ", "))};
   return Problem{fmt::format("there is no load case or combination '{}'{}", name, did_you_mean(name, known))};
 }
 
@@ -35,7 +35,7 @@ Expected<Derivation, Problem> derive(const Structure& structure, std::string_vie
   for (const Problem& p : structure.validate())
     if (p.severity == Problem::Severity::error) return p;
   if (structure.analysis().order != Order::first)
-    return Problem{"a derivation is of first order, and this model is not: set analysis: {order: first}"};
+    return Problem{"a derivation is of first order, but this model is not: set analysis: {order: first}"};
   const auto loads = loads_of(structure, load_case);
   if (!loads) return loads.error();
   const auto method = hand::force_method(structure, *loads, most_redundants);

@@ -1,5 +1,5 @@
 // The force method (Timoshenko and Young, Theory of Structures, ch. 7; Müller-Breslau): the primary structure under the
-// loads and under each redundant, the equations of their displacements, and their sum. Members that act one way only
+// loads and under each redundant, the equations of their displacements, and their sum. One-way members
 // are taken out until every sign is right.
 #pragma once
 

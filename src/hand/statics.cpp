@@ -179,7 +179,7 @@ Expected<Statics, Problem> Statics::of(std::shared_ptr<const Skeleton> skeleton,
   const std::ptrdiff_t rank = qr.rank(1e-10), lines = e->all.rows();
   if (rank < lines) {
     if (const auto point = what_moves(k, e->rows, qr.across(rank)))
-      return Problem{fmt::format("point '{}' can move without anything resisting it; only what stands still can be "
+      return Problem{fmt::format("point '{}' is not restrained; only a stable structure can be "
                                  "derived",
                                  k.structure->points()[*point].name),
                      {Subject::Kind::point, k.structure->points()[*point].name}};

@@ -34,10 +34,10 @@ constexpr Factor usual_slips[] = {{2, "twice"},
                                   {0.5, "half"},
                                   {4, "four times"},
                                   {0.25, "a quarter of"},
-                                  {8, "eight times", " (radius and diameter mixed up?)"},
-                                  {0.125, "an eighth of", " (radius and diameter mixed up?)"},
-                                  {16, "sixteen times", " (radius and diameter mixed up?)"},
-                                  {0.0625, "a sixteenth of", " (radius and diameter mixed up?)"},
+                                  {8, "eight times", " (radius instead of diameter, or the reverse?)"},
+                                  {0.125, "an eighth of", " (radius instead of diameter, or the reverse?)"},
+                                  {16, "sixteen times", " (radius instead of diameter, or the reverse?)"},
+                                  {0.0625, "a sixteenth of", " (radius instead of diameter, or the reverse?)"},
                                   {10, "ten times"},
                                   {0.1, "a tenth of"},
                                   {1e3, "a thousand times", " (units?)"},
@@ -50,21 +50,21 @@ constexpr Factor usual_slips[] = {{2, "twice"},
                                   {1 / 25.4, "one over 25.4 times", " (inches?)"},
                                   {180 / std::numbers::pi, "180/π times", " (degrees?)"},
                                   {std::numbers::pi / 180, "π/180 times", " (degrees?)"},
-                                  {9.80665, "gn times", " (mass for weight?)"},
-                                  {1 / 9.80665, "one over gn times", " (weight for mass?)"}};
+                                  {9.80665, "gn times", " (mass instead of weight?)"},
+                                  {1 / 9.80665, "one over gn times", " (weight instead of mass?)"}};
 
 // A usual slip that would explain the difference; empty where none would.
 std::string remark(const Expectation& e, const Comparison& c) {
   if (is_unsigned(e.figure) && c.hand.si < 0)
-    return "this figure has no sign, but the hand value is negative: " +
+    return "this value has no sign, but the hand value is negative: " +
            std::string(hand::describe_kind(e.figure.kind).of == FigureKind::Of::point ? "name a part"
                                                                                       : "take max or min");
   if (c.hand.si == 0) return {};
   constexpr double just = 1e-3;
   const double ratio = c.computed.si / c.hand.si;
   if (std::abs(ratio + 1) <= just)
-    return is_signed_by_default(e.figure) ? "the same size with the other sign; take: size compares without signs"
-                                          : "the same size with the other sign";
+    return is_signed_by_default(e.figure) ? "same magnitude, opposite sign; take: size compares magnitudes"
+                                          : "same magnitude, opposite sign";
   for (const Factor& f : usual_slips)
     if (std::abs(ratio / f.value - 1) <= just)
       return std::string("the computed value is just ") + f.words + " the hand value" + f.cause;
@@ -104,7 +104,7 @@ std::string remark_on_place(const Solution& solution, const Expectation& e, cons
     for (const auto& [take, words] : {std::pair(Take::start, "the value at the start of the member"),
                                       {Take::end, "the value at the end of the member"},
                                       {Take::max, "the largest value along the member"},
-                                      {Take::min, "the least value along the member"}}) {
+                                      {Take::min, "the smallest value along the member"}}) {
       Figure other = e.figure;
       other.take = take;
       if (take != e.figure.take && agrees(own, other)) return std::string("it agrees with ") + words;

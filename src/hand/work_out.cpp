@@ -107,12 +107,12 @@ class Work {
     const std::string written = f.value ? "the value" : "'" + f.text + "'";
     if (q.dimension.none()) {
       std::string text =
-          fmt::format("{} {}; {} was expected, as {}", written,
-                      e.units ? "is a plain number, since its units cancel" : "has no unit", w.what, w.example);
+          fmt::format("{} {}; {} was expected, for example {}", written,
+                      e.units ? "is a dimensionless number, since its units cancel" : "has no unit", w.what, w.example);
       if (!e.units) text += fmt::format(" (or name {} under units:)", w.unit_key);
       fail(key, std::move(text));
     } else {
-      fail(key, fmt::format("{} is {}; {} was expected, as {}", written, name(q.dimension), w.what, w.example));
+      fail(key, fmt::format("{} is {}; {} was expected, for example {}", written, name(q.dimension), w.what, w.example));
     }
     return std::nullopt;
   }
@@ -149,12 +149,12 @@ class Work {
     if (!is_of_case(e.figure.kind)) {
       w.target.stressed = e.figure.kind == Kind::frequency && !e.load_case.empty();
       if (!w.target.stressed && !e.load_case.empty())
-        fail("case", fmt::format("the {} is the same in every load case", describe_kind(e.figure.kind).name));
+        fail("case", fmt::format("the {} is the same in all load cases", describe_kind(e.figure.kind).name));
       if (!w.target.stressed) return;
     }
     if (e.load_case.empty()) {
       if (cases.size() > 1)
-        fail("", fmt::format("there are {} load cases{}; say which one, as case: {}", cases.size(),
+        fail("", fmt::format("there are {} load cases{}; name one, for example case: {}", cases.size(),
                              s_.combinations().empty() ? "" : " and combinations", cases[0]));
       return;
     }
@@ -198,15 +198,15 @@ class Work {
 
   void check_all(const Figure& f) {
     if (f.at)
-      fail("at", "a place is on one member; of all members the worst is taken");
+      fail("at", "a place needs one member; for all members the largest value is taken");
     else if (f.take == Take::start || f.take == Take::end)
-      fail("take", "of all members the worst is taken; expected: extreme, size, max, min");
+      fail("take", "for all members the largest value is taken; expected: extreme, size, max, min");
     else
       check_take(f);
   }
   void check_take(const Figure& f) {
     if (f.kind == Kind::safety && f.take != Take::extreme)
-      fail("take", "safety has one value: the smallest along the member, or the one at a place");
+      fail("take", "the safety factor has one value: the smallest along the member, or the one at a place");
   }
 
   void check_part(const Figure& f) {
@@ -234,7 +234,7 @@ class Work {
     } else if (compatible(e->quantity.dimension, dimension::length) || e->quantity.si == 0) {
       x = e->quantity.si;
     } else {
-      return fail("at", fmt::format("'{}' is {}; a place on the member was expected, as 1.2 m or 50 %", f.at->text,
+      return fail("at", fmt::format("'{}' is {}; a place on the member was expected, for example 1.2 m or 50 %", f.at->text,
                                     name(e->quantity.dimension)));
     }
     if (!(x >= -1e-9 * L && x <= L * (1 + 1e-9)))
@@ -242,9 +242,9 @@ class Work {
                                     length_words(s_, L)));
     w.target.at = Length::si(std::clamp(x, 0.0, L));
     if (f.take == Take::start || f.take == Take::end)
-      fail("take", "a place is given by 'at' already");
+      fail("take", "the place is given by 'at' already");
     else if (f.take != Take::extreme && f.take != Take::size && f.kind != Kind::stress)
-      fail("take", "at one place there is one value; only stress has a largest and a smallest across the section");
+      fail("take", "a single place has one value; only stress has a largest and a smallest value in the section");
   }
 
   void find_tolerance(const Expectation& e, Worked& w) {
@@ -254,13 +254,13 @@ class Work {
     w.absolute = !t->quantity.dimension.plain() || t->quantity.dimension == dimension::angle;
     const Dimension d = dimension_of(e.figure);
     if (w.absolute && !compatible(t->quantity.dimension, d))
-      return fail("within", fmt::format("'{}' is {}; a share, as 1 %, or {} was expected", e.within.text,
+      return fail("within", fmt::format("'{}' is {}; a share, for example 1 %, or {} was expected", e.within.text,
                                         name(t->quantity.dimension), name(d)));
     w.within = t->quantity.si;
     if (!(w.within >= 0)) return fail("within", "the allowed difference cannot be negative");
     if (!w.absolute && w.value.si == 0 && !broken_)
       fail("within",
-           fmt::format("the hand value is 0, so that a share of it is nothing: give the allowed difference as {}",
+           fmt::format("the hand value is 0, so a relative difference is not possible: give the allowed difference as {}",
                        name(d)));
   }
 

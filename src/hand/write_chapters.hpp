@@ -12,7 +12,7 @@ DerivationChapter count_chapter(const ForceMethod& method, std::vector<std::stri
 DerivationChapter forces_chapter(const ForceMethod& method);
 // Under each redundant alone, the flexibility coefficients, their equations, the sum.
 std::vector<DerivationChapter> force_method_chapters(const ForceMethod& method);
-// Members that act one way only: what they do, and why it is right.
+// One-way members: what they do, and why it is right.
 DerivationChapter one_way_chapter(const ForceMethod& method);
 DerivationChapter members_chapter(const ForceMethod& method, const std::vector<MemberId>& members);
 // Bars of trusses with their forces; none where there are no bars.

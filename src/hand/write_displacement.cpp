@@ -77,12 +77,12 @@ std::pair<DerivationChapter, std::vector<DerivedDisplacement>> displacement_chap
     if (k.used[p.index]) places.push_back({.point = p.index});
   if (places.empty()) places.push_back(most_moved(m));
   c.items.emplace_back(sentence(
-      "A force 1 is put where the displacement is wanted, in its direction. The displacement is the sum over all members "
+      "A unit force acts at the place and in the direction of the displacement. The displacement is the sum over all members "
       "of the integrals of M·m/EI, V·v/GAs and N·n/EA, where m, v and n are the internal forces that belong to the force "
       "1" +
       std::string(m.statics->redundants().empty()
                       ? "."
-                      : "; they may be those of the primary structure (the reduction theorem), which are shorter.")));
+                      : "; those of the primary structure are sufficient (reduction theorem).")));
   for (const MovedPlace& p : places) {
     const Vector by = moved(m, p);
     const double parts[] = {by.x, by.y, by.z};
@@ -106,7 +106,7 @@ std::pair<DerivationChapter, std::vector<DerivedDisplacement>> displacement_chap
     const double size = length(by);
     found.push_back(d);
     if (size == 0) {
-      c.items.emplace_back(where.say(": no force does work on it, it does not move.").take());
+      c.items.emplace_back(where.say(": no force does work on it, its displacement is zero.").take());
       continue;
     }
     c.items.emplace_back(where.say(":").take());

@@ -253,7 +253,7 @@ class EquilibriumWriter {
     if (!best) return false;
     title(*best);
     const std::vector<std::size_t> keys = unknowns(*best);
-    system(fmt::format("{} equations of {} hold together", keys.size(), best->body.title), chosen({best}, keys), keys);
+    system(fmt::format("{} simultaneous equations of {}", keys.size(), best->body.title), chosen({best}, keys), keys);
     return true;
   }
 
@@ -290,7 +290,7 @@ class EquilibriumWriter {
         title(*p.body);
         last_title_.clear();
         title(*q.body);
-        system("two equations with the same two unknowns", {{p.body, p.condition}, {q.body, q.condition}}, {p.a, p.b});
+        system("two simultaneous equations", {{p.body, p.condition}, {q.body, q.condition}}, {p.a, p.b});
         return true;
       }
     return false;
@@ -306,7 +306,7 @@ class EquilibriumWriter {
     const auto equations = chosen(bodies, keys);
     if (equations.size() < keys.size()) return false;
     last_title_.clear();
-    system(fmt::format("{} equations of joints and parts hold together", keys.size()), equations, keys);
+    system(fmt::format("{} simultaneous equations of joints and parts", keys.size()), equations, keys);
     return true;
   }
 
@@ -403,7 +403,7 @@ std::size_t end_of_joints(const std::vector<DerivationChapter::Item>& items, std
 }
 
 DerivationTable table_of_joints(const std::vector<DerivationChapter::Item>& items, std::size_t from, std::size_t end) {
-  DerivationTable t{.name = "joint steps", .title = "Joints in an order in which each has few enough unknown bars"};
+  DerivationTable t{.name = "joint steps", .title = "Joints in an order that leaves at most as many unknown bars as equations"};
   std::string joint;
   for (std::size_t i = from; i < end; ++i) {
     if (const auto* body = std::get_if<FreeBody>(&items[i])) {

@@ -96,8 +96,8 @@ std::vector<DerivationChapter> force_method_chapters(const ForceMethod& m) {
     DerivationChapter c{.name = fmt::format("state {}", i + 1),
                         .title = fmt::format("State {}: {} = 1 alone", i + 1, redundant_name(i))};
     c.items.emplace_back(sentence(is_moment(per)
-                                      ? "The moment 1 has no unit: moments are numbers then, forces one over a length."
-                                      : "The force 1 has no unit: forces are numbers then, moments lengths."));
+                                      ? "The unit moment is dimensionless: moments are numbers, forces have the dimension 1/length."
+                                      : "The unit force is dimensionless: forces are numbers, moments are lengths."));
     Ledger l = ledger_of(m, m.nothing, m.unit[i], i, per);
     write_equilibrium(l, c);
     all.push_back(std::move(c));
@@ -108,7 +108,7 @@ std::vector<DerivationChapter> force_method_chapters(const ForceMethod& m) {
       "the integrals of M·m/EI, V·v/GAs and N·n/EA. Of linear courses the integral over a length L is L/6·(a·b at the "
       "start + 4·a·b in the middle + a·b at the end); where a product is of a higher degree than three, five places "
       "are taken with the weights 7, 32, 12, 32, 7 and L/90."));
-  DerivationSystem equations{.because = sentence("nothing moves at the redundants")};
+  DerivationSystem equations{.because = sentence("no displacement at the redundants")};
   std::vector<Line> lines(n);
   for (std::size_t i = 0; i < n; ++i) {
     const Dimension of_i = dimension_of(k, m.redundant(i));
@@ -138,7 +138,7 @@ std::vector<DerivationChapter> force_method_chapters(const ForceMethod& m) {
   }
   c.items.emplace_back(std::move(equations));
   all.push_back(std::move(c));
-  DerivationChapter total{.name = "sum", .title = "The sum of all states"};
+  DerivationChapter total{.name = "sum", .title = "Sum of all states"};
   for (const bool moments : {false, true})
     if (DerivationTable t = superposition(m, moments); !t.rows.empty()) total.items.emplace_back(std::move(t));
   all.push_back(std::move(total));
@@ -180,7 +180,7 @@ void write_gap(const ForceMethod& m, const ForceMethod::Slack& slack, bool pulls
   const Piece& p = k.pieces[slack.piece];
   const std::string name = k.structure->members()[p.member].name;
   c.items.emplace_back(sentence(
-      fmt::format("{} ({}) is slack. How far its ends move apart, by a force 1 on both of them:", name, p.name)));
+      fmt::format("{} ({}) is slack. Increase of the distance between its ends, by unit forces on both:", name, p.name)));
   const Acting load = pushed_apart(k, slack.piece);
   const auto [state, terms] = m.displacement(load);
   Ledger l(m, load, state, dimension::force);
@@ -191,7 +191,7 @@ void write_gap(const ForceMethod& m, const ForceMethod::Slack& slack, bool pulls
   if (std::abs(own) > 1e-12 * std::abs(e)) {
     Line line;
     line.put(e, dimension::length, "e_" + p.name).say(own < 0 ? " + " : " - ").put(std::abs(own), dimension::length);
-    c.items.emplace_back(DerivationStep{sentence("less what the member becomes longer by itself"),
+    c.items.emplace_back(DerivationStep{sentence("less the free elongation of the member"),
                                         {},
                                         "g_" + p.name,
                                         line.take(),
@@ -199,14 +199,14 @@ void write_gap(const ForceMethod& m, const ForceMethod::Slack& slack, bool pulls
                                         {}});
   }
   c.items.emplace_back(
-      sentence(pulls ? "They come nearer to each other than the member is long: it hangs loose, as it should."
-                     : "They move farther apart than the member is long: it is slack, as assumed."));
+      sentence(pulls ? "The distance is less than the length of the member: it is slack, as assumed."
+                     : "The distance is more than the length of the member: it is slack, as assumed."));
 }
 
 }  // namespace
 
 DerivationChapter one_way_chapter(const ForceMethod& m) {
-  DerivationChapter c{.name = "one way", .title = "Members that act one way only"};
+  DerivationChapter c{.name = "one way", .title = "One-way members"};
   const Skeleton& k = m.skeleton();
   for (std::size_t i = 0; i < k.pieces.size(); ++i) {
     const Member& member = k.structure->members()[k.pieces[i].member];
@@ -220,7 +220,7 @@ DerivationChapter one_way_chapter(const ForceMethod& m) {
     Line line;
     line.say(fmt::format("{} ({}) acts: its force is ", member.name, k.pieces[i].name))
         .put(std::abs(m.final.start[i][N]), dimension::force)
-        .say(pulls ? ", tension, as it can." : ", compression, as it can.");
+        .say(pulls ? ", tension, as required." : ", compression, as required.");
     c.items.emplace_back(line.take());
   }
   return c;

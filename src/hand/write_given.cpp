@@ -153,7 +153,7 @@ class LoadTables {
   }
 
   DerivationTable lines() const {
-    DerivationTable t{.name = "line loads", .title = "Loads per length of member"};
+    DerivationTable t{.name = "line loads", .title = "Line loads"};
     t.columns = {{"load", {}}, {"kind", {}}, {"on", {}}, {"from", dimension::length}, {"to", dimension::length}};
     add_axes(t, "first ", dimension::line_force);
     add_axes(t, "last ", dimension::line_force);
@@ -199,7 +199,7 @@ class LoadTables {
   }
 
   DerivationTable strains() const {
-    DerivationTable t{.name = "strains", .title = "Elongation per length and curvatures that these cause"};
+    DerivationTable t{.name = "strains", .title = "Elongation per length and curvatures caused by them"};
     t.columns = {
         {"member", {}}, {"elongation", dimension::number}, {"curvature", dimension::number / dimension::length}};
     if (!k_.plane) t.columns.push_back({"curvature in x-z", dimension::number / dimension::length});
@@ -237,7 +237,7 @@ class LoadTables {
 }  // namespace
 
 DerivationChapter given_chapter(const ForceMethod& m) {
-  DerivationChapter c{.name = "given", .title = "What is given"};
+  DerivationChapter c{.name = "given", .title = "Given"};
   c.items.emplace_back(joints_table(m.skeleton()));
   c.items.emplace_back(pieces_table(m.skeleton()));
   c.items.emplace_back(rigidities_table(m));
@@ -251,14 +251,14 @@ DerivationChapter given_chapter(const ForceMethod& m) {
   const bool plane = m.skeleton().plane;
   c.items.emplace_back(sentence(
       plane
-          ? "Names: A_x, A_y, M_A are what the support at A gives to the structure, M counter-clockwise. S_AB is the "
+          ? "Names: A_x, A_y, M_A are reactions on the structure at A, M counter-clockwise. S_AB is the "
             "force in the bar from A to B; N_AB, V_AB and M_AB are the internal forces of a member at its end at A, "
-            "N_BA and so on those at B. N is tension; V = dM/dx; M is positive where it pulls the side opposite to "
+            "N_BA and so on those at B. N is tension; V = dM/dx; M is positive if it causes tension on the side opposite to "
             "the member's y axis (across)."
-          : "Names: A_x and M_Ax are what the support at A gives to the structure along and about x. S_AB is the "
+          : "Names: A_x and M_Ax are reactions on the structure at A, along and about x. S_AB is the "
             "force in the bar from A to B; N_AB, Vy_AB, Vz_AB, T_AB, My_AB, Mz_AB are the internal forces of a member "
-            "at its end at A, N_BA and so on those at B. N is tension; Mz is positive where it pulls the side of −y, "
-            "My the side of −z; V = dM/dx."));
+            "at its end at A, N_BA and so on those at B. N is tension; Mz is positive if it causes tension on the −y side, "
+            "My on the −z side; V = dM/dx."));
   return c;
 }
 
@@ -286,7 +286,7 @@ DerivationChapter count_chapter(const ForceMethod& m, std::vector<std::string>& 
   c.items.emplace_back(sentence(std::move(text)));
   if (n.degree == 0) return c;
   c.items.emplace_back(sentence(
-      "As redundant are taken away, so that a stable primary structure is left in which equilibrium suffices:"));
+      "The following redundants are released to obtain a stable, statically determinate primary structure:"));
   DerivationTable t{.name = "redundants", .title = "Redundants"};
   t.columns = {{"name", {}}, {"is", {}}};
   for (std::size_t i = 0; i < n.degree; ++i) {

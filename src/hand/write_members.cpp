@@ -63,7 +63,7 @@ class MemberWriter {
                          k_.structure->points()[p.b].name));
     line.say(", length ").put(p.length, dimension::length);
     if (course.stretches.size() > 1) {
-      line.say("; x starts anew at each break: ");
+      line.say("; x starts again at each break: ");
       for (std::size_t i = 1; i < course.stretches.size(); ++i) {
         if (i > 1) line.say(", ");
         line.put(course.stretches[i].from, dimension::length);
@@ -356,7 +356,7 @@ class MemberWriter {
       }
       if (!any) return;
       std::string after = fmt::format("{}_{}r", name(component), mark);
-      step(sentence("behind the load"), after, line.take(), Quantity(snapped(sum), dimension_of(component)));
+      step(sentence("after the load"), after, line.take(), Quantity(snapped(sum), dimension_of(component)));
       before = sum, name_before = std::move(after);
     };
     add(kind.force, all.force, all.force_name);

@@ -122,7 +122,7 @@ class StressWriter {
     const Section& section = s_.section_of(member);
     DerivedStress d{.member = MemberId(p.member), .at = Length::si(p.start + place.at), .side = place.side};
     Line where;
-    where.say("The worst place is in " + member.name + " at ").put(p.start + place.at, dimension::length);
+    where.say("The largest von Mises stress is in " + member.name + " at ").put(p.start + place.at, dimension::length);
     where.say(fmt::format(" from its start; section {}, material {}.", s_.sections()[member.section.index].name,
                           s_.material_of(member).name));
     chapter_.items.emplace_back(where.take());
@@ -138,8 +138,8 @@ class StressWriter {
     if (const AreaProperties& a = section.area_properties();
         s_.is_plane() && a.Iyz.si() != 0 && member.kind != MemberKind::link)
       chapter_.items.emplace_back(sentence(
-          "The section is unsymmetric. In a plane structure it is held in the plane, so that it bends about its own axis "
-          "only; a hand calculation about principal axes, free to move sideways, is another theory and gives other "
+          "The section is unsymmetric. In a plane structure it is restrained in the plane, so that it bends about its local axis "
+          "only; a hand calculation about principal axes, a mechanism sideways, is another theory and gives other "
           "stresses."));
     normal(place.forces, member, section, d);
     von_mises(place.forces, member, section, d);
@@ -334,7 +334,7 @@ class StressWriter {
           .put(std::abs(worst.shear), dimension::stress)
           .say("²)");
       governing = worst.von_mises();
-      step("after von Mises", "σ_v", line.take(), governing, dimension::stress);
+      step("by von Mises", "σ_v", line.take(), governing, dimension::stress);
     } else {
       chapter_.items.emplace_back(sentence("Shear stress vanishes where the normal stress is largest, which governs."));
     }
@@ -357,7 +357,7 @@ class StressWriter {
     add(f[Vz], p.shear_factor_z, dimension::force, dimension::area);
     add(f[T], p.twist_factor, dimension::moment, dimension::section_modulus);
     if (first) line.put(0, dimension::stress);
-    step(because + ", force over what the section's shape resists with there", std::move(name), line.take(),
+    step(because + ", force over the shear area at this place", std::move(name), line.take(),
          std::abs(p.shear), dimension::stress);
   }
 
@@ -384,7 +384,7 @@ std::pair<DerivationChapter, std::optional<DerivedStress>> stress_chapter(const 
         most = stress, worst = p;
   }
   if (!worst) {
-    c.items.emplace_back(sentence("No member is stressed."));
+    c.items.emplace_back(sentence("No member has stress."));
     return {std::move(c), std::nullopt};
   }
   DerivedStress d = StressWriter(m, c).write(*worst);

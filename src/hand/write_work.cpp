@@ -191,7 +191,7 @@ void write_work(const Skeleton& k, const std::vector<WorkTerm>& terms, const Dim
                 const std::string& name, DerivationChapter& chapter) {
   const Dimension d = work_dimension(real, other);
   if (terms.empty()) {
-    add_sum(chapter, sentence("nothing does work"), name, {}, d);
+    add_sum(chapter, sentence("no work is done"), name, {}, d);
     return;
   }
   if (is_table_of_bars(terms)) {
@@ -206,7 +206,7 @@ void write_work(const Skeleton& k, const std::vector<WorkTerm>& terms, const Dim
   static constexpr std::pair<Share, const char*> parts[] = {{Share::bending, "M"}, {Share::shear, "V"},
                                                             {Share::axial, "N"},   {Share::torsion, "T"},
                                                             {Share::springs, "C"}, {Share::imposed, "0"}};
-  static constexpr const char* words[] = {"bending", "shear", "axial forces", "torsion", "springs", "what is imposed"};
+  static constexpr const char* words[] = {"bending", "shear", "axial forces", "torsion", "springs", "imposed displacements"};
   const std::set<Share> present = [&] {
     std::set<Share> all;
     for (const WorkTerm& t : terms) all.insert(part_of(t.kind));

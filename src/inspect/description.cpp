@@ -1,6 +1,7 @@
 #include "inspect/description.hpp"
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <algorithm>
 #include <cmath>
@@ -78,14 +79,14 @@ void loads_beside_arms(const Structure& s, const std::vector<ActingLoads>& actin
     const double start = dot(m.arm_start, along), end = -dot(m.arm_end, along);
     std::vector<std::string> arms;
     const auto add = [&](double reach, PointId at) {
-      if (reach > little * L) arms.push_back(fmt::format("{} mm at {}", short_number(reach * 1e3, 4), s[at].name));
+      if (reach > little * L) arms.push_back(fmt::format("{} mm at '{}'", short_number(reach * 1e3, 4), s[at].name));
     };
     add(start, m.through.front()), add(end, m.through.back());
     if (arms.empty()) continue;
     notes.push_back(about_members("unloaded-arm", {m.name},
-                                  fmt::format("{}: line loads and self-weight act on the {} mm of its axis, not along "
+                                  fmt::format("'{}': line loads and self-weight act on the {} mm of its axis, not along "
                                               "its rigid arms ({})",
-                                              m.name, short_number(L * 1e3, 5), list(arms)),
+                                              m.name, short_number(L * 1e3, 5), fmt::join(arms, ", ")),
                                   Severity::note));
   }
 }
@@ -136,7 +137,7 @@ void held_in_plane(const Structure& s, Problems& notes) {
     notes.push_back(about_members(
         "held-in-plane", members,
         fmt::format("{}: section '{}' has a product of inertia (Iyz is not zero) and would bend out of the plane; "
-                    "here it is held in it, and its stress is N/A - Mz*y/Iz. Describe the structure in space to let "
+                    "here it is restrained in the plane, and its stress is N/A - Mz*y/Iz. Describe the structure in space to let "
                     "it bend freely",
                     list(members), section->name),
         Severity::warning));
@@ -153,7 +154,7 @@ void thin_walls(const Structure& s, Problems& notes) {
     notes.push_back(about_members(
         "thin-wall", members,
         fmt::format("{}: the open wall of section '{}' is thinner than 1/1000 of its length: its torsion constant may "
-                    "be off by 0.3 % and more; give it as a section of 'properties', J = sum of b*t^3/3",
+                    "be inaccurate by 0.3 % and more; give it as a section of 'properties', J = sum of b*t^3/3",
                     list(members), section->name),
         Severity::warning));
 }

@@ -1,4 +1,4 @@
-// Points without members, supports without structure, feet that nothing holds, ends that nothing is joined to.
+// Points without members, supports without structure, feet that nothing restrains, ends that nothing is joined to.
 #include <algorithm>
 #include <cmath>
 
@@ -37,17 +37,17 @@ class Ends {
 
  private:
   double level(std::size_t point) const { return dot(s_.up_direction(), s_.points()[point].position); }
-  const std::string& name(std::size_t point) const { return s_.points()[point].name; }
+  std::string name(std::size_t point) const { return quoted(s_.points()[point].name); }
 
   void tell_unused(std::size_t p) {
     if (at_.is_held(p)) {
       f_.add("idle-support", {Subject::Kind::support, name(p)},
-             fmt::format("the support at {} holds nothing: no member goes through that point", name(p)),
-             fmt::format("name {} in the member at that place, or move the support", name(p)));
+             fmt::format("the support at {} restrains nothing: no member has this point", name(p)),
+             fmt::format("include {} in the member at that place, or move the support", name(p)));
       return;
     }
-    f_.add("unused-point", f_.point(PointId{p}), fmt::format("no member goes through point {}", name(p)),
-           fmt::format("name {} in a member, or remove it", name(p)));
+    f_.add("unused-point", f_.point(PointId{p}), fmt::format("no member has point {}", name(p)),
+           fmt::format("include {} in a member, or remove it", name(p)));
   }
 
   // How steeply a member leaves the point, as the least share of height over length; below zero where it goes down.
@@ -78,9 +78,9 @@ class Ends {
     if (!beside_supports && !below) return false;
     const std::size_t m = at_.members(p).front();
     f_.add("unheld-foot", f_.point(PointId{p}),
-           fmt::format("{} is the foot of {}, stands {} the supports, and is not held", name(p), s_.members()[m].name,
-                       below ? "lower than" : "at the height of"),
-           fmt::format("give {} a support", name(p)))
+           fmt::format("{} is the foot of '{}', {} the supports, and has no support", name(p), s_.members()[m].name,
+                       below ? "lower than" : "at the level of"),
+           fmt::format("add a support at {}", name(p)))
         .others.push_back(f_.member(m));
     return true;
   }
@@ -97,8 +97,8 @@ class Ends {
         if (told[p] || !at_.is_used(p) || at_.is_held(p) || !at_.is_held(image)) continue;
         told[p] = true;
         f_.add("unheld-foot", f_.point(PointId{p}),
-               fmt::format("{} is not held, while {}, its mirror image, has a support", name(p), name(image)),
-               fmt::format("give {} a support too", name(p)))
+               fmt::format("{} has no support, but its mirror image {} has one", name(p), name(image)),
+               fmt::format("add a support at {}", name(p)))
             .others.push_back(f_.point(PointId{image}));
       }
     }
@@ -119,11 +119,11 @@ class Ends {
     if (joined > 1 || (joined == 0 && m.through.front().index != p)) return;
     Problem& found =
         f_.add("loose-end", f_.member(own.front()),
-               joined == 0 ? fmt::format("{} is joined to nothing", m.name)
-                           : fmt::format("{} ends at {}, where nothing is joined to it and nothing acts; it "
+               joined == 0 ? fmt::format("'{}' is not joined to anything", m.name)
+                           : fmt::format("'{}' ends at {}, where it is not joined or loaded; it "
                                          "carries no load",
                                          m.name, name(p)),
-               fmt::format("join {} to the member that it was meant to meet, hold it, or remove {}", name(p), m.name));
+               fmt::format("join {} to the member that it should meet, support it, or remove '{}'", name(p), m.name));
     found.others.push_back(f_.point(PointId{p}));
   }
 

@@ -24,7 +24,8 @@ class Findings {
   const Structure& structure() const { return s_; }
   Subject point(PointId p) const { return {Kind::point, s_[p].name}; }
   Subject member(std::size_t i) const { return {Kind::member, s_.members()[i].name}; }
-  const std::string& name(PointId p) const { return s_[p].name; }
+  // The name of a point in running text.
+  std::string name(PointId p) const { return quoted(s_[p].name); }
 
  private:
   const Structure& s_;

@@ -80,8 +80,8 @@ class Joints {
 
  private:
   const Vector& position(std::size_t point) const { return s_.points()[point].position; }
-  const std::string& name(std::size_t point) const { return s_.points()[point].name; }
-  const std::string& member_name(std::size_t i) const { return s_.members()[i].name; }
+  std::string name(std::size_t point) const { return quoted(s_.points()[point].name); }
+  std::string member_name(std::size_t i) const { return quoted(s_.members()[i].name); }
 
   std::vector<Box> piece_boxes() const {
     std::vector<Box> boxes;
@@ -117,8 +117,8 @@ class Joints {
   void tell_points(std::size_t i, std::size_t k, double apart) {
     const bool same = apart <= touch_;
     const std::string text =
-        same ? fmt::format("points {} and {} lie at the same place and are not joined", name(i), name(k))
-             : fmt::format("points {} and {} lie {} apart and are not joined", name(i), name(k), in_mm(apart));
+        same ? fmt::format("points {} and {} coincide and are not joined", name(i), name(k))
+             : fmt::format("points {} and {} are {} apart and are not joined", name(i), name(k), in_mm(apart));
     f_.add(same ? "coincident-points" : "near-points", f_.point(PointId{k}), text,
            fmt::format("use one point for both: write {} instead of {}{}", name(i), name(k),
                        same ? "" : ", or correct a coordinate"))
@@ -173,13 +173,13 @@ class Joints {
     const Subject later = f_.member(pair.second);
     Problem& p = twice
                      ? f_.add("duplicate-member", later,
-                              fmt::format("{} and {} both go from {} to {}: the structure has this member twice",
-                                          a.name, b.name, name(a0), name(a1)),
-                              fmt::format("remove one of them; two members side by side are one of twice the section"))
+                              fmt::format("{} and {} both connect {} and {}: the structure has this member twice",
+                                          quoted(a.name), quoted(b.name), name(a0), name(a1)),
+                              fmt::format("remove one of them; for two members side by side use one of twice the section"))
                      : f_.add("overlapping-members", later,
-                              fmt::format("{} and {} lie on the same line over some length and act side by side there",
-                                          a.name, b.name),
-                              "end one where the other begins, or remove it");
+                              fmt::format("{} and {} overlap over some length",
+                                          quoted(a.name), quoted(b.name)),
+                              "end one where the other starts, or remove it");
     p.others.push_back(f_.member(pair.first));
   }
 
@@ -191,7 +191,7 @@ class Joints {
     f_.add("crossing", f_.member(pair.second),
            fmt::format("{} and {} cross at {} and are not joined", member_name(pair.first), member_name(pair.second),
                        place),
-           "if they are joined there, make a point of that place and name it in both")
+           "if they are joined there, define a point at that place and include it in both")
         .others.push_back(f_.member(pair.first));
   }
 
@@ -243,17 +243,17 @@ class Joints {
     std::string points;
     for (std::size_t k = 0; k < m.through.size(); ++k) {
       points += (k > 0 ? ", " : "") + s_[m.through[k]].name;
-      if (k == piece.place) points += ", " + name(p);
+      if (k == piece.place) points += ", " + s_.points()[p].name;
     }
     const std::string move = beside <= touch_ ? "" : fmt::format("correct the coordinates of {} and ", name(p));
     const std::string remedy = m.kind == MemberKind::link
-                                   ? fmt::format("{}make two links of {}, which ends at two points", move, m.name)
-                                   : fmt::format("{}name {} in {}: through: [{}]", move, name(p), m.name, points);
+                                   ? fmt::format("{}make two links of '{}', which has two points only", move, m.name)
+                                   : fmt::format("{}include {} in '{}': through: [{}]", move, name(p), m.name, points);
     Problem& found =
         f_.add("unjoined-point", f_.member(piece.member),
                beside <= touch_
-                   ? fmt::format("point {} lies on {}, which does not name it: they are not joined", name(p), m.name)
-                   : fmt::format("point {} is {} away from {} and is not joined to it", name(p), in_mm(beside), m.name),
+                   ? fmt::format("point {} lies on {}, which does not include it: they are not joined", name(p), quoted(m.name))
+                   : fmt::format("point {} is {} away from {} and is not joined to it", name(p), in_mm(beside), quoted(m.name)),
                remedy);
     found.key = "through";
     found.others.push_back(f_.point(PointId{p}));
@@ -307,7 +307,7 @@ class Joints {
     short_.insert(end);
     Problem& p = f_.add(
         "loose-end", {Subject::Kind::member, m.name},
-        fmt::format("{} ends at {}, {} short of {}, and is not joined to it", m.name, name(end), in_mm(gap),
+        fmt::format("{} ends at {}, {} short of {}, and is not joined to it", quoted(m.name), name(end), in_mm(gap),
                     member_name(q.member)),
         fmt::format("let it end at a point of {}, or correct the coordinates of {}", member_name(q.member), name(end)));
     p.others = {f_.point(PointId{end}), f_.member(q.member)};

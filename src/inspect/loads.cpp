@@ -74,13 +74,13 @@ class Loads {
 
   void tell_nothing(const LoadCase& c, std::size_t i) {
     add_target(f_.add("zero-load", load(c, i), fmt::format("the {} in case '{}' is zero", words(c, i), c.name()),
-                      "give it its size, or remove it"),
+                      "give its size, or remove it"),
                c.loads()[i]);
   }
 
   void tell_twice(const LoadCase& c, std::size_t i) {
     add_target(f_.add("double-load", load(c, i),
-                      fmt::format("the {} is in case '{}' twice, with the same size", words(c, i), c.name()),
+                      fmt::format("the {} appears twice in case '{}', with the same size", words(c, i), c.name()),
                       "remove one, or write their sum as one load"),
                c.loads()[i]);
   }
@@ -114,9 +114,9 @@ class Loads {
 
   void tell_on_support(const LoadCase& c, std::size_t i, const PointLoad& l) {
     Problem& p = f_.add("load-on-support", load(c, i),
-                        fmt::format("the {} in case '{}' goes straight into the support there and stresses no member",
+                        fmt::format("the {} in case '{}' acts at a supported point and causes no stress",
                                     words(c, i), c.name()),
-                        "move it to where it acts; or accept it, where only the reaction is wanted");
+                        "move it to its point of action; or accept it if only the reaction is of interest");
     p.others.push_back(f_.point(l.at));
     if (is_one_of_a_row(c, l)) p.severity = Problem::Severity::note;
   }
@@ -158,7 +158,7 @@ class Gravity {
             fmt::format("write gravity: down, or along {}", s_.up() == Up::y ? "-y" : "-z"));
       else if (size > 3 * gn || (weight && size < gn / 3))
         f_.add("gravity-size", subject,
-               fmt::format("gravity in case '{}' is {} m/s^2, {} times that of the earth", c.name(),
+               fmt::format("gravity in case '{}' is {} m/s^2, {} times standard gravity", c.name(),
                            short_number(size, 4), short_number(size / gn, 3)),
                "write gravity: down, or the acceleration with its unit: 9.81 m/s^2");
       if (downwards <= 0.5 * size) continue;
@@ -204,17 +204,17 @@ void check_cases(Findings& f) {
     const std::string& name = s.load_cases()[i].name();
     const Subject subject{Subject::Kind::load_case, name};
     if (s.load_cases()[i].loads().empty())
-      f.add("empty-case", subject, fmt::format("load case '{}' is empty", name), "give it its loads, or remove it");
+      f.add("empty-case", subject, fmt::format("load case '{}' is empty", name), "add loads, or remove it");
     else if (!s.combinations().empty() && !combined[i])
       f.add("uncombined-case", subject,
-            fmt::format("load case '{}' is in no combination: tables, limits and the envelope do not count it", name),
-            "name it in a combination, if need be in one of its own");
+            fmt::format("load case '{}' is in no combination: tables, limits and the envelope ignore it", name),
+            "add it to a combination");
     names.push_back(name);
   }
   if (s.combinations().empty() && names.size() > 1)
     f.add("no-combination", {Subject::Kind::load_case, names.front()},
           fmt::format("the cases {} are assessed one by one: no combination adds them", list(names)),
-          "where they act together, write them under combinations");
+          "if they act together, list them under combinations");
 }
 
 }  // namespace corvex::inspection

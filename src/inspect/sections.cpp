@@ -84,7 +84,7 @@ struct Proportions {
       // The outermost fibre lies 1 to 4 radii of gyration from the middle.
       const double fibres = I->si() / W->si() / std::sqrt(I->si() / A);
       if (fibres < 0.9 || fibres > 6)
-        return Fault{key, fmt::format("its outermost fibre would lie {} from the middle, {} radii of gyration",
+        return Fault{key, fmt::format("its outermost fibre would be {} from the middle, {} radii of gyration",
                                       in_mm(I->si() / W->si()), short_number(fibres, 2))};
     }
     return std::nullopt;
@@ -103,7 +103,7 @@ class Sections {
       if (members_[i].empty()) {
         f_.add("unused-section", {Subject::Kind::section, n.name},
                fmt::format("no member has the section '{}'", n.name),
-               "remove it, or give it to the members that it was meant for");
+               "remove it, or assign it to members");
         continue;
       }
       // Listed sizes are what they are.
@@ -138,7 +138,7 @@ class Sections {
     // A radius of gyration is about 0.4 of a section's height.
     if (ratio < 1.5)
       f_.add("section-suspect", {Subject::Kind::section, name},
-             fmt::format("section '{}' is larger than any of its members is long", name),
+             fmt::format("section '{}' is larger than the length of any of its members", name),
              "check the units of its dimensions");
     else if (bends && ratio > 2000)
       f_.add("section-suspect", {Subject::Kind::section, name},
@@ -165,9 +165,9 @@ class Sections {
     std::vector<std::string> names;
     for (const std::size_t k : lying) names.push_back(s_.members()[k].name);
     Problem& found = f_.add("weak-axis-up", f_.member(lying.front()),
-                            fmt::format("{}: section '{}' lies on its weak side against vertical loads", list(names),
+                            fmt::format("{}: section '{}' bends about its weak axis under vertical loads", list(names),
                                         s_.sections()[i].name),
-                            "if it was meant to stand, exchange height and width or turn it by roll: 90 deg");
+                            "if not intended, exchange height and width or rotate it with roll: 90 deg");
     for (const std::size_t k : lying) found.others.push_back(f_.member(k));
     found.others.push_back({Subject::Kind::section, s_.sections()[i].name});
   }

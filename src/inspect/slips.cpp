@@ -26,16 +26,16 @@ void check_factors(Findings& f) {
       constexpr double least_of_weight = 0.5;
       std::string text, remedy;
       if (t.factor == 0) {
-        text = fmt::format("combination '{}' has case '{}' with the factor 0", c.name, part.name());
-        remedy = "give it its factor, or leave it out";
+        text = fmt::format("combination '{}' contains case '{}' with the factor 0", c.name, part.name());
+        remedy = "give a factor, or omit it";
       } else if (has_gravity(part) && t.factor < 0) {
-        text = fmt::format("combination '{}' turns the self-weight in case '{}' round: its factor is {}", c.name,
+        text = fmt::format("combination '{}' reverses the self-weight in case '{}': its factor is {}", c.name,
                            part.name(), short_number(t.factor, 4));
-        remedy = "weight keeps its direction: write a positive factor";
+        remedy = "self-weight does not change its direction: use a positive factor";
       } else if (has_gravity(part) && t.factor < least_of_weight) {
         text = fmt::format("combination '{}' has only {} of the self-weight in case '{}'", c.name,
                            short_number(t.factor, 4), part.name());
-        remedy = "permanent loads have factors about 1 (0.9 to 1.35)";
+        remedy = "permanent loads have factors of about 1 (0.9 to 1.35)";
       } else {
         continue;
       }
@@ -77,7 +77,7 @@ class Sizes {
     if (may_act_upwards(c.name())) return;
     if (!told_.emplace("upwards", c.name()).second) return;
     f_.add("load-suspect", subject, fmt::format("in case '{}' a load along '{}' acts upwards", c.name(), m.name),
-           "write it with down, or name the case after what lifts")
+           "use 'down', or give the case a name that explains the uplift")
         .others.push_back({Subject::Kind::member, m.name});
   }
 
@@ -144,7 +144,7 @@ void check_heights(Findings& f) {
     const double off = std::abs(at - level);
     if (off <= alike * height || off > near * height) continue;
     f.add("uneven-supports", {Subject::Kind::point, f.name(point)},
-          fmt::format("the support at '{}' lies {} {} the others", f.name(point), in_mm(off),
+          fmt::format("the support at {} is {} {} the others", f.name(point), in_mm(off),
                       at < level ? "below" : "above"),
           "check its coordinates");
   }

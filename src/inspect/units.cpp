@@ -35,7 +35,7 @@ class Coordinates {
     f_.add("unit-suspect", {Subject::Kind::point, s_.points()[p].name},
            fmt::format("{} = {} of point {} {}", "xyz"[axis], in_mm(s_.points()[p].position.*axes[axis]),
                        s_.points()[p].name, why),
-           "check its unit: a number in m among mm, or the reverse");
+           "check its unit: a value in m instead of mm, or the reverse");
   }
 
   // A point many times further from the middle of the others than they are.
@@ -59,8 +59,8 @@ class Coordinates {
       constexpr double counted = 1e9;
       const double times = away[p] / usual;
       tell(p, axis,
-           times < counted ? fmt::format("lies {:.0f} times as far out as the other points", times)
-                           : std::string("lies far beyond all other points"));
+           times < counted ? fmt::format("is {:.0f} times as far out as the other points", times)
+                           : std::string("is far away from all other points"));
       far_.push_back(p);
     }
   }
@@ -84,7 +84,7 @@ class Coordinates {
           return v != 0 && std::abs(value / times - v) <= 1e-6 * std::abs(v);
         });
         if (static_cast<std::size_t>(same) < several) continue;
-        tell(p, k, fmt::format("is {:g} times what {} other points have", times, same));
+        tell(p, k, fmt::format("is {:g} times the value of {} other points", times, same));
         far_.push_back(p);
         break;
       }
@@ -104,7 +104,7 @@ class Coordinates {
         if (const double c = std::abs(s_.points()[p].position.*axes[k]); c > 2e-5 * size && c <= 1.0001e-3 * size)
           small.emplace_back(p, k);
     if (small.size() * 10 > others && small.size() > 1) return;
-    for (const auto& [p, k] : small) tell(p, k, "is a thousandth of what the others are");
+    for (const auto& [p, k] : small) tell(p, k, "is a thousandth of the others");
   }
 
   // Neighbours on a member that nearly coincide, while the structure is hundreds of times as large.
@@ -119,7 +119,7 @@ class Coordinates {
         const double L = length(b.position - a.position);
         if (!(L < share * size)) continue;
         Problem& p = f_.add("unit-suspect", {Subject::Kind::member, m.name},
-                            fmt::format("{} is only {} long between {} and {}", m.name, in_mm(L), a.name, b.name),
+                            fmt::format("'{}' is only {} long between '{}' and '{}'", m.name, in_mm(L), a.name, b.name),
                             "check the coordinates and their units");
         p.others = {{Subject::Kind::point, a.name}, {Subject::Kind::point, b.name}};
       }
@@ -155,12 +155,12 @@ class Materials {
     const double E = m_.E.si();
     // From soft plastics to diamond; in between nearly everything has some material.
     if (E < 5e7 || E > 1.2e12)
-      tell("E", fmt::format("E = {} GPa is what no usual material has", short_number(E / 1e9, 4)));
+      tell("E", fmt::format("E = {} GPa is unusual for any material", short_number(E / 1e9, 4)));
     else if (of && (E < of->E_from || E > of->E_to))
-      tell("E", fmt::format("E = {} GPa is unusual for {}, whose density {:.0f} kg/m^3 it has",
+      tell("E", fmt::format("E = {} GPa is unusual for {}, according to its density of {:.0f} kg/m^3",
                             short_number(E / 1e9, 4), of->words, density));
     if (density > 0 && (density < 20 || density > 23000))
-      tell("density", fmt::format("a density of {} kg/m^3 is what no usual material has", short_number(density, 4)));
+      tell("density", fmt::format("a density of {} kg/m^3 is unusual for any material", short_number(density, 4)));
     for (const auto& [strength, key] : {std::pair(m_.yield, "yield"), {m_.allowable, "allowable"}}) {
       if (!strength) continue;
       const double MPa = strength->si() / 1e6;
@@ -172,7 +172,7 @@ class Materials {
         tell(key, fmt::format("a yield strength of {} MPa is unusual for {}", short_number(MPa, 4), of->words));
     }
     if (const double a = std::abs(m_.expansion.si()); a > 0 && (a > 5e-4 || a < 5e-7))
-      tell("expansion", fmt::format("an expansion of {} 1/K is what no usual material has", short_number(a, 3)));
+      tell("expansion", fmt::format("an expansion of {} 1/K is unusual for any material", short_number(a, 3)));
     if (m_.G && (m_.G->si() > E || m_.G->si() < E / 30))
       tell("G", fmt::format("G = {} GPa is unusual with E = {} GPa", short_number(m_.G->si() / 1e9, 4),
                             short_number(E / 1e9, 4)));
@@ -223,7 +223,7 @@ class LoadSizes {
     for (const PointMass& m : s_.point_masses())
       if (9.80665 * m.mass > at_point_[m.at.index].force && at_point_[m.at.index].force > 0)
         f_.add("unit-suspect", {Subject::Kind::mass, s_[m.at].name},
-               fmt::format("the mass of {} kg at {} weighs more than its members carry in tension",
+               fmt::format("the mass of {} kg at '{}' weighs more than its members carry in tension",
                            short_number(m.mass, 4), s_[m.at].name),
                "check its unit")
             .others.push_back(f_.point(m.at));
@@ -251,13 +251,13 @@ class LoadSizes {
     if (!zero(l.moment)) sums_[c.name()].other = true;
     if (!zero(l.force))
       forces_.push_back({load(c, i), f_.point(l.at), length(l.force),
-                         fmt::format("the force of {} on {}", in_kN(length(l.force)), s_[l.at].name)});
+                         fmt::format("the force of {} on '{}'", in_kN(length(l.force)), s_[l.at].name)});
     const Capacity& most = at_point_[l.at.index];
     if (length(l.force) > most.force && most.force > 0)
-      tell(load(c, i), f_.point(l.at), fmt::format("the force of {} on {}", in_kN(length(l.force)), s_[l.at].name));
+      tell(load(c, i), f_.point(l.at), fmt::format("the force of {} on '{}'", in_kN(length(l.force)), s_[l.at].name));
     else if (length(l.moment) > most.moment && most.moment > 0)
       tell(load(c, i), f_.point(l.at),
-           fmt::format("the moment of {} kN·m on {}", short_number(length(l.moment) / 1e3, 4), s_[l.at].name));
+           fmt::format("the moment of {} kN·m on '{}'", short_number(length(l.moment) / 1e3, 4), s_[l.at].name));
   }
   void look(const LoadCase& c, std::size_t i, const MemberLoad& l) {
     sums_[c.name()].sizes += length(l.force);
@@ -265,20 +265,20 @@ class LoadSizes {
     const Subject on = f_.member(l.on.index);
     if (!zero(l.force))
       forces_.push_back(
-          {load(c, i), on, length(l.force), fmt::format("the force of {} on {}", in_kN(length(l.force)), on.name)});
+          {load(c, i), on, length(l.force), fmt::format("the force of {} on '{}'", in_kN(length(l.force)), on.name)});
     const Capacity& most = of_member_[l.on.index];
     if (length(l.force) > most.force)
-      tell(load(c, i), on, fmt::format("the force of {} on {}", in_kN(length(l.force)), on.name));
+      tell(load(c, i), on, fmt::format("the force of {} on '{}'", in_kN(length(l.force)), on.name));
     else if (length(l.moment) > most.moment && most.moment > 0)
       tell(load(c, i), on,
-           fmt::format("the moment of {} kN·m on {}", short_number(length(l.moment) / 1e3, 4), on.name));
+           fmt::format("the moment of {} kN·m on '{}'", short_number(length(l.moment) / 1e3, 4), on.name));
   }
   void look(const LoadCase& c, std::size_t i, const LineLoad& l) {
     const Member& m = s_[l.on];
     const double q = std::max(length(l.first), length(l.last)), L = s_.length_of(m);
     const double loaded = std::max(0.0, l.to.value_or(L) - l.from);
     sums_[c.name()].sizes += (length(l.first) + length(l.last)) / 2 * loaded;
-    const std::string words = fmt::format("the line load of {} kN/m on {}", short_number(q / 1e3, 4), m.name);
+    const std::string words = fmt::format("the line load of {} kN/m on '{}'", short_number(q / 1e3, 4), m.name);
     if (q > 0) lines_.push_back({load(c, i), f_.member(l.on.index), q, words});
     // Between points, held at both ends of the longest piece, nothing bends less than q·L²/24.
     double longest = 0;
@@ -301,20 +301,20 @@ class LoadSizes {
     const double most = std::max(std::abs(l.plus), std::abs(l.minus));
     if (most > 1500)
       unusual(load(c, i), f_.member(l.on.index),
-              fmt::format("the change of temperature of {} by {} K is more than steel withstands", s_[l.on].name,
+              fmt::format("the temperature change of '{}' by {} K is more than steel withstands", s_[l.on].name,
                           short_number(most, 4)));
   }
   void look(const LoadCase& c, std::size_t i, const ShortenLoad& l) {
     sums_[c.name()].other = true;
     if (std::abs(l.by) > s_.length_of(s_[l.on]) / 20)
       unusual(load(c, i), f_.member(l.on.index),
-              fmt::format("{} is made {} too short, over 1/20 of its length", s_[l.on].name, in_mm(l.by)));
+              fmt::format("'{}' is {} too short, more than 1/20 of its length", s_[l.on].name, in_mm(l.by)));
   }
   void look(const LoadCase& c, std::size_t i, const SettleLoad& l) {
     sums_[c.name()].other = true;
     if (length(l.move) > s_.bounds().diagonal() / 20)
       unusual(load(c, i), f_.point(l.at),
-              fmt::format("the support at {} moves by {}, over 1/20 of the structure's size", s_[l.at].name,
+              fmt::format("the support at '{}' moves by {}, more than 1/20 of the structure's size", s_[l.at].name,
                           in_mm(length(l.move))));
   }
   // Gravity, and every kind without a size that could be unusual.
@@ -359,7 +359,7 @@ class LoadSizes {
       const Sum& sum = sums_[c.name()];
       if (sum.other || !(sum.sizes > 0) || sum.sizes > share * weight_) continue;
       Problem& p = f_.add("unit-suspect", {Subject::Kind::load_case, c.name()},
-                          fmt::format("the loads of case '{}' come to {}, while the structure weighs {}", c.name(),
+                          fmt::format("the loads of case '{}' sum to {}, while the structure weighs {}", c.name(),
                                       in_kN(sum.sizes), in_kN(weight_)),
                           "check their unit");
       for (std::size_t i = 0; i < c.loads().size(); ++i) p.others.push_back(load(c, i));

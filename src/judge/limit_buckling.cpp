@@ -27,7 +27,7 @@ void BucklingLimit::run() {
   Verdict v{.on = "the structure", .state = Verdict::State::met};
   if (!l_.on.empty()) {
     v.state = Verdict::State::not_checked;
-    v.note = "load factors are those of the structure: leave out 'on'";
+    v.note = "load factors are those of the structure: omit 'on'";
     return add(std::move(v));
   }
   ModesOptions options;

@@ -76,7 +76,7 @@ void Deflection::sag_between() {
     found = true;
     stretch(id, static_cast<std::size_t>(first - through.begin()), static_cast<std::size_t>(last - through.begin()));
   });
-  if (!found) fail(fmt::format("no member goes through both {} and {}", s_[a].name, s_[b].name), "between");
+  if (!found) fail(fmt::format("no member has both points '{}' and '{}'", s_[a].name, s_[b].name), "between");
 }
 
 void Deflection::stretch(MemberId id, std::size_t begin, std::size_t end) {

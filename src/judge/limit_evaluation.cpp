@@ -25,7 +25,7 @@ std::optional<std::vector<Length>> LimitEvaluation::places_on(MemberId id) {
     for (std::size_t k = 0; k < m.through.size(); ++k)
       if (m.through[k] == p) places.push_back(Length::si(k + 1 == m.through.size() ? length : s_.place_of(m, k)));
   if (!l_.at.empty() && places.empty()) {
-    if (l_.on.size() == 1) fail(fmt::format("member '{}' goes through none of these points", m.name), "at");
+    if (l_.on.size() == 1) fail(fmt::format("member '{}' has none of these points", m.name), "at");
     return {};
   }
   return places;

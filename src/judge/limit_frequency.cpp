@@ -23,7 +23,7 @@ void FrequencyLimit::lowest() {
   if (!l_.cases.empty()) options.under = solution_[cases_.front()].name();
   const auto found = modes(solution_, options);
   if (!found) return not_known(found.error());
-  if (found->vibration.empty()) return not_known({{"no mass vibrates"}});
+  if (found->vibration.empty()) return not_known({{"no mass can vibrate"}});
   Frequency f = found->vibration.front().frequency;
   Verdict v{.on = "the structure"};
   const OutOfPlaneVibration& out = found->out_of_plane;
@@ -48,7 +48,7 @@ void FrequencyLimit::lowest() {
 void FrequencyLimit::band() {
   const double low = l_.required.si(), high = l_.band_end->si;
   if (!(low >= 0) || !(high > low) || !std::isfinite(high))
-    return fail("a band of frequencies goes from a lower to a higher one", "frequency");
+    return fail("a band of frequencies is from a lower to a higher one", "frequency");
   ModesOptions options{.vibration = 4};
   if (!l_.cases.empty()) options.under = solution_[cases_.front()].name();
   Verdict v{.on = "the structure", .what = "frequency", .state = Verdict::State::met};
@@ -58,7 +58,7 @@ void FrequencyLimit::band() {
     auto some = modes(solution_, options);
     if (!some) return not_known(some.error());
     found = std::move(some.value());
-    if (found->vibration.empty()) return not_known({{"no mass vibrates"}});
+    if (found->vibration.empty()) return not_known({{"no mass can vibrate"}});
     if (found->vibration.back().frequency.si() > high || found->vibration.size() < options.vibration) break;
     if (options.vibration >= most_modes)
       return not_known({{fmt::format("there are more than {} natural frequencies below the band's end", most_modes)}});

@@ -18,17 +18,17 @@ const std::vector<LimitKind>& limit_kinds() {
   using Written = LimitKind::Written;
   const Dimension number = dimension::number, length = dimension::length;
   static const std::vector<LimitKind> all = {
-      {Kind::safety, "safety", "safety", {"on", "at", "case"}, {number}, true, Written::three_digits, check_safety},
-      {Kind::sag, "sag", "sag", {"on", "between", "case"}, {number, length}, false, Written::share, check_sag},
+      {Kind::safety, "safety factor", "safety", {"on", "at", "case"}, {number}, true, Written::three_digits, check_safety},
+      {Kind::sag, "deflection", "sag", {"on", "between", "case"}, {number, length}, false, Written::share, check_sag},
       {Kind::movement,
-       "movement",
+       "displacement",
        "movement",
        {"at", "part", "case"},
        {length},
        false,
        Written::number,
        check_movement},
-      {Kind::buckling, "buckling", "buckling", {"on", "case"}, {number}, true, Written::number, check_buckling},
+      {Kind::buckling, "critical load factor", "buckling", {"on", "case"}, {number}, true, Written::number, check_buckling},
       {Kind::frequency,
        "frequency",
        "frequency",

@@ -43,7 +43,7 @@ void Safety::check(MemberId id) {
     v.load_case = solution_[c].name();
     v.at = stress->at;
     v.state = met_if(*value >= l_.required.si());
-    v.note = m.leaves_out_warping() ? "without the stress of restrained warping, which is not computed" : "";
+    v.note = m.leaves_out_warping() ? "without warping normal stress, which is not computed" : "";
   }
   add(std::move(v));
 }

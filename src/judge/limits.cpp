@@ -62,12 +62,12 @@ bool LimitChecker::is_sound(const Limit& l) {
   };
   const bool free_sign = l.kind == Limit::Kind::figure;
   if (!std::isfinite(l.required.si()) || (!free_sign && !(l.required.si() > 0) && !l.band_end))
-    fail("a limit is greater than zero", key_of(l));
+    fail("a limit must be greater than zero", key_of(l));
   check_dimension(l);
   for (const MemberRef& m : l.on)
-    if (!s_.find(m)) return refused("the member is not one of this structure", "on");
+    if (!s_.find(m)) return refused("the member does not belong to this structure", "on");
   for (const PointId p : l.at)
-    if (!s_.has(p)) return refused("the point is not one of this structure", "at");
+    if (!s_.has(p)) return refused("the point does not belong to this structure", "at");
   if (l.kind == Limit::Kind::movement && l.at.empty()) fail("a limit of movement names points", "at");
   if (l.kind == Limit::Kind::movement && l.part > Part::z) fail("a part of a movement is x, y, z or size", "part");
   if (l.kind == Limit::Kind::figure && !l.figure) return refused("a limit of a figure names it", "most");
@@ -93,9 +93,9 @@ void LimitChecker::contradiction(const Limit& l) {
 }
 
 void LimitChecker::refuse_figure(const Figure& f) {
-  if (f.kind == Figure::Kind::buckling) fail("load factors have a limit of their own, as {buckling: 3}", "buckling");
+  if (f.kind == Figure::Kind::buckling) fail("load factors have their own limit, for example {buckling: 3}", "buckling");
   if (f.kind == Figure::Kind::frequency)
-    fail("frequencies have a limit of their own, as {frequency: 12 Hz}", "frequency");
+    fail("frequencies have their own limit, for example {frequency: 12 Hz}", "frequency");
 }
 
 const char* LimitChecker::key_of(const Limit& l) {

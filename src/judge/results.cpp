@@ -58,7 +58,7 @@ class Judge {
       if (!least || *least >= 1) continue;
       const MemberResult r = solution_[worst][MemberId{i}];
       f_.add("over-strength", f_.member(i),
-             fmt::format("in case '{}' the stress in '{}' is beyond the strength of its material: safety {}",
+             fmt::format("in case '{}' the stress in '{}' is above the strength of its material: safety factor {}",
                          solution_[worst].name(), s_.members()[i].name, short_number(*least, 3)),
              fmt::format("a stronger section or material, or less load; the strength is {} MPa",
                          short_number(r.strength()->in(units::MPa), 4)))
@@ -114,14 +114,14 @@ class Judge {
     // With bending, the critical load factor gives the same warning; this one is for straight members.
     if (worst.use > 1)
       f_.add("over-buckling", f_.member(i),
-             fmt::format("in case '{}' {} is in compression with {}, {} times the Euler force of a pinned bar of {}",
+             fmt::format("in case '{}' '{}' is in compression with {}, {} times the Euler force of a pinned bar of {}",
                          solution_[worst.load_case].name(), m.name, inspection::in_kN(worst.force),
                          short_number(worst.use, 3), inspection::in_mm(worst.length)),
-             "a stiffer section, or a point between that is held sideways; buckling is not part of the stresses")
+             "a stiffer section, or lateral restraint between the ends; the stresses do not include buckling")
           .others.push_back({Subject::Kind::load_case, solution_[worst.load_case].name()});
     else if (slender.use > 250)
       f_.add("slender", f_.member(i),
-             fmt::format("{} is compressed in case '{}' and has a slenderness of {:.0f} over {}", m.name,
+             fmt::format("'{}' is in compression in case '{}' and has a slenderness of {:.0f} over {}", m.name,
                          solution_[slender.load_case].name(), slender.use, inspection::in_mm(slender.length)),
              "a section with a larger radius of gyration, or acts: tension if it is a tie");
   }
@@ -143,10 +143,10 @@ class Judge {
     for (const auto& [member, found] : lowest) {
       const auto& [m, c] = found;
       f_.add("lateral-buckling", f_.member(member),
-             fmt::format("in case '{}' {}: load factor {}", solution_[c].name(), words(s_, m),
+             fmt::format("in case '{}' {}: critical load factor {}", solution_[c].name(), words(s_, m),
                          short_number(m.factor, 3)),
-             "restrain the member between, state what does by `bracing`, or choose a section with more torsional "
-             "stiffness; stresses do not show it")
+             "restrain the member between its ends, give its `bracing`, or choose a section with more torsional "
+             "stiffness; the stresses do not show it")
           .others.push_back({Subject::Kind::load_case, solution_[c].name()});
     }
   }
@@ -184,7 +184,7 @@ class Judge {
     constexpr double large = 1.0 / 50, large_turn = 0.1;
     if (most > large * size)
       f_.add("large-displacement", f_.member(where),
-             fmt::format("in case '{}' {} moves by {}, 1/{} of the structure's size; the theory holds for small "
+             fmt::format("in case '{}' '{}' is displaced by {}, 1/{} of the size of the structure; the theory is valid for small "
                          "displacements",
                          solution_[in].name(), s_.members()[where].name, inspection::in_mm(most),
                          short_number(size / most, 3)),
@@ -192,7 +192,7 @@ class Judge {
           .others.push_back({Subject::Kind::load_case, solution_[in].name()});
     if (turned > large_turn)
       f_.add("large-rotation", f_.point(PointId{turned_where}),
-             fmt::format("in case '{}' {} turns by {} rad; the theory holds for small rotations",
+             fmt::format("in case '{}' '{}' rotates by {} rad; the theory is valid for small rotations",
                          solution_[turned_in].name(), s_.points()[turned_where].name, short_number(turned, 3)),
              "check loads, units and stiffness; if they are right, the result is only a first estimate")
           .others.push_back({Subject::Kind::load_case, solution_[turned_in].name()});
@@ -217,9 +217,9 @@ class Judge {
       }
       if (!(least < 0)) continue;
       f_.add("uplift", {Subject::Kind::support, s_[p.at].name},
-             fmt::format("in case '{}' the support at {} is in tension with {}: a compression-only support would lift off",
+             fmt::format("in case '{}' the support at '{}' is in tension with {}: a compression-only support would lift off",
                          solution_[in].name(), s_[p.at].name, inspection::in_kN(-least)),
-             "anchor it, or combine the case with the weight that keeps it down")
+             "anchor it, or combine the case with a weight that keeps it in compression")
           .others.push_back({Subject::Kind::load_case, solution_[in].name()});
     }
   }
@@ -240,9 +240,9 @@ class Judge {
     for (const std::size_t i : idle) {
       const Member& m = s_.members()[i];
       Problem& p = f_.add("slack", f_.member(i),
-                          fmt::format("{} acts in {} only and is slack in every case", m.name,
+                          fmt::format("'{}' acts in {} only and is slack in all cases", m.name,
                                       m.acts == Acts::tension ? "tension" : "compression"),
-                          "check which way it acts and the direction of the loads");
+                          "check its direction of action and the direction of the loads");
       if (some_act) p.severity = Problem::Severity::note;
     }
   }
@@ -266,7 +266,7 @@ class Judge {
       const bool shear = c.remark.find("shear") != std::string::npos;
       f_.add(shear ? "hand-shear" : "hand-factor", {Subject::Kind::expectation, "", i},
              fmt::format("{}{}: {}", c.what, c.load_case.empty() ? "" : " in " + c.load_case, c.remark),
-             "check the hand calculation, and what it compares")
+             "check the hand calculation and the figure that it compares")
           .others.push_back({Subject::Kind::load_case, c.load_case});
     }
   }

@@ -71,7 +71,7 @@ std::vector<Change> possible_changes(const Structure& s) {
     supported[p.at.index] = true;
     for (const int k : freedoms)
       if (!p.held[static_cast<std::size_t>(k)])
-        all.push_back({Change::Of::support, fmt::format("hold {} of {}", names[k], s[p.at].name), p.at.index, {k}});
+        all.push_back({Change::Of::support, fmt::format("restrain {} of '{}'", names[k], s[p.at].name), p.at.index, {k}});
   }
   for (std::size_t i = 0; i < s.members().size(); ++i) {
     const Member& m = s.members()[i];
@@ -79,11 +79,11 @@ std::vector<Change> possible_changes(const Structure& s) {
       return std::find(end.begin(), end.end(), true) != end.end();
     };
     if (m.kind == MemberKind::link)
-      all.push_back({Change::Of::link, fmt::format("make the link {} a beam", m.name), i});
+      all.push_back({Change::Of::link, fmt::format("make the link '{}' a beam", m.name), i});
     else if (frees(m.freed_start) || frees(m.freed_end))
       all.push_back(
           {Change::Of::hinge,
-           fmt::format("join {} rigidly, without its {}", m.name, m.hinge != Hinge::none ? "hinge" : "release"), i});
+           fmt::format("join '{}' rigidly, without its {}", m.name, m.hinge != Hinge::none ? "hinge" : "release"), i});
   }
   // New supports, the lowest points first.
   std::vector<std::size_t> points;
@@ -94,10 +94,10 @@ std::vector<Change> possible_changes(const Structure& s) {
   for (const std::size_t p : points) {
     const std::string& name = s.points()[p].name;
     for (const int k : freedoms)
-      if (k < 3) all.push_back({Change::Of::support, fmt::format("hold {} of {}", names[k], name), p, {k}});
+      if (k < 3) all.push_back({Change::Of::support, fmt::format("restrain {} of '{}'", names[k], name), p, {k}});
     const std::vector<int> pinned = s.is_plane() ? std::vector<int>{0, 1} : std::vector<int>{0, 1, 2};
-    all.push_back({Change::Of::support, fmt::format("give {} a pinned support", name), p, pinned});
-    all.push_back({Change::Of::support, fmt::format("give {} a fixed support", name), p, freedoms});
+    all.push_back({Change::Of::support, fmt::format("add a pinned support at '{}'", name), p, pinned});
+    all.push_back({Change::Of::support, fmt::format("add a fixed support at '{}'", name), p, freedoms});
   }
   return all;
 }
@@ -133,7 +133,7 @@ std::vector<Change> pair_of_changes(const Structure& s, const std::vector<Change
 
 std::string remedy(const Structure& s) {
   constexpr std::size_t small = 300, very_small = 40, most_tried = 30, most_told = 6;
-  if (s.members().size() > small) return "hold the part that moves, or join it to what is held";
+  if (s.members().size() > small) return "support the part that moves, or join it to a supported part";
   if (s.supports().empty()) return "the structure has no support: add supports";
   std::vector<Change> possible = possible_changes(s);
   std::vector<Change> enough = single_changes(s, possible);
@@ -147,14 +147,14 @@ std::string remedy(const Structure& s) {
   if (!enough.empty()) {
     const std::size_t more = enough.size() > most_told ? enough.size() - most_told : 0;
     return words(" or ") +
-           (more > 0 ? fmt::format("; {} other single changes would do as well", more) : "; each alone is enough");
+           (more > 0 ? fmt::format("; {} other single changes are possible", more) : "; each alone is enough");
   }
   if (s.members().size() <= very_small) {
     if (possible.size() > most_tried) possible.resize(most_tried);
     enough = pair_of_changes(s, possible);
     if (!enough.empty()) return words(" and ") + "; no single change is enough";
   }
-  return "no single support, hinge or link is enough: several things let it move";
+  return "no single change is enough: the structure has several mechanisms";
 }
 
 }  // namespace

@@ -42,13 +42,13 @@ class Symmetry {
         what = "way of acting";
       if (!what) continue;
       about = {{Subject::Kind::member, a.name}, {Subject::Kind::member, b.name}};
-      return fmt::format("{} and {} differ by their {}", a.name, b.name, what);
+      return fmt::format("'{}' and '{}' differ in their {}", a.name, b.name, what);
     }
     for (const PointSupport& p : s_.supports())
       if (!is_alike(p)) {
         const std::string &a = s_[p.at].name, &b = s_.points()[m_.point[p.at.index]].name;
         about = {{Subject::Kind::support, a}, {Subject::Kind::support, b}};
-        return fmt::format("the supports at {} and {} differ", a, b);
+        return fmt::format("the supports at '{}' and '{}' differ", a, b);
       }
     return {};
   }
@@ -134,9 +134,9 @@ Problems unsymmetric_answers(const Solution& solution) {
       if (why.empty()) continue;
       inspection::Findings f(s);
       f.add("unsymmetric-answer", about.front(),
-            fmt::format("structure and loads of case '{}' are symmetric, the movements are not: {}",
+            fmt::format("structure and loads of case '{}' are symmetric, but the displacements are not: {}",
                         s.load_cases()[c].name(), why),
-            "make them alike, if that was meant")
+            "make them equal, if intended")
           .others.assign(about.begin() + 1, about.end());
       return f.take();
     }

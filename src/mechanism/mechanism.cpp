@@ -53,8 +53,8 @@ class RigidPart {
     for (int axis = 0; axis < 3 && free.cols() > 0; ++axis) {
       Eigen::VectorXd e = Eigen::VectorXd::Unit(6, axis);
       if ((times(free, transposed_times(free, e)) - e).norm() > 1e-9) continue;
-      add(problems, whole_ ? fmt::format("the structure slides along {}: nothing holds it", "xyz"[axis])
-                           : fmt::format("{} slide along {}: nothing holds them", names(), "xyz"[axis]));
+      add(problems, whole_ ? fmt::format("the structure slides along {}: nothing restrains it", "xyz"[axis])
+                           : fmt::format("{} slide along {}: nothing restrains them", names(), "xyz"[axis]));
       free = without(free, e);
     }
     if (free.cols() > 0) add(problems, rotation_words(free));
@@ -161,11 +161,11 @@ class RigidPart {
       for (std::size_t k = 0; k < 3; ++k) motion = std::max(motion, times(global_row(p, k), free).norm());
       if (motion < 1e-9) still.push_back(s_.points()[p].name);
     }
-    const std::string who = whole_ ? "the structure turns" : names() + " turn";
-    const std::string end = whole_ ? ": nothing holds it" : ": nothing holds them";
-    if (s_.is_plane() && still.size() == 1) return who + " about " + still[0] + end;
+    const std::string who = whole_ ? "the structure rotates" : names() + " rotate";
+    const std::string end = whole_ ? ": nothing restrains it" : ": nothing restrains them";
+    if (s_.is_plane() && still.size() == 1) return who + " about " + quoted(still[0]) + end;
     if (still.size() > 1) return who + " about the line through " + list(still) + end;
-    if (still.size() == 1) return who + " about " + still[0] + end;
+    if (still.size() == 1) return who + " about " + quoted(still[0]) + end;
     if (s_.is_plane()) {
       const double turn = free(5, 0) / size_;
       if (std::abs(turn) * size_ > 1e-9)

@@ -47,12 +47,12 @@ std::string spins(const Structure& s, const Motion& motion, double largest) {
     });
     if (spin) members.push_back(m.name);
   }
-  if (members.size() == 1) return fmt::format("{} turns about its own axis: nothing holds it", members[0]);
-  if (members.size() > 1) return fmt::format("{} rotate about their own axes: nothing restrains them", list(members));
+  if (members.size() == 1) return fmt::format("{} rotates about its axis: nothing restrains it", quoted(members[0]));
+  if (members.size() > 1) return fmt::format("{} rotate about their axes: nothing restrains them", list(members));
   std::vector<std::string> points;
   for (std::size_t p = 0; p < turning.size(); ++p)
     if (turning[p]) points.push_back(s.points()[p].name);
-  return fmt::format("{} {} on the spot: nothing holds {}", list(points), points.size() == 1 ? "turns" : "turn",
+  return fmt::format("{} {} in place: nothing restrains {}", list(points), points.size() == 1 ? "rotates" : "rotate",
                      points.size() == 1 ? "it" : "them");
 }
 
@@ -79,18 +79,18 @@ std::string in_words(const Structure& s, const Motion& motion) {
   if (same) {
     for (std::string& m : whole_members(s, moving)) names.push_back(std::move(m));
     const bool one = names.size() == 1;
-    return fmt::format("{} {} along {}: nothing holds {}", list(names), one ? "slides" : "slide", direction(s, first),
+    return fmt::format("{} {} along {}: nothing restrains {}", list(names), one ? "slides" : "slide", direction(s, first),
                        one ? "it" : "them");
   }
   std::string text;
   int told = 0;
   for (std::size_t p = 0; p < moving.size() && told < 4; ++p) {
     if (!moving[p]) continue;
-    text += told++ == 0 ? fmt::format("{} moves along {}", s.points()[p].name, direction(s, motion.move[p]))
-                        : fmt::format(", {} along {}", s.points()[p].name, direction(s, motion.move[p]));
+    text += told++ == 0 ? fmt::format("'{}' moves along {}", s.points()[p].name, direction(s, motion.move[p]))
+                        : fmt::format(", '{}' along {}", s.points()[p].name, direction(s, motion.move[p]));
   }
-  if (names.size() > 4) text += fmt::format(", and {} more points move", names.size() - 4);
-  return text + ": nothing holds this motion";
+  if (names.size() > 4) text += fmt::format(", and {} more points", names.size() - 4);
+  return text + ": nothing restrains this motion";
 }
 
 }  // namespace corvex::solver

@@ -12,7 +12,7 @@ struct Motion {
   std::vector<Vector> move, turn;  // of each point
 };
 
-// "C, D and rail slide along x: nothing holds them"
+// "C, D and rail slide along x: nothing restrains them"
 std::string in_words(const Structure& structure, const Motion& motion);
 
 // The points that move, or only turn where none moves.

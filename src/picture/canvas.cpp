@@ -195,7 +195,7 @@ Drawing Canvas::finished() {
   }
   if (left_out > 0)
     legend_.push_back(
-        fmt::format("{} label{} left out: there was no room", left_out, left_out == 1 ? " was" : "s were"));
+        fmt::format("{} label{} omitted for lack of space", left_out, left_out == 1 ? " was" : "s were"));
   double y = drawing_.height - 1.5 * letter_;
   const std::vector<std::string> lines = legend_lines();
   for (auto it = lines.rbegin(); it != lines.rend(); ++it, y -= 1.5 * letter_)

@@ -52,8 +52,8 @@ void draw_deformed(Scene& scene) {
                 {true});
   }
   scene.heading(fmt::format("Deformed shape in {}", c.name()));
-  scene.explain(times == 1 ? std::string("Displacements in true scale")
-                           : fmt::format("Displacements drawn {} times as large", short_number(times, 4)));
+  scene.explain(times == 1 ? std::string("Displacements at true scale")
+                           : fmt::format("Displacements magnified {} times", short_number(times, 4)));
 }
 
 }  // namespace corvex::picture

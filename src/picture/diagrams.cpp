@@ -45,17 +45,17 @@ class DiagramPicture {
     std::string words =
         force_ && !axial_ ? "Positive on the +y (+z) side of a member, blue; negative orange"
         : axial_
-            ? "Tension blue on the +y side of a member, compression orange with leaning strokes; links: dashes are compression"
+            ? "Tension blue on the +y side of a member, compression orange and hatched; links: dashed in compression"
         : names_.what == std::string("torsion") ? "Positive on the +y side of a member, blue; negative orange"
         : s_.options().moments_on_pulled_side   ? "On the tension side; positive blue, negative orange"
                                                 : "On the compression side; positive blue, negative orange";
     s_.explain(words);
     if (most_ <= rounding_) {
-      s_.explain("There is none in this case");
+      s_.explain("Zero in this case");
       return;
     }
     s_.explain("Largest of all: " + governing() +
-               fmt::format("; below {:.0f} % of it no values are written", least_ * 100));
+               fmt::format("; values below {:.0f} % of it are not labelled", least_ * 100));
   }
 
  private:

@@ -34,10 +34,10 @@ namespace {
 std::optional<Problem> slip(const PictureOptions& o) {
   constexpr double least = 200, most = 10000;
   if (!(o.width >= least && o.width <= most && o.height >= least && o.height <= most))
-    return Problem{fmt::format("a picture of {:g} by {:g} pixels: each side has to be from {:g} to {:g}", o.width,
+    return Problem{fmt::format("a picture of {:g} by {:g} pixels: each side must be from {:g} to {:g}", o.width,
                                o.height, least, most)};
   if (!(o.letters >= 0.5 && o.letters <= 4))
-    return Problem{fmt::format("letters {:g} times as large as usual: from 0.5 to 4 were expected", o.letters)};
+    return Problem{fmt::format("letters magnified {:g} times: 0.5 to 4 was expected", o.letters)};
   if (o.digits < least_digits || o.digits > most_digits)
     return Problem{
         fmt::format("{} significant digits: from {} to {} were expected", o.digits, least_digits, most_digits)};
@@ -52,7 +52,7 @@ std::optional<Problem> slip(const Solution& solution, const PictureOptions& o) {
   if (!solution.ok()) return solution.problems().front();
   const Structure& s = solution.structure();
   if (o.scale && !(*o.scale >= 0 && std::isfinite(*o.scale)))
-    return Problem{"the scale of movements has to be a number"};
+    return Problem{"the scale of displacements must be a number"};
   for (const MemberRef& m : o.only)
     if (!s.find(m)) return Problem{"the structure has no such member"};
   if (o.load_case.empty()) return {};
@@ -60,7 +60,7 @@ std::optional<Problem> slip(const Solution& solution, const PictureOptions& o) {
     constexpr PictureOf together[] = {PictureOf::axial,   PictureOf::shear,  PictureOf::moment,
                                       PictureOf::torsion, PictureOf::stress, PictureOf::use};
     if (std::find(std::begin(together), std::end(together), o.of) == std::end(together))
-      return Problem{"an envelope has no such picture: N, V, M, T, stress and use can be drawn of all cases together"};
+      return Problem{"an envelope has no such picture: only N, V, M, T, stress and utilisation have an envelope"};
     return {};
   }
   for (std::size_t i = 0; i < solution.size(); ++i)
@@ -111,7 +111,7 @@ namespace {
 std::optional<Problem> no_font(const picture::Lettering& lettering) {
   if (lettering.has_font()) return {};
   return Problem{
-      fmt::format("the font {} is not installed, and without it a picture has no words (package fonts-dejavu-core)",
+      fmt::format("the font {} is not installed; it is needed for text (package fonts-dejavu-core)",
                   picture::font_family)};
 }
 
@@ -132,7 +132,7 @@ Expected<std::string, Problem> written(const picture::Drawing& drawing, ImageFor
 Expected<std::string, Problem> draw(const Sweep& sweep, const std::vector<SweepRun>& runs, const std::string& title,
                                     const PictureOptions& options, ImageFormat format) {
   if (const auto problem = slip(options)) return *problem;
-  if (format == ImageFormat::gif) return Problem{"only deformed shapes and those of modes move"};
+  if (format == ImageFormat::gif) return Problem{"only deformed shapes and mode shapes can be animated"};
   if (Problems problems = check(sweep); !problems.empty()) return problems.front();
   if (sweep.show.empty()) return Problem{"there is no figure to plot"};
   make_sure_of_memory(options);
@@ -153,9 +153,9 @@ std::optional<Problem> slip(const std::vector<PictureSide>& sides, Together toge
                     o.of == PictureOf::moment || o.of == PictureOf::torsion;
   if (together == Together::overlaid && !upon)
     return Problem{"deformed shapes, N, V, M and T can be overlaid; other pictures are drawn side by side"};
-  if (of_member) return Problem{"a section or a sheet is of one member of one model"};
+  if (of_member) return Problem{"a section or a sheet shows one member of one model"};
   if (o.of == PictureOf::vibration || o.of == PictureOf::buckling)
-    return Problem{"modes are drawn of one model: the mode shapes of variants differ"};
+    return Problem{"modes are drawn for one model: the mode shapes of variants differ"};
   const Solution& first = sides.front().solution;
   const std::string name = first[picture::case_of(first, o)].name();
   for (const PictureSide& side : sides) {
@@ -176,7 +176,7 @@ Expected<std::string, Problem> draw(const std::vector<PictureSide>& sides, Toget
                                     const PictureOptions& options, ImageFormat format) {
   if (const auto problem = slip(sides, together, options)) return *problem;
   if (format == ImageFormat::gif || options.moving)
-    return Problem{"a picture of several models stands still: SVG, PNG or PDF"};
+    return Problem{"a picture of several models cannot be animated: SVG, PNG or PDF"};
   make_sure_of_memory(options);
   const picture::Lettering lettering;
   if (const auto problem = no_font(lettering)) return *problem;
@@ -229,8 +229,8 @@ Expected<Modes, Problem> modes_of(const Solution& solution, const PictureOptions
   const std::size_t there = vibration ? found->vibration.size() : found->buckling.front().modes.size();
   if (there < o.mode)
     return Problem{vibration
-                       ? fmt::format("there are {} natural frequencies, and none of number {}", there, o.mode)
-                       : fmt::format("{} buckles in {} ways, and there is none of number {}", name, there, o.mode)};
+                       ? fmt::format("there are {} natural frequencies; number {} does not exist", there, o.mode)
+                       : fmt::format("{} has {} buckling modes; number {} does not exist", name, there, o.mode)};
   return std::move(*found);
 }
 
@@ -241,9 +241,9 @@ Expected<std::string, Problem> draw(const Solution& solution, const PictureOptio
   make_sure_of_memory(options);
   const bool of_mode = options.of == PictureOf::vibration || options.of == PictureOf::buckling;
   if ((options.moving || format == ImageFormat::gif) && options.of != PictureOf::deformed && !of_mode)
-    return Problem{"only deformed shapes and those of modes move"};
+    return Problem{"only deformed shapes and mode shapes can be animated"};
   if (options.moving && format != ImageFormat::svg && format != ImageFormat::gif)
-    return Problem{"PNG and PDF stand still: a moving picture is SVG or GIF"};
+    return Problem{"PNG and PDF cannot be animated: use SVG or GIF"};
   const picture::Lettering lettering;
   if (const auto problem = no_font(lettering)) return *problem;
   PictureOptions o = options;

@@ -34,9 +34,9 @@ class EnvelopePicture {
                                                                  : "; moments on the compression side"));
     s_.explain(
         s_.structure().is_plane()
-            ? "Each extreme value with its governing case; below 5 % of the largest no values are written"
-            : "The largest value with its governing case, all of them are in the table; below 15 % of the largest no "
-              "values are written");
+            ? "Each extreme value with its governing case; values below 5 % of the largest are not labelled"
+            : "The largest value with its governing case, all of them are in the table; values below 15 % of the largest "
+              "are not labelled");
   }
 
  private:

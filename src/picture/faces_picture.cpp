@@ -56,8 +56,8 @@ class FacesPicture {
     scale();
     s_.heading("Normal stress by face in " + s_.result().name());
     s_.explain(
-        "Each member shows the two faces that lie furthest apart in this view; tension blue, compression orange with "
-        "cross-strokes; hollow: not known");
+        "Each member shows the two faces that are furthest apart in this view; tension blue, compression orange with "
+        "and hatched; hollow: not known");
   }
 
  private:

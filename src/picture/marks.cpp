@@ -27,8 +27,8 @@ class Marks {
     for (const Mark& m : marks_) draw(m);
     if (!marks_.empty())
       scene_.explain(
-          open_ ? "Rings mark findings, double ones errors; an open point touches a member and is not joined to it"
-                : "Rings mark findings, double ones errors; corvex inspect says more");
+          open_ ? "Rings mark findings, double ones errors; an open point touches a member without being joined to it"
+                : "Rings mark findings, double ones errors; corvex inspect lists them");
   }
 
  private:

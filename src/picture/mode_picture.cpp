@@ -38,17 +38,17 @@ void draw_shape(Scene& scene, const ModeShape& shape, const std::string& what) {
 
 void draw_vibration(Scene& scene, const VibrationMode& mode, std::size_t number) {
   draw_shape(scene, mode.shape, "vibration");
-  scene.heading(mode.is_free ? fmt::format("Mode {} of vibration: a free movement", number)
+  scene.heading(mode.is_free ? fmt::format("Mode {} of vibration: rigid-body motion", number)
                              : fmt::format("Mode {} of vibration: {} Hz", number,
                                            figure(mode.frequency.si(), {"", 1}, scene.options().digits)));
-  scene.explain("The shape has no size of its own");
+  scene.explain("The amplitude of the shape is arbitrary");
 }
 
 void draw_buckling(Scene& scene, const BucklingMode& mode, std::size_t number) {
   draw_shape(scene, mode.shape, "buckling");
   scene.heading(fmt::format("Buckling in {}, mode {}: load factor {}", scene.result().name(), number,
                             figure(mode.factor, {"", 1}, scene.options().digits)));
-  scene.explain("The shape has no size of its own");
+  scene.explain("The amplitude of the shape is arbitrary");
 }
 
 }  // namespace corvex::picture

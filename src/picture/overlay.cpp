@@ -99,7 +99,7 @@ class Overlay {
         if (!largest || e.value.si > largest->first.value.si * (1 + 1e-9)) largest = {e, i};
       }
       if (!largest || !(largest->first.value.si > 0)) {
-        key_.push_back(l.name + ": does not move");
+        key_.push_back(l.name + ": no displacement");
         continue;
       }
       const auto& [e, i] = *largest;
@@ -111,8 +111,8 @@ class Overlay {
            movement_words(s, s_.units(), m, e.at.si()));
     }
     s_.heading(fmt::format("Deformed shapes in {}", s_.result().name()));
-    s_.explain(times == 1 ? std::string("Displacements in true scale")
-                          : fmt::format("Displacements drawn {} times as large", short_number(times, 4)));
+    s_.explain(times == 1 ? std::string("Displacements at true scale")
+                          : fmt::format("Displacements magnified {} times", short_number(times, 4)));
   }
 
   void diagrams() {

@@ -37,7 +37,7 @@ class ReactionsPicture {
     s_.heading("Reactions in " + s_.result().name());
     const Balance b = s_.result().balance();
     s_.explain("Sum of the reactions: " + sum(b.reacted) + "; of the loads: " + sum(b.applied));
-    s_.explain("Purple: what the supports give to the structure, along the global axes");
+    s_.explain("Purple: reactions on the structure, along the global axes");
   }
 
  private:

@@ -45,8 +45,8 @@ class SectionPicture : Canvas {
     stress();
     figures();
     explain(
-        "Seen along the member: y is up, z to the right; section tables call them z and y. The ring marks the worst von "
-        "Mises stress of the whole section");
+        "Seen along the member: y is up, z to the right; section tables call them z and y. The ring marks the largest von "
+        "Mises stress of the section");
     return finished();
   }
 
@@ -288,7 +288,7 @@ class SectionPicture : Canvas {
       row("most tension", figure(std::max(e->value.si(), 0.0), units().stress, options().digits));
     if (const auto e = result_.min_stress_at(place_, side_))
       row("most compression", figure(std::min(e->value.si(), 0.0), units().stress, options().digits));
-    if (mises) row("von Mises, the worst", figure(mises->value.si(), units().stress, options().digits));
+    if (mises) row("largest von Mises", figure(mises->value.si(), units().stress, options().digits));
     if (const auto safety = result_.safety())
       row(result_.leaves_out_warping() ? "safety, without warping stress" : "safety",
           number(*safety, std::min(options().digits, 3)));

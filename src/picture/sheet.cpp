@@ -50,9 +50,9 @@ class Sheet : Canvas {
     const char* const side = options().moments_on_pulled_side ? "tension" : "compression";
     explain(planes.size() > 1
                 ? fmt::format("Left: bending in the plane of local x and y; right: in that of x and z. Moments are on "
-                              "the {} side; all else is positive upwards, along y or z",
+                              "the {} side; all other values are positive upwards, along y or z",
                               side)
-                : fmt::format("Moments are on the {} side; all else is positive upwards, along local {}", side,
+                : fmt::format("Moments are on the {} side; all other values are positive upwards, along local {}", side,
                               planes[0] ? "y" : "z"));
     return finished();
   }

@@ -59,11 +59,11 @@ class StressPicture {
     mark();
     bar();
     s_.heading(fmt::format("{} in {}", use_ ? "Stress as a share of the allowed stress" : "Largest normal stress",
-                           s_.is_envelope() ? fmt::format("any of {} cases", cases_.size()) : s_.result().name()));
+                           s_.is_envelope() ? fmt::format("envelope of {} cases", cases_.size()) : s_.result().name()));
     s_.explain(
         use_
-            ? "von Mises stress over allowable stress or yield strength, the worst of each section; purple: over 100 %; hollow: not known"
-            : "The larger of tension and compression in each section; cross-strokes where it is compression; hollow: not known");
+            ? "von Mises stress over allowable stress or yield strength, the largest of each section; purple: over 100 %; hollow: not known"
+            : "The larger of tension and compression in each section; hatched in compression; hollow: not known");
   }
 
  private:

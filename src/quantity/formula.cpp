@@ -95,7 +95,7 @@ class Reading {
       return "a comma was read; the decimal sign is a point";
     if (rest.front() == ')') return "a closing bracket without an opening one";
     if (is_digit(rest.front()) || rest.front() == '.')
-      return "two numbers stand side by side; an operator (+ - * /) was expected between them";
+      return "two numbers follow each other; an operator (+ - * /) was expected between them";
     if (starts_word(rest.front()))
       return fmt::format("'{}' follows without an operator; write * between factors, as kN*m", word_at(at_));
     return fmt::format("'{}' was not expected here", rest.front());
@@ -524,7 +524,7 @@ std::string why_not_a_parameter(std::string_view name) {
                    : is_function(name)            ? "function"
                    : name == "pi" || name == "gn" ? "constant"
                                                   : "";
-  if (*is) return fmt::format("'{0}' is a {1}; another name is needed, as '{0}_1'", name, is);
+  if (*is) return fmt::format("'{0}' is a {1}; another name is needed, for example '{0}_1'", name, is);
   const bool word = !name.empty() && starts_word(name.front()) &&
                     std::all_of(name.begin(), name.end(), [](char c) { return starts_word(c) || is_digit(c); });
   if (!word) return "a parameter's name is one word of letters, digits and _, with a letter first";

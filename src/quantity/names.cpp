@@ -9,7 +9,7 @@ namespace corvex {
 using Outcome = Expected<Evaluated, FormulaError>;
 
 Outcome Names::figure(std::string_view word, std::string_view) const {
-  return FormulaError{0, fmt::format("'{}' cannot be asked for here", word)};
+  return FormulaError{0, fmt::format("'{}' cannot be used here", word)};
 }
 
 std::optional<Outcome> Scope::find(std::string_view name) const {

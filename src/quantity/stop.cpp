@@ -10,7 +10,7 @@ thread_local const StopScope* innermost = nullptr;
 }  // namespace
 
 const char* Stopped::what() const noexcept {
-  return "corvex: stopped as was asked";
+  return "corvex: stopped as requested";
 }
 
 StopScope::StopScope(std::stop_token token) : token_(std::move(token)), outer_(innermost) {

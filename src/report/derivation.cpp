@@ -141,7 +141,7 @@ Expected<std::string, Problem> derivation_document(const Model& model, const Der
   const picture::Lettering lettering;
   if (!lettering.has_font())
     return Problem{
-        fmt::format("the font {} is not installed, and without it a document has no words (package "
+        fmt::format("the font {} is not installed; it is needed for text (package "
                     "fonts-dejavu-core)",
                     picture::font_family)};
   reporting::Book book{.title = derivation.title,

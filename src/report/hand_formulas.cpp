@@ -51,7 +51,7 @@ HandFormulas hand_formulas(const Verification& hand, const ModelUnits& units, in
     };
     const std::string unit = cell(4).empty() ? "" : " " + cell(4);
     Worked w = worked("", c.formula, units, cell(2) + unit);
-    w.what = c.what + (c.load_case.empty() ? "" : " in " + c.load_case);
+    w.what = c.what + (c.load_case.empty() ? "" : " in '" + c.load_case + "'");
     w.verdict = fmt::format("computed {}{}, deviation {}, allowed {}: {}", cell(3), unit, cell(6), cell(7), cell(5));
     w.tone = c.agrees ? Tone::good : Tone::bad;
     if (!c.note.empty()) w.remarks.push_back(c.note);

@@ -65,7 +65,7 @@ Expected<Report, Problem> report(const Model& model, const Evaluation& evaluatio
   const picture::Lettering lettering;
   if (!lettering.has_font())
     return Problem{
-        fmt::format("the font {} is not installed, and without it a report has no words (package "
+        fmt::format("the font {} is not installed; it is needed for text (package "
                     "fonts-dejavu-core)",
                     picture::font_family)};
   const reporting::Source source{.model = model,
@@ -87,7 +87,7 @@ Expected<Report, Problem> report(const Model& model, const Evaluation& evaluatio
     if (has_something_to_say(part.name, source))
       writers[i](chapter, source);
     else
-      chapter.items.emplace_back(reporting::Words{{{"", "The model has none."}}});
+      chapter.items.emplace_back(reporting::Words{{{"", "None."}}});
     book.chapters.push_back(std::move(chapter));
   }
   Report made;

@@ -105,7 +105,7 @@ void add_governing_members(Chapter& chapter, const Source& source) {
   if (order.size() > most_sheets) order.resize(most_sheets);
   if (order.empty()) return;
   chapter.items.emplace_back(
-      Heading{order.size() == 1 ? "The member that governs" : "The members that are used most", 2});
+      Heading{order.size() == 1 ? "Governing member" : "Members with the highest utilisation", 2});
   for (const Used& u : order) {
     const std::string &name = s.members()[u.member].name, load_case = source.solution[u.load_case].name();
     add_picture(chapter, source, {"sheet-" + file_name(name), fmt::format("{} in {}", name, load_case)},
@@ -115,7 +115,7 @@ void add_governing_members(Chapter& chapter, const Source& source) {
   const std::string &name = s.members()[first.member].name, load_case = source.solution[first.load_case].name();
   add_picture(chapter, source,
               {"section-" + file_name(name),
-               fmt::format("Section of {} with the stress at its worst place, in {}", name, load_case)},
+               fmt::format("Section of {} with the stress at the place of the largest von Mises stress, {}", name, load_case)},
               {.of = PictureOf::section, .load_case = load_case, .only = {MemberId(first.member)}}, 480);
 }
 

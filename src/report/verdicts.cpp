@@ -26,12 +26,12 @@ void add_summary(Chapter& chapter, const Source& source) {
     words.lines.push_back(verdict_line(document::limits_table(source.limits, u, source.options.digits, false).title,
                                        source.limits.all_met()));
   else
-    words.lines.push_back({"Limits", "the model has none", Tone::plain});
+    words.lines.push_back({"Limits", "none", Tone::plain});
   if (!source.hand.comparisons.empty())
     words.lines.push_back(
         verdict_line(hand_formulas(source.hand, u, source.options.digits).table.title, source.hand.all_agree()));
   else
-    words.lines.push_back({"Hand calculation", "the model has none", Tone::plain});
+    words.lines.push_back({"Hand calculation", "none", Tone::plain});
   words.lines.push_back({"Findings", document::findings_in_words(source.findings),
                          asks_for_attention(source.findings) ? Tone::warning : Tone::good});
   words.lines.push_back(
@@ -66,7 +66,7 @@ void add_hand(Chapter& chapter, const Source& source) {
   chapter.items.emplace_back(std::move(all.table));
   if (!all.values.empty()) chapter.items.emplace_back(Heading{"Values used", 2});
   for (Worked& w : all.values) chapter.items.emplace_back(std::move(w));
-  if (!all.worked.empty()) chapter.items.emplace_back(Heading{"Worked out by hand", 2});
+  if (!all.worked.empty()) chapter.items.emplace_back(Heading{"Calculated by hand", 2});
   for (Worked& w : all.worked) chapter.items.emplace_back(std::move(w));
 }
 
@@ -83,8 +83,8 @@ void add_variants(Chapter& chapter, const Source& source) {
 std::string theory_of(const AnalysisOptions& analysis) {
   switch (analysis.order) {
     case Order::first:
-      return "Linear elastic, small displacements: equilibrium is that of the undeformed structure. Buckling and "
-             "second-order effects are not part of these figures.";
+      return "Linear elastic, small displacements: equilibrium is formulated for the undeformed structure. "
+             "Second-order effects are not included.";
     case Order::second:
       return "Linear elastic, second order (" + document::analysis_words(analysis) +
              "): equilibrium is that of the displaced structure, with turns that are small; each case and combination "
@@ -99,18 +99,18 @@ std::string theory_of(const AnalysisOptions& analysis) {
 
 void add_accuracy(Chapter& chapter, const Source& source) {
   const Structure& s = source.model.structure;
-  std::string deformation = s.analysis().shear ? "Deformation by shear forces is counted."
-                                               : "Deformation by shear forces is left out, as the model asks for.";
+  std::string deformation = s.analysis().shear ? "Shear deformation is included."
+                                               : "Shear deformation is not included, as set in the model.";
   chapter.items.emplace_back(
       Words{{{"Theory", theory_of(s.analysis()) + " " + deformation},
              {"Members",
-              "Members are exact between their joints for the loads that act on them (beam theory after Euler and "
+              "Results are exact between the joints for the loads of the model (beam theory of Euler and "
               "Bernoulli, or Timoshenko): no mesh has to be refined, and extreme values are found analytically, not by sampling."},
              {"Stresses",
               "By the formulas of bending, shear and torsion after Saint-Venant at points around the section, "
               "shear stress from the exact field of the section. Stress where members are joined, at welds and "
               "holes, and stress of restrained warping are not part of them."}}});
-  Table t{.name = "accuracy", .title = "Equilibrium and digits of each case"};
+  Table t{.name = "accuracy", .title = "Equilibrium and reliable digits of each case"};
   t.columns = {document::words_column("case", true), document::number_column("error of equilibrium"),
                document::number_column("reliable digits")};
   t.columns[1].most_digits = 2;

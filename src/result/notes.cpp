@@ -55,16 +55,16 @@ void through_centroid(const Solution& solution, Problems& notes) {
     const MemberResult r = solution[solution.judged().front()][m];
     const SectionProperties& p = s.section_of(s[m]).properties();
     const auto safety = r.safety_against(Stress::si(*bent)), twisted_safety = r.safety_against(Stress::si(*both));
-    const char* without = leaves_out_warping(twisted, m) ? ", without the stress of restrained warping" : "";
+    const char* without = leaves_out_warping(twisted, m) ? ", without warping normal stress" : "";
     const std::string figures = safety && twisted_safety
-                                    ? fmt::format("safety {}; {} if the loads act at the centroid{}",
+                                    ? fmt::format("safety factor {}; {} if the loads act at the centroid{}",
                                                   short_number(*safety, 3), short_number(*twisted_safety, 3), without)
-                                    : fmt::format("worst stress {} MPa; {} MPa if the loads act at the centroid",
+                                    : fmt::format("largest stress {} MPa; {} MPa if the loads act at the centroid",
                                                   short_number(*bent / 1e6, 4), short_number(*both / 1e6, 4));
     notes.push_back(
         about("shear-centre",
-              fmt::format("{}: {}. Loads act through the shear centre of the section, {} mm from its centroid, unless "
-                          "they say 'through: centroid'",
+              fmt::format("'{}': {}. Loads act through the shear centre of the section, {} mm from its centroid, unless "
+                          "they have 'through: centroid'",
                           s[m].name, figures,
                           short_number(std::hypot(p.shear_centre_y.in(units::mm), p.shear_centre_z.in(units::mm)), 3)),
               {s[m].name}, Problem::Severity::warning));
@@ -162,10 +162,10 @@ void critical_loads(const Solution& solution, Problems& notes) {
       p.text += ": the structure buckles under these loads";
     else if (first)
       p.text += ": second-order effects are not negligible";
-    p.remedy = factor < 1 ? "a stiffer structure, or less load" : "use analysis: {order: second}";
+    p.remedy = factor < 1 ? "use a stiffer structure, or less load" : "use analysis: {order: second}";
     notes.push_back(as_finding("low-critical-load", std::move(p)));
     if (s.analysis().order != Order::second || s.analysis().imperfection || factor < 1) continue;
-    Problem without{fmt::format("in case '{}' second order without an imperfection: what only buckles does not show",
+    Problem without{fmt::format("in case '{}' second order without an imperfection: buckling does not appear in the results",
                                 result.name()),
                     {Subject::Kind::load_case, result.name()}};
     without.severity = Problem::Severity::warning;

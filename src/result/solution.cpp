@@ -150,7 +150,7 @@ Chord chord(const result::Inner& inner, Polynomial CoursePiece::*part, double fr
 
 Extreme MemberResult::sag_between(Length from, Length to) const {
   const double a = place_on_member(from), b = place_on_member(to);
-  if (!(a < b)) throw std::invalid_argument("corvex: the chord of a member goes from one place to a later one");
+  if (!(a < b)) throw std::invalid_argument("corvex: the chord of a member is from one place to a later one");
   return largest_size(*inner_, {&CoursePiece::v, &CoursePiece::w, nullptr},
                       {chord(*inner_, &CoursePiece::v, a, b), chord(*inner_, &CoursePiece::w, a, b)}, 2, a, b);
 }

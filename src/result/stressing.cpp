@@ -31,7 +31,7 @@ void add_turned_arms(const Structure& s, const CaseResult& result, Stressing& al
     if (!zero(m.arm)) all.turned_arms.emplace_back(m.at.index, -solver::turned_arm(m.arm, m.force));
 }
 
-// Members that act one way only, are not slack, and have no force but rounding.
+// One-way members, are not slack, and have no force but rounding.
 std::vector<MemberId> untensioned_in(const Structure& s, const CaseResult& result) {
   double largest = 0;
   std::vector<std::pair<MemberId, double>> forces;

@@ -10,7 +10,7 @@ namespace corvex::result {
 struct Stressing {
   std::vector<solver::AxialCourse> axial{};
   std::vector<bool> slack{};
-  // Members that act one way only, are not slack, and have no force but rounding.
+  // One-way members, are not slack, and have no force but rounding.
   std::vector<MemberId> untensioned{};
   std::vector<std::pair<std::size_t, Eigen::Matrix3d>> turned_arms{};
 };

@@ -45,7 +45,7 @@ Outcome checked(Profile p) {
 }
 
 std::string expected(const Series& s) {
-  return fmt::format("a designation of {} was expected, as '{}'", s.info.what, s.info.example);
+  return fmt::format("a designation of {} was expected, for example '{}'", s.info.what, s.info.example);
 }
 
 // "not in the list of EN 10219-2; the nearest there is SHS 60x60x4".
@@ -218,7 +218,7 @@ Shape hollow_shape(double h, double b, double t, double out, double in) {
 Outcome make_inch_hollow(const Series& s, const Designation& d, double h, double b, double t) {
   const bool design = d.tail == "A500";
   if (!d.tail.empty() && !design)
-    return fmt::format("after inches nothing but 'A500' (its design wall, 0.93 of the nominal one) is read, not '{}'",
+    return fmt::format("after inches only 'A500' (design wall, 0.93 of the nominal one) is accepted, not '{}'",
                        d.tail);
   constexpr double inch = 25.4, design_share = 0.93;
   const double wall = t * inch * (design ? design_share : 1);
@@ -226,8 +226,8 @@ Outcome make_inch_hollow(const Series& s, const Designation& d, double h, double
       s, fmt::format("{} {}x{}x{} in{}", s.info.name, inch_size(h), inch_size(b), inch_size(t), design ? " A500" : ""),
       hollow_shape(h * inch, b * inch, wall, 2 * wall, wall));
   p.standard = design ? "ASTM A500, cold formed, design wall" : "ASTM A500, cold formed, nominal wall";
-  p.note = design ? "0.93 of the nominal wall, as A500 tubes are designed with"
-                  : "nominal wall; A500 tubes are designed with 0.93 of it, written with A500 at the end";
+  p.note = design ? "0.93 of the nominal wall, the design wall of A500 tubes"
+                  : "nominal wall; the design wall of A500 tubes is 0.93 of it: add A500 at the end";
   const auto [near, apart] = nearest_hollow(inch_hollow(), h == b, h, b, t);
   if (apart > 1e-9) {
     const std::string note = p.note;

@@ -54,7 +54,7 @@ class Check {
     std::size_t points = 0;
     for (std::size_t i = 0; i < all_.size() && faults_.empty(); ++i) points += all_[i].size(), alone(i);
     if (faults_.empty() && points > most_points)
-      fault(0, fmt::format("{} points are too many; up to {} are worked with", points, most_points));
+      fault(0, fmt::format("{} points are too many; at most {} are possible", points, most_points));
     for (std::size_t i = 0; i < all_.size() && faults_.empty(); ++i)
       for (std::size_t k = i; k < all_.size() && faults_.empty(); ++k) crossing(i, k);
     for (std::size_t i = 1; i < all_.size() && faults_.empty(); ++i) holes(i);

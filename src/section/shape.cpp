@@ -106,12 +106,12 @@ class Checker {
   // Only once all dimensions make sense by themselves.
   void below(const char* key, Length value, Length room, const char* what) {
     if (faults_.empty() && value.si() > 0 && value >= room)
-      fault(key, fmt::format("'{}' does not fit: {} mm is not below {} of {} mm", key,
+      fault(key, fmt::format("'{}' does not fit: {} mm must be less than {} of {} mm", key,
                              short_number(value.in(units::mm), 4), what, short_number(room.in(units::mm), 4)));
   }
   void wall_fits(Length wall, Length outside, const char* what) {
     if (faults_.empty() && wall.si() * 2 >= outside.si())
-      fault("wall", fmt::format("a wall of {} mm leaves no hole in a {} of {} mm; it must be below half of it",
+      fault("wall", fmt::format("a wall of {} mm leaves no hole in a {} of {} mm; it must be less than half of it",
                                 short_number(wall.in(units::mm), 4), what, short_number(outside.in(units::mm), 4)));
   }
   void corner_fits(Length corner, std::optional<Length> inside, Length outside, Length wall, const char* what) {

@@ -73,7 +73,7 @@ class Followed::Shared : public std::enable_shared_from_this<Followed::Shared> {
         waiting_.emplace_back(variant, std::move(then));
         return;
       }
-      a.refused = {Problem{"too many variants are being solved at once: choose it again in a moment"}};
+      a.refused = {Problem{"too many variants are being solved at once: select it again in a moment"}};
     }
     lock.unlock();
     then(std::move(a));

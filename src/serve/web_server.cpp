@@ -107,7 +107,7 @@ class Once {
  public:
   explicit Once(std::function<void(WebAnswer)> answer) : answer_(std::move(answer)) {}
   ~Once() {
-    if (!is_done_.exchange(true)) answer_(web_text(503, "this could not be worked out\n"));
+    if (!is_done_.exchange(true)) answer_(web_text(503, "this could not be computed\n"));
   }
   Once(const Once&) = delete;
   Once& operator=(const Once&) = delete;
@@ -225,7 +225,7 @@ class Connection : public std::enable_shared_from_this<Connection> {
     // Nothing is read meanwhile, and an answer may take its time.
     stream_.expires_never();
     const auto reply = [self = shared_from_this()](WebAnswer a) { self->write(std::move(a), false); };
-    if (!ask(std::move(asked), reply)) write(web_text(503, "too much is asked at once\n"), true);
+    if (!ask(std::move(asked), reply)) write(web_text(503, "too many requests at once\n"), true);
   }
 
   void write(WebAnswer a, bool close_after) {

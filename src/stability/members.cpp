@@ -76,7 +76,7 @@ class MemberCheck {
     if (s_.is_plane() && !plane_ends_are_held(held, all)) return;
     std::vector<Restraint> places = twist_places(held);
     if (places.front().twist == 0 && places.back().twist == 0 && !held.twist_along)
-      return uncovered(all, "nothing restrains its twist", "say `bracing`, or hold it at its ends");
+      return uncovered(all, "nothing restrains its twist", "give `bracing`, or restrain its ends");
     std::optional<MemberBuckling> worst;
     for (std::size_t i = 0; i + 1 < places.size(); ++i) {
       const Estimate e = estimate(stretch(held, places[i], places[i + 1], i, places.size()));
@@ -113,7 +113,7 @@ class MemberCheck {
       uncovered(all,
                 fmt::format("out-of-plane buckling: its end at '{}' is not restrained out of the plane",
                             s_[m_.through[end.point]].name),
-                "say `bracing`, or describe the structure in space");
+                "give `bracing`, or describe the structure in space");
       return false;
     }
     return true;

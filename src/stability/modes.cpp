@@ -24,7 +24,7 @@ using solver::Bow, solver::bow_of, solver::described, solver::shape_of;
 
 std::string names_of(const Structure& s, const std::vector<MemberId>& members) {
   std::vector<std::string> names;
-  for (const MemberId m : members) names.push_back("'" + s[m].name + "'");
+  for (const MemberId m : members) names.push_back(s[m].name);
   return list(names);
 }
 
@@ -190,7 +190,7 @@ std::optional<double> CaseBuckling::lowest() const {
 
 std::string CaseBuckling::governing(const Structure& s) const {
   if (is_mechanism)
-    return fmt::format("without the untensioned members {} some movement is not resisted", names_of(s, untensioned));
+    return fmt::format("without the untensioned members {} the structure is a mechanism", names_of(s, untensioned));
   const bool of_member =
       !estimates.members.empty() && (modes.empty() || estimates.members.front().factor < modes.front().factor);
   if (of_member) return words(s, estimates.members.front());

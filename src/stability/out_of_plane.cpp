@@ -42,7 +42,7 @@ class OutOfPlane {
  private:
   void uncovered(MemberId m, std::string reason) {
     all_.not_checked.push_back(
-        {m, "out-of-plane vibration: " + reason, "say `bracing`, or describe the structure in space"});
+        {m, "out-of-plane vibration: " + reason, "give `bracing`, or describe the structure in space"});
   }
   void uncovered(const PointMass& mass, const char* why) {
     for (std::size_t i = 0; i < s_.members().size(); ++i) {

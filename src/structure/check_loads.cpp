@@ -32,13 +32,13 @@ class LoadChecks : Checks {
       add(fmt::format("the name '{}' is used twice", c.name), subject);
     for (const LoadCase& l : s_.load_cases())
       if (l.name() == c.name) add(fmt::format("'{}' is the name of a load case already", c.name), subject);
-    if (c.terms.empty()) add(fmt::format("combination '{}' names no load case", c.name), subject);
+    if (c.terms.empty()) add(fmt::format("combination '{}' contains no valid load case", c.name), subject);
     std::vector<bool> named(s_.load_cases().size(), false);
     for (std::size_t i = 0; i < c.terms.size(); ++i) {
       const std::string& name = s_.load_cases()[c.terms[i].load_case].name();
       if (!std::isfinite(c.terms[i].factor) || std::abs(c.terms[i].factor) > 1e6)
         add(fmt::format("the factor of '{}' is out of range", name), subject, name);
-      if (named[c.terms[i].load_case]) add(fmt::format("'{}' is named twice", name), subject, name);
+      if (named[c.terms[i].load_case]) add(fmt::format("'{}' is listed twice", name), subject, name);
       named[c.terms[i].load_case] = true;
     }
   }
@@ -57,11 +57,11 @@ class LoadChecks : Checks {
       add(fmt::format("the load is out of range: larger than {:g} in SI units", heaviest), subject);
     if (s_.is_plane() && force.z != 0) add("this force leaves the plane of the structure", subject, "force");
     if (s_.is_plane() && (moment.x != 0 || moment.y != 0))
-      add("this moment leaves the plane of the structure: it turns about z", subject, "moment");
+      add("this moment leaves the plane of the structure: only moments about z are possible", subject, "moment");
   }
 
   void check(const PointLoad& l, const Subject& subject) {
-    if (!s_.has(l.at)) return add("the point is not one of this structure", subject, "at");
+    if (!s_.has(l.at)) return add("the point does not belong to this structure", subject, "at");
     check_plane(l.force, l.moment, subject);
     if (!l.through) return;
     check_through(*l.through, subject);
@@ -69,7 +69,7 @@ class LoadChecks : Checks {
       return m.kind == MemberKind::beam && std::find(m.through.begin(), m.through.end(), l.at) != m.through.end();
     });
     if (beams != 1)
-      add(fmt::format("{} beams go through {}: give the load on the member whose section is meant, as {{on: …, at: …}}",
+      add(fmt::format("{} beams meet at '{}': give the load on the member whose section is meant, for example {{on: …, at: …}}",
                       beams == 0 ? "no" : "several", s_[l.at].name),
           subject, "through");
   }
@@ -88,7 +88,7 @@ class LoadChecks : Checks {
 
   std::optional<double> length_on(MemberId id, const Subject& subject) {
     if (!s_.has(id)) {
-      add("the member is not one of this structure", subject, "on");
+      add("the member does not belong to this structure", subject, "on");
       return std::nullopt;
     }
     const Member& m = s_[id];
@@ -148,19 +148,19 @@ class LoadChecks : Checks {
                       length_words(s_, l.from)),
           subject, "to");
     if (l.per == Per::plan && *L > 0 && plan_share(s_, s_[l.on]) < 1e-9)
-      add(fmt::format("'{}' stands upright and has no ground plan: nothing of the load acts on it", s_[l.on].name),
+      add(fmt::format("'{}' is vertical and has no horizontal projection: no part of the load acts on it", s_[l.on].name),
           subject, "per");
     if (l.per == Per::plan && l.axes == LoadAxes::member) add("a load per plan has global directions", subject, "per");
   }
 
   void check(const SpreadLoad& l, const Subject& subject) {
-    if (l.on.empty()) add("the load names no member", subject, "on");
+    if (l.on.empty()) add("the load has no member", subject, "on");
     std::vector<bool> seen(s_.members().size(), false);
     for (const MemberId id : l.on) {
       if (!length_on(id, subject)) return;
       check_member_force(id, l.force, {}, l.axes, subject);
       check_through(l.through, id, subject);
-      if (seen[id.index]) add(fmt::format("'{}' is named twice", s_[id].name), subject, "on");
+      if (seen[id.index]) add(fmt::format("'{}' is listed twice", s_[id].name), subject, "on");
       seen[id.index] = true;
     }
   }
@@ -169,14 +169,14 @@ class LoadChecks : Checks {
     if (!length_on(l.on, subject)) return;
     const Member& m = s_[l.on];
     if (!std::isfinite(l.plus) || !std::isfinite(l.minus) || std::max(std::abs(l.plus), std::abs(l.minus)) > 1e6)
-      add("the change of temperature is out of range", subject, "heat");
+      add("the temperature change is out of range", subject, "heat");
     if (!(s_.material_of(m).expansion.si() != 0))
       add(fmt::format("'{}': the material '{}' has no coefficient of expansion", m.name, s_.material_of(m).name),
           subject, "heat");
     if (l.across == HeatLoad::Across::nothing) return;
     const bool y = l.across == HeatLoad::Across::y;
     if (m.kind == MemberKind::link)
-      add(fmt::format("'{}' is a link and does not bend: give one change of temperature for all of it", m.name),
+      add(fmt::format("'{}' is a link and does not bend: give one temperature change for the whole member", m.name),
           subject, "heat");
     const AreaProperties& p = s_.section_of(m).area_properties();
     if (!((y ? p.height : p.width).si() > 0))
@@ -190,29 +190,29 @@ class LoadChecks : Checks {
     const auto L = length_on(l.on, subject);
     if (!L) return;
     if (!std::isfinite(l.by) || std::abs(l.by) >= *L)
-      add(fmt::format("'{}' is {} long and cannot be shortened by {}", s_[l.on].name, length_words(s_, *L),
+      add(fmt::format("'{}' is {} long and cannot be {} too short", s_[l.on].name, length_words(s_, *L),
                       length_words(s_, l.by)),
           subject, "shorten");
   }
 
   void check(const SettleLoad& l, const Subject& subject) {
-    if (!s_.has(l.at)) return add("the point is not one of this structure", subject, "at");
+    if (!s_.has(l.at)) return add("the point does not belong to this structure", subject, "at");
     const std::string& name = s_[l.at].name;
     const auto it =
         std::find_if(s_.supports().begin(), s_.supports().end(), [&](const PointSupport& s) { return s.at == l.at; });
     if (it == s_.supports().end())
-      return add(fmt::format("there is no support at {}: only supports settle", name), subject, "at");
+      return add(fmt::format("there is no support at '{}': only supports settle", name), subject, "at");
     if (!finite(l.move) || !finite(l.turn) || length(l.move) > longest || length(l.turn) > longest)
       return add("the settlement is out of range", subject, "settle");
     for (const Vector& v : it->along)
       if (!(length(v) > 0)) return;
     if (length(beside_hold(*it, l.move)) > 1e-9 * length(l.move))
-      add(fmt::format("the support at {} does not hold this direction: it settles in directions that it holds", name),
+      add(fmt::format("the support at '{}' does not restrain this direction: only restrained directions can settle", name),
           subject, "settle");
     const double turn[] = {l.turn.x, l.turn.y, l.turn.z};
     for (std::size_t k = 0; k < 3; ++k)
       if (turn[k] != 0 && !it->held[3 + k] && it->spring[3 + k] == 0)
-        add(fmt::format("the support at {} does not hold rotation about {}", name, "xyz"[k]), subject, "settle");
+        add(fmt::format("the support at '{}' does not restrain rotation about {}", name, "xyz"[k]), subject, "settle");
   }
 
   void check(const GravityLoad& l, const Subject& subject) {
@@ -223,7 +223,7 @@ class LoadChecks : Checks {
     const auto heavy = [](const Material& m) { return !m.density || m.density->si() > 0; };
     if (!s_.members().empty() && s_.point_masses().empty() &&
         std::none_of(s_.materials().begin(), s_.materials().end(), heavy))
-      add("there is no mass for gravity to act on: the materials have no density, and there are no masses", subject,
+      add("gravity has no effect: the materials have no density, and the model has no masses", subject,
           "gravity");
   }
 
@@ -237,7 +237,7 @@ class LoadChecks : Checks {
       if (members.empty()) continue;
       const std::size_t others = members.size() - 1;
       add(fmt::format(
-              "the material '{}' has no density, so that gravity would not act on {}{}; density: 0 says that it "
+              "the material '{}' has no density, so gravity would not act on {}{}; density: 0 says that it "
               "weighs nothing",
               s_.materials()[i].name, members.front(),
               others == 0   ? ""

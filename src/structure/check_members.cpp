@@ -13,7 +13,7 @@ namespace corvex {
 namespace {
 
 std::string how_long(const Structure& s, double length) {
-  return std::isfinite(length) ? length_words(s, length, 4) + " long" : "longer than can be computed";
+  return std::isfinite(length) ? length_words(s, length, 4) + " long" : "too long to be computed";
 }
 
 class MemberChecks : Checks {
@@ -27,16 +27,16 @@ class MemberChecks : Checks {
  private:
   void check(const Member& m) {
     const Subject subject{Kind::member, m.name};
-    if (!s_.has(m.section)) return add("the section is not one of this structure", subject, "section");
+    if (!s_.has(m.section)) return add("the section does not belong to this structure", subject, "section");
     for (const PointId p : m.through)
-      if (!s_.has(p)) return add("a point is not one of this structure", subject, "through");
-    if (m.through.size() < 2) return add("a member goes through two points or more", subject, "through");
+      if (!s_.has(p)) return add("a point does not belong to this structure", subject, "through");
+    if (m.through.size() < 2) return add("a member has at least two points", subject, "through");
     if (m.kind == MemberKind::link && m.through.size() != 2)
-      add("a link goes through two points; a beam may go through more", subject, "through");
+      add("a link has two points; a beam can have more", subject, "through");
     if (m.kind == MemberKind::link && m.hinge != Hinge::none)
-      add("a link carries axial force only; it has no hinge to free", subject, "hinge");
+      add("a link carries axial force only; it has no rotation to release", subject, "hinge");
     if (m.acts != Acts::always && m.through.size() != 2)
-      add("a member that acts one way only goes through two points", subject, "acts");
+      add("a one-way member has two points", subject, "acts");
     if (!check_line(m, subject)) return;
     check_releases(m, subject);
     if (m.kind == MemberKind::beam) check_beam(m, subject);
@@ -51,12 +51,12 @@ class MemberChecks : Checks {
     if (!any(start) && !any(end)) return;
     const bool by_hinge = m.hinge != Hinge::none;
     if (m.kind == MemberKind::link) {
-      if (!by_hinge) add("a link carries axial force only; it has nothing else to release", subject, "release");
+      if (!by_hinge) add("a link carries axial force only; it has no other release", subject, "release");
       return;
     }
     if (s_.is_plane()) check_plane_releases(m, subject);
     if (m.acts != Acts::always && (start[0] || end[0]))
-      add("a member that acts one way only passes its axial force on at both ends", subject, "release");
+      add("a one-way member cannot release its axial force", subject, "release");
     // Within one member the first span and the last may be the same; with points between each has one free end at most.
     if (m.through.size() > 2) {
       check_free_motion(m, start, {}, subject);
@@ -86,13 +86,13 @@ class MemberChecks : Checks {
                          const Subject& subject) {
     const char* moves = nullptr;
     if (a[0] && b[0]) moves = "slides along its axis";
-    if (a[3] && b[3]) moves = "turns about its axis";
+    if (a[3] && b[3]) moves = "rotates about its axis";
     for (const auto& [shear, moment] : {std::pair<std::size_t, std::size_t>{1, 5}, {2, 4}}) {
       const int held = !a[shear] + !b[shear] + !a[moment] + !b[moment];
-      if ((a[shear] && b[shear]) || held < 2) moves = "moves sideways or turns";
+      if ((a[shear] && b[shear]) || held < 2) moves = "moves transversely or rotates";
     }
     if (moves)
-      add(fmt::format("with these releases '{}' {} by itself: nothing holds it", m.name, moves), subject,
+      add(fmt::format("with these releases '{}' {} by itself: nothing restrains it", m.name, moves), subject,
           m.hinge != Hinge::none ? "hinge" : "release");
   }
 
@@ -106,7 +106,7 @@ class MemberChecks : Checks {
       return false;
     }
     if (!(L > 0)) {
-      add(fmt::format("'{}' begins and ends at the same place", m.name), subject, "through");
+      add(fmt::format("'{}' starts and ends at the same place", m.name), subject, "through");
       return false;
     }
     if (L < shortest || L > longest) {
@@ -120,20 +120,20 @@ class MemberChecks : Checks {
       const double beside = length(cross(r, b - a)) / L;
       const std::string& name = s_[m.through[i]].name;
       if (beside > 1e-6 * L) {
-        add(fmt::format("point {} lies {} off the straight line from {} to {}", name, length_words(s_, beside, 4),
+        add(fmt::format("point '{}' is {} off the straight line from '{}' to '{}'", name, length_words(s_, beside, 4),
                         s_[m.through.front()].name, s_[m.through.back()].name),
             subject, "through");
         return false;
       }
       if (along > L * (1 + 1e-9)) {
-        add(fmt::format("the points are not in order along the member: {} lies beyond the last one, {}", name,
+        add(fmt::format("the points are not in order along the member: '{}' is beyond the last one, '{}'", name,
                         s_[m.through.back()].name),
             subject, "through");
         return false;
       }
       if (along <= before + 1e-9 * L) {
         add(fmt::format(
-                "the points are not in order along the member, which goes from {} to {}: {} does not come after {}",
+                "the points are not in order along the member, which is from '{}' to '{}': '{}' does not come after '{}'",
                 s_[m.through.front()].name, s_[m.through.back()].name, name, s_[m.through[i - 1]].name),
             subject, "through");
         return false;
@@ -172,7 +172,7 @@ class MemberChecks : Checks {
             subject, "section");
     }
     if (s_.is_plane() && leans_out(m)) {
-      add(fmt::format("rolled by {} deg, section '{}' would bend out of the plane: in a plane structure an uneven "
+      add(fmt::format("rolled by {} deg, section '{}' would bend out of the plane: in a plane structure an unsymmetric "
                       "section can be rolled by quarter turns only; describe the structure in space instead",
                       short_number(m.roll * 180 / std::numbers::pi, 4), section_name),
           subject, "roll");

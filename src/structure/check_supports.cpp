@@ -27,14 +27,14 @@ class SupportChecks : Checks {
         continue;
       }
       const std::string& name = s_[s.at].name;
-      if (++seen[s.at.index] == 2) add(fmt::format("point {} has two supports", name), {Kind::support, name});
+      if (++seen[s.at.index] == 2) add(fmt::format("point '{}' has two supports", name), {Kind::support, name});
       check(s, {Kind::support, name});
     }
   }
 
   void check(const PointSupport& s, const Subject& subject) {
     for (const Vector& v : s.along) {
-      if (!finite(v) || !(length(v) > 0)) return add("a direction to hold needs a length", subject, "hold");
+      if (!finite(v) || !(length(v) > 0)) return add("a direction to restrain needs a length", subject, "hold");
       if (s_.is_plane() && v.z != 0) return add("this direction leaves the plane of the structure", subject, "hold");
     }
     static constexpr const char* names[] = {"x", "y", "z", "rx", "ry", "rz"};
@@ -44,18 +44,18 @@ class SupportChecks : Checks {
         add(fmt::format("the spring {} needs a stiffness greater than zero", names[k]), subject, "spring");
       if (s.spring[k] > stiffest)
         add(fmt::format("the spring {} is out of range: stiffer than {:g} N/m", names[k], stiffest), subject, "spring");
-      if (s.held[k]) add(fmt::format("{} is held; the spring there would do nothing", names[k]), subject, "spring");
+      if (s.held[k]) add(fmt::format("{} is restrained; the spring there has no effect", names[k]), subject, "spring");
       if (s_.is_plane() && k > 1 && k < 5)
-        add(fmt::format("nothing moves along {} in a plane structure: the spring would do nothing", names[k]), subject,
+        add(fmt::format("a plane structure has no displacement along {}: the spring has no effect", names[k]), subject,
             "spring");
     }
   }
 
   void check(const Bracing& b, const Subject& subject) {
-    if (!s_.has(b.member)) return add("bracing is on a member that is not one of this structure", subject, "on");
+    if (!s_.has(b.member)) return add("bracing is on a member that does not belong to this structure", subject, "on");
     const Member& m = s_[b.member];
     for (const PointId p : b.at) {
-      if (!s_.has(p)) return add("bracing is at a point that is not one of this structure", subject, "at");
+      if (!s_.has(p)) return add("bracing is at a point that does not belong to this structure", subject, "at");
       if (std::find(m.through.begin(), m.through.end(), p) == m.through.end())
         add(fmt::format("'{}' is not a point of member '{}'", s_[p].name, m.name), subject, "at");
     }

@@ -199,7 +199,7 @@ const std::vector<Grade>& grades() {
        {{any, 0, 14.5}},
        "EN 338, softwood, mean values along the grain; G = 0.69 GPa",
        "not isotropic: used along the grain only. Characteristic strengths: bending 24, tension 14.5, compression 21, shear "
-       "4 MPa; safety is shown only against an 'allowable' stress"},
+       "4 MPa; a safety factor is shown only against an 'allowable' stress"},
   };
   return all;
 }

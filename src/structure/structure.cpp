@@ -225,7 +225,7 @@ LoadsOf Structure::load_case(std::string_view name) {
   if (cases.index.emplace(name, cases.all.size()).second)
     cases.all.emplace_back(std::string(name), up_direction());
   else
-    while_building_.push_back({fmt::format("the load case '{}' is there already; loads_of adds to it", name),
+    while_building_.push_back({fmt::format("the load case '{}' already exists; loads_of adds to it", name),
                                {Subject::Kind::load_case, std::string(name)}});
   return LoadsOf(cases_.place(), std::string(name));
 }

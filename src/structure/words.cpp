@@ -13,10 +13,14 @@ std::string list(const std::vector<std::string>& names, std::size_t most) {
   const std::size_t shown = names.size() <= most ? names.size() : most - 1;
   for (std::size_t i = 0; i < shown; ++i) {
     if (i > 0) text += i + 1 == names.size() ? " and " : ", ";
-    text += names[i];
+    text += quoted(names[i]);
   }
   if (shown < names.size()) text += fmt::format(" and {} more", names.size() - shown);
   return text;
+}
+
+std::string quoted(const std::string& name) {
+  return "'" + name + "'";
 }
 
 std::string direction(const Structure& structure, Vector v) {

@@ -11,6 +11,9 @@ namespace corvex {
 // "A", "A and B", "A, B and C", "A, B, C and 12 more"
 std::string list(const std::vector<std::string>& names, std::size_t most = 6);
 
+// A name in running text: in single quotes.
+std::string quoted(const std::string& name);
+
 // "x", "y", "z" or "(0.6, 0.8)"
 std::string direction(const Structure& structure, Vector v);
 

@@ -78,8 +78,8 @@ Expected<std::string, Problem> view_page(const std::vector<Viewed>& viewed, int 
       first = false;
       if (data.size() > most_bytes)
         return Problem{
-            fmt::format("the page would be larger than {} MB: look at the model by `corvex view` without -o, "
-                        "which sends what is asked for",
+            fmt::format("the page would be larger than {} MB: use `corvex view` without -o, "
+                        "which loads data on request",
                         most_bytes / 1'000'000)};
     }
     data += "}}";

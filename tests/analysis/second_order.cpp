@@ -169,7 +169,7 @@ TEST_CASE("Beyond the critical load second order is refused with the load factor
   const Solution solution = solve(c.s);
   REQUIRE(!solution.ok());
   CHECK(solution.problems().front().text ==
-        "in case 'load' the structure buckles (sway of 'p1' along x): its load factor is 0.8, and must be above 1");
+        "in case 'load' the structure buckles (sway of 'p1' along x): its critical load factor is 0.8, which must be above 1");
   // A link buckles between its joints, a member in tension does not.
   Structure s = Structure::plane("prop");
   const auto p = s.point("A", 0_m, 0_m), q = s.point("B", 0_m, 2_m);

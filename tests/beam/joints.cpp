@@ -110,7 +110,7 @@ TEST_CASE("Releases that leave a member loose are told") {
     return all;
   };
   CHECK_THAT(refusal({{Component::axial}, {Component::axial}}), Contains("'beam' slides along its axis by itself"));
-  CHECK_THAT(refusal({{Component::shear_y}, {Component::shear_y}}), Contains("moves sideways or turns by itself"));
+  CHECK_THAT(refusal({{Component::shear_y}, {Component::shear_y}}), Contains("moves transversely or rotates by itself"));
   CHECK_THAT(refusal({{Component::shear_y, Component::moment_z}, {Component::moment_z}}), Contains("by itself"));
   CHECK_THAT(refusal({{Component::torsion}, {}}), Contains("has no torsion to release"));
   CHECK_THAT(refusal({{Component::moment_y}, {}}), Contains("has no moment-y to release"));

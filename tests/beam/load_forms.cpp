@@ -168,9 +168,9 @@ TEST_CASE("Slips in these loads are told") {
   CHECK_THAT(refusal([&](LoadsOf c, MemberId m, MemberId) {
                c.spread({m, m}, Force{.y = -1_kN});
              }),
-             Contains("'rafter' is named twice"));
+             Contains("'rafter' is listed twice"));
   CHECK_THAT(refusal([&](LoadsOf c, MemberId, MemberId) { c.spread({}, Force{.y = -1_kN}); }),
-             Contains("the load names no member"));
+             Contains("the load has no member"));
   CHECK_THAT(refusal([&](LoadsOf c, MemberId m, MemberId) { c.shorten(m, 6_m); }),
              Contains("cannot be shortened by 6 m"));
   CHECK_THAT(refusal([&](LoadsOf c, MemberId m, MemberId) { c.heat_across_z(m, 6_K, 1_K); }),

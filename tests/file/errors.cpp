@@ -19,7 +19,7 @@ TEST_CASE("One mistake, one message, at its place") {
        "model.yaml:9:27: error: 'setion' is not a key of member 'post'; did you mean 'section'?"},
       {"supports:", "suports:", "model.yaml:10:1: error: 'suports' is not a key of a model; did you mean 'supports'?"},
       {"wall: 4 mm", "wall: 4 kN",
-       "model.yaml:4:49: error: '4 kN' is a force; a section dimension was expected, as 60 mm"},
+       "model.yaml:4:49: error: '4 kN' is a force; a section dimension was expected, for example 60 mm"},
       {"wall: 4 mm", "wall: 4 mmm", "model.yaml:4:51: error: '4 mmm': 'mmm' is not a unit; did you mean 'mm'?"},
       {"wall: 4 mm", "wall: 40 mm",
        "model.yaml:4:49: error: a wall of 40 mm leaves no hole in a width of 60 mm; it must be below half of "
@@ -32,16 +32,16 @@ TEST_CASE("One mistake, one message, at its place") {
       {"S235}", "S235, kind: beem}", "model.yaml:9:63: error: 'beem' is not a kind of member; did you mean 'beam'?"},
       {"S235}", "S235, hinge: left}",
        "model.yaml:9:64: error: 'left' is not an end for a hinge; expected: start, end, both"},
-      {"S235}", "S235, roll: 3 m}", "model.yaml:9:63: error: '3 m' is a length; an angle was expected, as 30 deg"},
+      {"S235}", "S235, roll: 3 m}", "model.yaml:9:63: error: '3 m' is a length; an angle was expected, for example 30 deg"},
       {"[A, B], section", "A, section",
        "model.yaml:9:19: error: the points of a member: a list was expected, but this is a text"},
-      {"[A, B], section", "[A], section", "model.yaml:9:19: error: a member goes through two points or more"},
+      {"[A, B], section", "[A], section", "model.yaml:9:19: error: a member has at least two points"},
       {"[0, 900]", "[0, 900, 0, 0]",
-       "model.yaml:7:6: error: point 'B': two coordinates (plane) or three (space) were expected, as [0, 900 "
+       "model.yaml:7:6: error: point 'B': two coordinates (plane) or three (space) were expected, for example [0, 900 "
        "mm]"},
-      {"[0, 900]", "[0, 900 kg]", "model.yaml:7:10: error: '900 kg' is a mass; a length was expected, as 2.4 m"},
+      {"[0, 900]", "[0, 900 kg]", "model.yaml:7:10: error: '900 kg' is a mass; a length was expected, for example 2.4 m"},
       {"  B: [0, 900]", "  B: [0, 900]\n  B: [0, 800]",
-       "model.yaml:8:3: error: 'B' stands here a second time; the first is in line 7"},
+       "model.yaml:8:3: error: 'B' is given a second time here; the first is in line 7"},
       {"  B: [0, 900]", "  B: [0, 900]\n  C: [0, 0, 1]",
        "model.yaml:6:3: error: point A has two coordinates, others have three: a structure is either plane "
        "or in space"},
@@ -49,11 +49,11 @@ TEST_CASE("One mistake, one message, at its place") {
       {"A: fixed", "A: fixd", "model.yaml:11:6: error: 'fixd' is not a support; did you mean 'fixed'?"},
       {"A: fixed", "A: {hold: [x, yy]}", "model.yaml:11:17: error: 'yy' is not a freedom to hold; did you mean 'y'?"},
       {"A: fixed", "A: {hold: []}",
-       "model.yaml:11:13: error: the support holds nothing; expected some of x, y, z, rx, ry, rz, or a direction as [0.6, 0.8]"},
+       "model.yaml:11:13: error: the support restrains nothing; expected some of x, y, z, rx, ry, rz, or a direction as [0.6, 0.8]"},
       {"A: fixed", "a: fixed", "model.yaml:11:3: error: there is no point 'a'; did you mean 'A'?"},
-      {"{x: 2}", "{x: 2 kg}", "model.yaml:14:26: error: '2 kg' is a mass; a force was expected, as 3.2 kN"},
+      {"{x: 2}", "{x: 2 kg}", "model.yaml:14:26: error: '2 kg' is a mass; a force was expected, for example 3.2 kN"},
       {"{x: 2}", "{x: 2 lb}",
-       "model.yaml:14:26: error: '2 lb' is a mass; a force was expected, as 3.2 kN (lb is a mass; the force "
+       "model.yaml:14:26: error: '2 lb' is a mass; a force was expected, for example 3.2 kN (lb is a mass; the force "
        "is lbf)"},
       {"{x: 2}", "2 kN",
        "model.yaml:14:22: error: a direction is missing: write {down: 2 kN} or a list of 2 components"},
@@ -64,7 +64,7 @@ TEST_CASE("One mistake, one message, at its place") {
        "model.yaml:14:29: error: 'max(1 kN': this bracket is not closed (inside { } or [ ] a formula with a "
        "comma needs quotes)"},
       {"force: {x: 2}", "moment: 2 kN",
-       "model.yaml:14:23: error: '2 kN' is a force; a moment was expected, as 1.5 kN*m"},
+       "model.yaml:14:23: error: '2 kN' is a force; a moment was expected, for example 1.5 kN*m"},
       {"force: {x: 2}", "moment: 20 in-lb",
        "model.yaml:14:26: error: '20 in-lb': write the moment with the unit of force, as lbf*in or lbf*ft "
        "(lb is a mass)"},
@@ -84,7 +84,7 @@ TEST_CASE("One mistake, one message, at its place") {
       {"corvex: 1", "up: z", "model.yaml:1:5: error: in a plane structure y is up (all points have two coordinates)"},
       {"corvex: 1", "analysis: {shear: maybe}", "model.yaml:1:19: error: 'maybe' is not on or off; expected: on, off"},
       {"corvex: 1", "parameters: {m: 2}",
-       "model.yaml:1:14: error: 'm' cannot be a parameter: 'm' is a unit; another name is needed, as 'm_1'"},
+       "model.yaml:1:14: error: 'm' cannot be a parameter: 'm' is a unit; another name is needed, for example 'm_1'"},
       {"corvex: 1", "parameters: {a: b, b: a}", "model.yaml:1:23: error: 'a': 'a' is defined by way of itself"},
       {"corvex: 1", "parameters: {a: 2 m + 1 kg}",
        "model.yaml:1:21: error: '2 m + 1 kg': a length and a mass cannot be added"},
@@ -133,7 +133,7 @@ TEST_CASE("What is not one plain document is refused") {
       {"a: *x\n", "model.yaml:1:4: error: an alias (*name) was read"},
       {"a: !!str 1\n", "a tag (!name) was read"},
       {"a: 1\n---\nb: 2\n", "model.yaml:2:1: error: a second document begins here"},
-      {"a: 1\na: 2\n", "model.yaml:2:1: error: 'a' stands here a second time; the first is in line 1"},
+      {"a: 1\na: 2\n", "model.yaml:2:1: error: 'a' is given a second time here; the first is in line 1"},
       {"a:\n\t- b\n", "tabs cannot indent"},
       {"a: \"b\n", "model.yaml:2:1: error: not valid YAML"},
       {"a: [1, 2\nb: 3\n", "model.yaml:2"},

@@ -102,7 +102,7 @@ TEST_CASE("Bare changes of temperature and masses take the units that the file n
   CHECK(m.structure.point_masses()[0].mass == near(4.5359237));
   CHECK_THAT(
       refusal(frame("{on: rail, heat: 60}")),
-      Contains("'60' has no unit; a change of temperature was expected, as 60 K (or name temperature under units:)"));
+      Contains("'60' has no unit; a temperature change was expected, for example 60 K (or name temperature under units:)"));
 }
 
 TEST_CASE("Slips in loads and supports are told at their place") {
@@ -110,10 +110,10 @@ TEST_CASE("Slips in loads and supports are told at their place") {
       {"{on: rail, heat: {plus-y: 3 K}}", "13:24: error: heat across a member needs 'minus-y'"},
       {"{on: rail, heat: {plus-y: 3 K, minus-z: 1 K}}", "across one direction a load"},
       {"{on: rail, heat: {top: 3 K}}", "'top' is not a key of heat"},
-      {"{on: rail, heat: 60 mm}", "'60 mm' is a length; a change of temperature was expected"},
+      {"{on: rail, heat: 60 mm}", "'60 mm' is a length; a temperature change was expected"},
       {"{on: rail, at: 1 m, heat: 60 K}", "13:18: error: 'at' does not go with 'heat'"},
       {"{at: C, heat: 60 K}", "'at' does not go with 'heat'"},
-      {"{heat: 60 K}", "a change of temperature needs 'on'"},
+      {"{heat: 60 K}", "a temperature change needs 'on'"},
       {"{on: rail, shorten: 4 m}", "cannot be shortened by 4000 mm"},
       {"{on: rail, line: {down: 1}, per: roof}",
        "'roof' is not what a line load is counted per; expected: plan, length"},
@@ -121,8 +121,8 @@ TEST_CASE("Slips in loads and supports are told at their place") {
       {"{on: rail, spread: {down: 1 kN/m}}", "'1 kN/m' is a force per length; a force was expected"},
       {"{at: C, settle: {down: 3 mm}}", "there is no support at C: only supports settle"},
       {"{at: D, settle: {x: 3 mm}}", "13:23: error: the support at D does not hold this direction"},
-      {"{at: C, force: {size: 3}}", "with 'size' goes either 'angle' or 'toward'"},
-      {"{at: C, force: {size: 3, angle: 3 deg, toward: A}}", "with 'size' goes either 'angle' or 'toward'"},
+      {"{at: C, force: {size: 3}}", "'size' needs either 'angle' or 'toward'"},
+      {"{at: C, force: {size: 3, angle: 3 deg, toward: A}}", "'size' needs either 'angle' or 'toward'"},
       {"{at: C, force: {size: 3, toward: C}}", "the load stands at C itself"},
       {"{at: C, force: {size: 3, toward: Q}}", "there is no point 'Q'"},
       {"{at: C, force: {angle: 3 deg}}", "'angle' goes with 'size'"},
@@ -143,15 +143,15 @@ TEST_CASE("Slips in loads and supports are told at their place") {
 
 TEST_CASE("Slips in supports") {
   const auto [text, message] = GENERATE(table<std::string, std::string>({
-      {"{hold: [[0, 0]]}", "a direction to hold needs a length"},
+      {"{hold: [[0, 0]]}", "a direction to restrain needs a length"},
       {"{hold: [[1, 0, 0]]}", "2 components were expected"},
       {"{hold: [[1 kN, 0]]}", "'1 kN' is a force; a plain number was expected"},
-      {"{spring: {y: 500}}", "'500' has no unit; a stiffness was expected, as 500 N/mm"},
-      {"{spring: {rz: 500 N/mm}}", "a stiffness against turning was expected, as 2 kN*m/rad"},
+      {"{spring: {y: 500}}", "'500' has no unit; a stiffness was expected, for example 500 N/mm"},
+      {"{spring: {rz: 500 N/mm}}", "a stiffness against turning was expected, for example 2 kN*m/rad"},
       {"{spring: {y: 0 N/mm}}", "a spring needs a stiffness greater than zero"},
-      {"{spring: {}}", "a spring was expected, as {y: 500 N/mm}"},
+      {"{spring: {}}", "a spring was expected, for example {y: 500 N/mm}"},
       {"{spring: {w: 5 N/mm}}", "'w' is not a key of spring"},
-      {"{hold: [y], spring: {y: 5 N/mm}}", "y is held; the spring there would do nothing"},
+      {"{hold: [y], spring: {y: 5 N/mm}}", "y is restrained; the spring there has no effect"},
       {"{}", "needs 'hold'"},
   }));
   const std::string all = refusal(frame("{gravity: down}", "A: fixed, D: " + text));
@@ -197,7 +197,7 @@ TEST_CASE("Loads act through a place of the section where they say so") {
   for (const auto& [load, words] : std::vector<std::pair<std::string, std::string>>{
            {"{on: beam, at: 1 m, force: {down: 8}, through: centre}", "the place of the section"},
            {"{on: beam, at: 1 m, force: {down: 8}, through: {}}",
-            "a place of the section was expected, as {y: 40 mm, z: 0}"},
+            "a place of the section was expected, for example {y: 40 mm, z: 0}"},
            {"{on: beam, at: 1 m, force: {down: 8}, through: {x: 1}}", "x"},
            {"{on: beam, heat: 20 K, through: centroid}", "'through' does not go with 'heat'"}}) {
     const auto wrong = read(load);

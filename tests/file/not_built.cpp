@@ -49,7 +49,7 @@ TEST_CASE("Modes that are asked for are read, with their mistakes") {
   REQUIRE(model.modes.buckling.size() == 1);
   CHECK(model.modes.buckling.front() == std::pair<std::string, std::size_t>(load_case, 2));
   for (const auto& [text, message] : {std::pair{"modes: {vibration: 2.5}", "a whole number from 1 to"},
-                                      {"modes: {vibration: 5000}", "from 1 to 1000 modes may be asked for"},
+                                      {"modes: {vibration: 5000}", "the number of modes is from 1 to 1000"},
                                       {"modes: {buckling: {lode: 3}}", "load case or combination"},
                                       {"modes: {under: lode}", "load case or combination"},
                                       {"modes: {shapes: 3}", "'shapes' is not a key of modes"}}) {

@@ -142,7 +142,7 @@ TEST_CASE("Loads and supports take families, lists and all") {
 TEST_CASE("Slips among points and members are told at their place") {
   const auto [what, by, message] = GENERATE(table<std::string, std::string, std::string>({
       {"B: [0, 900]", "B: {from: C, by: [0, 1]}", "7:13: error: there is no point 'C'; there are: A, B"},
-      {"B: [0, 900]", "B: {from: B, by: [0, 1]}", "point 'B' is found from itself"},
+      {"B: [0, 900]", "B: {from: B, by: [0, 1]}", "point 'B' refers to itself"},
       {"B: [0, 900]", "B: {from: X, by: [0, 1]}\n  X: {mirror: B, about: {x: 1}}", "is found from itself"},
       {"B: [0, 900]", "B: {from: A}", "7:3: error: point 'B' from another needs 'by', or 'length' and 'angle'"},
       {"B: [0, 900]", "B: {from: A, length: 2 m}", "needs 'angle'"},
@@ -160,7 +160,7 @@ TEST_CASE("Slips among points and members are told at their place") {
       {"B: [0, 900]", "B: [0, 900]\n  C: {repeat: A, count: 2, by: [0, 0]}", "would all stand on the first"},
       {"B: [0, 900]", "B: [0, 900]\n  C: {repeat: A, count: 2}", "the repeated point 'C' needs 'by'"},
       {"B: [0, 900]", "B: [0, 900]\n  C: {repeat: A, count: 2, by: [1, 0]}\n  D: {from: C, by: [0, 1]}",
-       "'C' is a family of points; one of them was expected, as 'C.1'"},
+       "'C' is a family of points; one of them was expected, for example 'C.1'"},
       {"B: [0, 900]", "B: [0, 900]\n  C: {repeat: A, count: 2, by: [1, 0]}\n  C.1: [5, 5]",
        "the name 'C.1' is used twice"},
       {"[A, B]", "[A, B.1]", "there is no point 'B.1'"},
@@ -174,11 +174,11 @@ TEST_CASE("Slips among points and members are told at their place") {
        "there is no member 'pots'; did you mean 'post'?"},
       {"{through: [A, B], section: leg, material: S235}",
        "{through: [A, B], section: leg, material: S235}\n  posts: {repeat: posts, count: 2, points: [B]}",
-       "member 'posts' repeats itself"},
+       "member 'posts' refers to itself"},
       {"S235}", "S235, release: {start: [moment-x]}}",
        "'moment-x' is not a component to release; did you mean 'moment-y'?"},
       {"S235}", "S235, release: {beginning: [axial]}}", "'beginning' is not a key of release"},
-      {"S235}", "S235, acts: pull}", "'pull' is not a way to act; expected: tension, compression"},
+      {"S235}", "S235, acts: pull}", "'pull' is not a direction of action; expected: tension, compression"},
       {"S235}", "S235, offset: {start: 40 mm}}", "a direction is missing"},
   }));
   const std::string text = refusal(replaced(model("A: [0, 0]\nB: [0, 900]"), what, by));
@@ -304,7 +304,7 @@ TEST_CASE("Slips in tables are told with the table's own line and column") {
        "points.csv:1:1: error: the first line names the columns: name,x,y or name,x,y,z was expected"},
       {"", good_members, "points.csv: error: the table is empty"},
       {"name,x,y\n\"A,0,0\n", good_members, "points.csv:2:1: error: this quote is not closed"},
-      {"name,x,y\n\"A\" b,0,0\n", good_members, "points.csv:2:5: error: ',' was expected behind the closing quote"},
+      {"name,x,y\n\"A\" b,0,0\n", good_members, "points.csv:2:5: error: ',' was expected after the closing quote"},
       {"name,x,y\n,0,0\n", good_members, "points.csv:2:1: error: a name was expected"},
       {"name,x,y\nÄpfel,0,0\nB,q,900\nA,0,0\n", good_members,
        "points.csv:3:3: error: 'q': 'q' is neither a parameter nor a unit"},
@@ -315,7 +315,7 @@ TEST_CASE("Slips in tables are told with the table's own line and column") {
       {good_points, "name,from,to,section,material,kind\npost,A,B,leg,S235,rod\n",
        "members.csv:2:19: error: 'rod' is not a kind of member"},
       {good_points, "name,from,to,section,material\npost,A,A,leg,S235\n",
-       "members.csv:2:1: error: 'post' begins and ends at the same place"},
+       "members.csv:2:1: error: 'post' starts and ends at the same place"},
       {"name,x,y\nA,0,0\nB,0,900\nB,0,800\n", good_members, "points.csv:4:1: error: the name 'B' is used twice"},
   }));
   folder.write("points.csv", points);

@@ -126,7 +126,7 @@ std::string arm(const std::string& units, const std::string& loads, const std::s
 TEST_CASE("A bare angle is refused unless its unit is named") {
   using Catch::Matchers::Contains;
   CHECK_THAT(refusal(arm("{force: kN}", "{at: B, force: {size: 100, angle: -60}}")),
-             Contains("'-60' has no unit; an angle was expected, as 30 deg (or name angle under units:)"));
+             Contains("'-60' has no unit; an angle was expected, for example 30 deg (or name angle under units:)"));
   CHECK_THAT(refusal(replaced(arm("{force: kN}", "{at: B, force: {down: 1}}"), "S235}", "S235, roll: 90}")),
              Contains("'90' has no unit; an angle was expected"));
   CHECK_THAT(refusal(replaced(arm("{force: kN}", "{at: B, force: {down: 1}}"), "B: [2 m, 0]",
@@ -146,7 +146,7 @@ TEST_CASE("Degrees in sin and cos without their unit are warned of") {
   const Model m = read(arm("{force: kN}", "{at: B, force: {down: 2*sin(30)}}"));
   REQUIRE(m.notes.size() == 1);
   CHECK(m.notes[0].severity == Problem::Severity::warning);
-  CHECK_THAT(describe(m.notes[0]), Catch::Contains("30 in sin, cos or tan is a plain number and counts in radians; for "
+  CHECK_THAT(describe(m.notes[0]), Catch::Contains("30 in sin, cos or tan is a plain number in radians; for "
                                                    "degrees write 30 deg"));
   CHECK(read(arm("{force: kN}", "{at: B, force: {down: 2*sin(30 deg) + 0*cos(1.5)}}")).notes.empty());
 }

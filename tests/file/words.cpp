@@ -56,7 +56,7 @@ loads: {l: [{on: b, line: {down: 2 kN/m}}]}
 hand: {let: {m: 3 kN, twice: 2*m}, expect: [{reaction: A, part: y, is: m + 1 kN}]}
 )");
   CHECK(std::count(told.begin(), told.end(), '\n') == 1);
-  CHECK_THAT(told, Contains("'m' is a unit; another name is needed, as 'm_1'"));
+  CHECK_THAT(told, Contains("'m' is a unit; another name is needed, for example 'm_1'"));
 }
 
 }  // namespace tests_of_file_words

@@ -117,7 +117,7 @@ TEST_CASE("A structure held by springs alone stands, and without enough of them 
   loose.structure.support(loose.a, Support().spring({.x = 100_N_per_mm, .y = 100_N_per_mm}));
   loose.loads().at(loose.b, Force{.x = 1_kN});
   REQUIRE_FALSE(loose.solved().ok());
-  CHECK_THAT(loose.solved().problems().front().text, Catch::Contains("turns about A: nothing holds it"));
+  CHECK_THAT(loose.solved().problems().front().text, Catch::Contains("turns about A: nothing restrains it"));
 
   Beam sliding(2_m);
   sliding.structure.support(sliding.a, Support().along({0.6, 0.8, 0}));
@@ -159,7 +159,7 @@ TEST_CASE("Slips in supports, masses and settlements are told") {
   };
   using Catch::Contains;
   CHECK_THAT(refusal([](Beam& b) { b.structure.support(b.b, Support::roller().spring({.y = 1_N_per_mm})); }),
-             Contains("support B: error: y is held; the spring there would do nothing"));
+             Contains("support B: error: y is restrained; the spring there has no effect"));
   CHECK_THAT(refusal([](Beam& b) { b.structure.support(b.b, Support().spring({.y = Stiffness::si(-1)})); }),
              Contains("the spring y needs a stiffness greater than zero"));
   CHECK_THAT(refusal([](Beam& b) { b.structure.support(b.b, Support().spring({.rx = 1_kN_m_per_rad})); }),
@@ -167,7 +167,7 @@ TEST_CASE("Slips in supports, masses and settlements are told") {
   CHECK_THAT(refusal([](Beam& b) {
                b.structure.support(b.b, Support().along({0, 0, 0}));
              }),
-             Contains("a direction to hold needs a length"));
+             Contains("a direction to restrain needs a length"));
   CHECK_THAT(refusal([](Beam& b) {
                b.structure.support(b.b, Support().along({0, 1, 1}));
              }),
@@ -189,7 +189,7 @@ TEST_CASE("Slips in supports, masses and settlements are told") {
                b.structure.support(b.b, Support::pinned());
                b.loads().settle(b.b, {.rz = 1_deg});
              }),
-             Contains("does not hold rotation about z"));
+             Contains("does not restrain rotation about z"));
 }
 
 }  // namespace tests_of_linear_system_supports

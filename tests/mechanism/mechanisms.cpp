@@ -59,7 +59,7 @@ TEST_CASE("A beam on two rollers slides") {
   k.beam("rail", {a, b});
   k.structure.support(a, Support::roller());
   k.structure.support(b, Support::roller());
-  CHECK_THAT(k.refusal(), Contains("slides along x") && Contains("nothing holds it"));
+  CHECK_THAT(k.refusal(), Contains("slides along x") && Contains("nothing restrains it"));
 }
 
 TEST_CASE("A beam on one pin turns about it") {
@@ -90,7 +90,7 @@ TEST_CASE("Two rollers whose forces meet let the structure turn about that place
   CHECK_THAT(k.refusal(), Contains("turns about the place (0 m, 2 m)"));
 }
 
-TEST_CASE("A part of its own that nothing holds is named") {
+TEST_CASE("A part of its own that nothing restrains is named") {
   Sketch k;
   const auto a = k.point("A", 0, 0), b = k.point("B", 2, 0), c = k.point("C", 0, 1), d = k.point("D", 2, 1);
   k.beam("held", {a, b});
@@ -99,7 +99,7 @@ TEST_CASE("A part of its own that nothing holds is named") {
   k.structure.support(c, Support::roller());
   k.structure.support(d, Support::roller());
   const std::string text = k.refusal();
-  CHECK_THAT(text, Contains("C, D and loose slide along x: nothing holds them"));
+  CHECK_THAT(text, Contains("C, D and loose slide along x: nothing restrains them"));
   CHECK_THAT(text, !Contains("held"));
 }
 
@@ -112,7 +112,7 @@ TEST_CASE("A portal hinged at all corners sways") {
   k.structure.support(a, Support::pinned());
   k.structure.support(d, Support::pinned());
   SECTION("without a brace") {
-    CHECK_THAT(k.refusal(), Contains("B, C and beam slide along x: nothing holds them"));
+    CHECK_THAT(k.refusal(), Contains("B, C and beam slide along x: nothing restrains them"));
   }
   SECTION("a brace holds it") {
     k.link("brace", a, c);
@@ -189,7 +189,7 @@ TEST_CASE("In space links need holding out of their plane") {
 }
 
 TEST_CASE("A rod between ball joints may not spin where something is fixed to it") {
-  // The rod carries a bracket; both ends pinned: it turns about its own axis.
+  // The rod carries a bracket; both ends pinned: it rotates about its axis.
   Sketch k(false);
   const auto a = k.point("A", 0, 0, 0), b = k.point("B", 1, 0, 0), c = k.point("C", 2, 0, 0),
              t = k.point("T", 1, 0.3, 0);

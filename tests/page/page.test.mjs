@@ -24,7 +24,7 @@ function written(name) {
   return {model, page: folder.file(`${name}.html`)};
 }
 
-// The rows of `trace` at one place, as {symbol: value of each side}.
+// The rows of `trace` at one place, for example {symbol: value of each side}.
 function traced(model, member, load, at) {
   const csv = folder.run('trace', model, member, '--case', load, '--at', at, '--format', 'csv', '--digits', '4');
   const tables = csv.replaceAll('\r', '').trim().split(/\n\n+/).map((t) => t.split('\n').map((l) => l.split(',')).filter((row) => row.length > 2));

@@ -194,7 +194,7 @@ TEST_CASE("The deformed shape is exact, at the scale that is told") {
           Approx(m.at(Length::si(along)).y.si() * times).margin(1e-2 / scale + 1e-9));
   }
   const auto legend = svg.words("legend");
-  const std::string told = times == 1 ? "Displacements in true scale"
+  const std::string told = times == 1 ? "Displacements at true scale"
                                       : "Displacements drawn " + std::to_string(int(times)) + " times as large";
   CHECK(std::any_of(legend.begin(), legend.end(), [&](const auto& w) { return w.text == told; }));
   CHECK(svg.words("most-value").size() == 1);

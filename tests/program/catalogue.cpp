@@ -136,7 +136,7 @@ TEST_CASE("A wrong call is told, and nothing printed") {
       {{"'IPX 200'", "there is no series of profiles 'IPX'; did you mean 'IPE'?"},
        {"--series SSH", "there is no series of profiles 'SSH'; did you mean 'SHS'?"},
        {"--series SHS --min-Iz '200 cm^3'",
-        "--min-Iz: a second moment of area was expected, as '200 cm^4', but '200 cm^3' is"},
+        "--min-Iz: a second moment of area was expected, for example '200 cm^4', but '200 cm^3' is"},
        {"--series SHS --min-Iz 200", "a second moment of area was expected"},
        {"--series SHS --min-Iz '200 cmm^4'", "'cmm' is not a unit"},
        {"--series SHS --sort weight", "'weight' is not a valid value"},

@@ -102,7 +102,7 @@ TEST_CASE("A comparison of files, in every form") {
   const Outcome text = folder.run("compare thin.yaml thick.yaml --show 'moment: rail, at: 50 %, case: full'");
   CHECK(text.status == 0);
   for (const char* words :
-       {"Side by side", "thin", "thick", "+44.6", "Figures shown", "moment rail at 50 % in full", "Where the worst is"})
+       {"Side by side", "thin", "thick", "+44.6", "Figures shown", "moment rail at 50 % in full", "Places of the largest values"})
     CHECK_THAT(text.out, Contains(words));
   CHECK_THAT(folder.run("compare thin.yaml thick.yaml --format markdown").out, Contains("| thick"));
   CHECK_THAT(folder.run("compare thin.yaml thick.yaml --format csv --table comparison").out,
@@ -121,7 +121,7 @@ TEST_CASE("A variant that cannot be solved says why, and the others stand") {
                trestle + "  loose: {supports: {A: roller, E: roller}}\n  wrong: {sections: {leg: {wal: 3 mm}}}\n");
   const Outcome o = folder.run("compare model.yaml --variants loose,wrong,thick");
   CHECK(o.status == 1);
-  CHECK_THAT(o.out, Contains("cannot be solved: the structure slides along x: nothing holds it"));
+  CHECK_THAT(o.out, Contains("cannot be solved: the structure slides along x: nothing restrains it"));
   CHECK_THAT(o.out, Contains("cannot be solved: variant 'wrong': 'wal' is not a key"));
   CHECK_THAT(o.err, Contains("loose: the structure slides along x") &&
                         Contains("variant 'wrong': 'wal' is not a key of a square tube; did you mean 'wall'?"));

@@ -317,7 +317,7 @@ TEST_CASE("Long work shows its progress on a terminal, and wipes it away") {
   const Folder folder;
   folder.write("girder.yaml", girder(rows(1500, 600)));
   const std::string text = on_terminal(folder, "solve girder.yaml --json --places 100 -o out.txt", 100);
-  CHECK_THAT(text, Contains("corvex: working out forces and stresses, ") && Contains(" s"));
+  CHECK_THAT(text, Contains("corvex: computing forces and stresses, ") && Contains(" s"));
   CHECK(text.rfind("\x1b[K") > text.rfind("corvex: "));
   CHECK_THAT(folder.run("solve girder.yaml -o out.txt").err, !Contains("corvex: ") && !Contains("\x1b"));
 }

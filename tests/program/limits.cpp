@@ -119,7 +119,7 @@ TEST_CASE("Slips in combinations and limits are told at their place") {
       {"light: {product: 0.5, weight: 1}", "light: 3", "combination 'light': a map"},
       {"  light:", "  weight:", "'weight' is the name of a load case already"},
       {"{safety: 1.1}", "{safty: 1.1}", "'safty' is not a key of a limit; did you mean 'safety'?"},
-      {"{safety: 1.1}", "{safety: -1}", "15:14: error: a limit is greater than zero"},
+      {"{safety: 1.1}", "{safety: -1}", "15:14: error: a limit must be greater than zero"},
       {"{safety: 1.1}", "{safety: 1.1, part: x}", "'part' does not go with 'safety'"},
       {"{safety: 1.1}", "{safety: 1.1, on: post}", "there is no member 'post'"},
       {"{safety: 1.1}", "{on: rail}", "a limit needs one of: safety, sag, drift, movement, buckling"},

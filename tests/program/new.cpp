@@ -17,7 +17,7 @@ TEST_CASE("Every starter solves, and what it works out by hand agrees") {
   const Outcome o = folder.run("new --kind " + kind + " -o mine.yaml");
   REQUIRE(o.status == 0);
   CHECK(o.out.empty());
-  CHECK(o.err == "mine.yaml is written; now: corvex solve mine.yaml\n");
+  CHECK(o.err == "wrote mine.yaml; next: corvex solve mine.yaml\n");
   const Outcome verified = folder.run("verify mine.yaml");
   INFO(verified.out << verified.err);
   CHECK(verified.status == 0);

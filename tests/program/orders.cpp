@@ -67,7 +67,7 @@ loads: {lift: [{at: B, force: {up: 120}}]}
   const Outcome run = folder.run("solve leaf.yaml");
   INFO(run.err);
   REQUIRE(run.status == 0);
-  CHECK_THAT(run.out, Contains("large displacements") && Contains("Steps of the load"));
+  CHECK_THAT(run.out, Contains("large displacements") && Contains("Load steps"));
   const auto j = nlohmann::json::parse(folder.run("solve leaf.yaml --json").out);
   const auto& steps = j["cases"]["lift"]["steps"];
   REQUIRE(steps.size() >= 4);

@@ -123,7 +123,7 @@ TEST_CASE("As a table a trace shows every case with points, jumps and extremes")
   CHECK(folder.content("out.txt") == o.out);
   const Outcome both = folder.run("trace model.yaml beam --json");
   CHECK(both.status == 2);
-  CHECK_THAT(both.err, Contains("with --json say which one, as --case 'lift' or --case envelope"));
+  CHECK_THAT(both.err, Contains("with --json name one, for example --case 'lift' or --case envelope"));
 }
 
 }  // namespace tests_of_program_trace

@@ -227,7 +227,7 @@ TEST_CASE("Slips in limits and combinations are told") {
   Trestle t;
   using Kind = Limit::Kind;
   CHECK_THAT(t.refusal({{.kind = Kind::safety, .required = 0}}),
-             Contains("limit 1: error: a limit is greater than zero"));
+             Contains("limit 1: error: a limit must be greater than zero"));
   CHECK_THAT(t.refusal({{.kind = Kind::safety, .required = 1, .cases = {"lode"}}}),
              Contains("there is no load case or combination 'lode'"));
   CHECK_THAT(t.refusal({{.kind = Kind::movement, .required = 1_m}}), Contains("a limit of movement names points"));
@@ -257,8 +257,8 @@ TEST_CASE("Slips in limits and combinations are told") {
   CHECK_THAT(problems([](Structure& s) {
                s.combination("sum", {{"half", 1}, {"half", 2}});
              }),
-             Contains("'half' is named twice"));
-  CHECK_THAT(problems([](Structure& s) { s.combination("sum", {}); }), Contains("names no load case"));
+             Contains("'half' is listed twice"));
+  CHECK_THAT(problems([](Structure& s) { s.combination("sum", {}); }), Contains("contains no valid load case"));
   CHECK_THAT(problems([](Structure& s) {
                s.combination("sum", {{"half", 1}});
                s.combination("sum", {{"load", 1}});

@@ -59,7 +59,7 @@ TEST_CASE("An id of another structure is told, and refused by results") {
   const Structure copy = k.s;
   CHECK(copy[k.a].name == "A");
   k.s.load_case("load").at(other.b, Force{.y = -1_kN});
-  CHECK_THAT(refusal(k.s), Contains("the point is not one of this structure"));
+  CHECK_THAT(refusal(k.s), Contains("the point does not belong to this structure"));
   Beam third;
   third.s.member("beam", {k.a, third.b}, {.section = k.tube, .material = "S235"});
   CHECK_THAT(refusal(third.s), Contains("not one of this structure"));

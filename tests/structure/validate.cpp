@@ -174,7 +174,7 @@ TEST_CASE("Supports and loads") {
     REQUIRE(k.s[light].name == "light");
     k.loads.gravity();
     CHECK_FALSE(k.s.mass());
-    refused(k.s, "the material 'S355' has no density, so that gravity would not act on light");
+    refused(k.s, "the material 'S355' has no density, so gravity would not act on light");
   }
   SECTION("gravity without any mass") {
     Structure s = Structure::plane("weightless");
