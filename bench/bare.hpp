@@ -23,7 +23,8 @@ class Bare {
   virtual void solve(Eigen::MatrixXd& block) = 0;
 };
 
-// MUMPS as its manual advises for positive definite matrices, with an order of its own (METIS on the freedoms).
+// MUMPS as its manual advises for positive definite matrices, with an order of its own (METIS on the degrees of
+// freedom).
 std::unique_ptr<Bare> mumps(const corvex::solver::LowerMatrix& K);
 std::unique_ptr<Bare> cholmod(const corvex::solver::LowerMatrix& K);
 // What the library takes for small matrices: Eigen's dense LLT, or its simplicial LDLT with AMD.

@@ -66,7 +66,7 @@ double best(int times, const Work& work) {
 
 solver::LowerMatrix matrix_of(const Structure& s) {
   const solver::Spans spans = solver::cut(s);
-  solver::Freedoms f = solver::freedoms(s, spans);
+  solver::Dofs f = solver::dofs(s, spans);
   solver::LowerMatrix K = solver::assemble_all(spans, solver::elements(s, spans), f);
   (void)solver::scale_to_unit_diagonal(K);
   return K;
@@ -86,8 +86,8 @@ const char* solver_name(const solver::LowerMatrix& K) {
   return names[static_cast<int>(solver::suitable_method(K))];
 }
 
-int repeats(int freedoms) {
-  return freedoms < 3000 ? 20 : freedoms < 20000 ? 7 : freedoms < 60000 ? 4 : 2;
+int repeats(int dofs) {
+  return dofs < 3000 ? 20 : dofs < 20000 ? 7 : dofs < 60000 ? 4 : 2;
 }
 
 // Everything that a full report asks of every member.
@@ -116,12 +116,12 @@ void stages(const Structure& s, Measured& m) {
   (void)s.validate();
   solver::System a;
   a.spans = solver::cut(s);
-  a.freedoms = solver::freedoms(s, a.spans);
+  a.dofs = solver::dofs(s, a.spans);
   a.elements = solver::elements(s, a.spans);
-  solver::Pattern pattern(a.spans, a.freedoms);
+  solver::Pattern pattern(a.spans, a.dofs);
   const double t1 = now();
   solver::LowerMatrix K;
-  pattern.assemble(a.spans, a.elements, a.freedoms, K);
+  pattern.assemble(a.spans, a.elements, a.dofs, K);
   const double t2 = now();
   solver::Factor factor(K);
   Eigen::MatrixXd block = right_sides(K.n, 1);
@@ -212,7 +212,7 @@ void small_models() {
                             {"pipe on brackets", chain(51, 1)}}) {
     const Structure& s = model.second;
     const solver::Spans spans = solver::cut(s);
-    solver::Freedoms f = solver::freedoms(s, spans);
+    solver::Dofs f = solver::dofs(s, spans);
     int n = 0;
     const auto bare = [&] {
       const solver::LowerMatrix K = solver::assemble_all(spans, solver::elements(s, spans), f);
@@ -280,7 +280,7 @@ void pictures() {
                                  {"shear", PictureOf::shear},
                                  {"moment", PictureOf::moment},
                                  {"stress", PictureOf::stress},
-                                 {"use", PictureOf::use}}) {
+                                 {"use", PictureOf::utilisation}}) {
     double svg = 0, png = 0;
     for (int i = 0; i < 3; ++i) {
       keep_less(svg, timed([&, of = of] { (void)draw(solution, {.of = of}, ImageFormat::svg); }));

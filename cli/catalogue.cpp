@@ -105,8 +105,7 @@ std::vector<Profile> own_sections(const Model& model, const std::vector<std::str
 }
 
 int print_profiles(const CatalogueOptions& o, const std::vector<Profile>& profiles, CatalogueFormat format, Form form) {
-  if (!o.output.units.empty() && form == Form::json)
-    throw Wrong{"JSON is in SI units: --units is for tables"};
+  if (!o.output.units.empty() && form == Form::json) throw Wrong{"JSON is in SI units: --units is for tables"};
   if (const std::string why = choose_units(o.output.units, format.units); !why.empty()) throw Wrong{why};
   if (form == Form::json) return put_text(catalogue_json(profiles, format), o.output);
   if (form == Form::csv) return put_text(catalogue_csv(profiles, format, o.output.digits), o.output);

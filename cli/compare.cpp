@@ -39,8 +39,8 @@ bool has_case(const Structure& s, const std::string& name) {
          std::any_of(s.combinations().begin(), s.combinations().end(), [&](const auto& c) { return c.name == name; });
 }
 
-// In addition to the requested figures, the modes that the first model requests. A case whose axial forces they have is left out
-// where not all models have it.
+// In addition to the requested figures, the modes that the first model requests. A case whose axial forces they have is
+// left out where not all models have it.
 void add_modes(Gathered& g, ModesOptions modes) {
   if (std::any_of(g.candidates.begin(), g.candidates.end(), [&](const Candidate& c) {
         return c.refused.empty() && !modes.under.empty() && !has_case(c.structure, modes.under);

@@ -48,7 +48,7 @@ std::vector<Written> pictures_of(const Model& model, const Solution& solution, c
       {"shear", {.of = PictureOf::shear}},
       {"moment", {.of = PictureOf::moment}},
       {"stress", {.of = PictureOf::stress}},
-      {"use", {.of = PictureOf::use}},
+      {"utilisation", {.of = PictureOf::utilisation}},
       {"section", {.of = PictureOf::section, .only = {MemberId{0}}}},
       {"sheet", {.of = PictureOf::sheet, .only = {MemberId{0}}}}};
   if (!model.structure.is_plane()) all.insert(all.begin() + 5, {"torsion", {.of = PictureOf::torsion}});

@@ -46,9 +46,9 @@ std::optional<std::vector<PictureSide>> sides_of(const DrawOptions& o, const Mod
 }  // namespace
 
 const std::vector<std::string>& pictures() {
-  static const std::vector<std::string> all = {"structure", "deformed", "axial",     "shear",   "moment",
-                                               "torsion",   "stress",   "use",       "section", "sheet",
-                                               "reactions", "faces",    "vibration", "buckling"};
+  static const std::vector<std::string> all = {"structure", "deformed", "axial",       "shear",   "moment",
+                                               "torsion",   "stress",   "utilisation", "section", "sheet",
+                                               "reactions", "faces",    "vibration",   "buckling"};
   return all;
 }
 
@@ -91,7 +91,7 @@ PictureOptions picture_of(const DrawOptions& o) {
                          .moving = o.animate,
                          .digits = o.digits};
   if (o.mode > 0) picture.mode = static_cast<std::size_t>(o.mode);
-  picture.moments_on_pulled_side = o.moment_side != "compression";
+  picture.moments_on_tension_side = o.moment_side != "compression";
   if (!o.view.empty()) picture.view = chosen<View>(views(), o.view);
   if (o.true_scale) picture.scale = 1;
   if (o.scale > 0) picture.scale = o.scale;

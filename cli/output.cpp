@@ -234,8 +234,8 @@ Expected<Overrides, std::string> overrides_of(const ModelOptions& o) {
   for (const std::string& one : o.set) {
     const std::size_t equals = one.find('=');
     if (equals == std::string::npos || equals == 0)
-      return fmt::format("--set '{}': a name and a value were expected, for example wall='5 mm' or /sections/leg='SHS 80x80x4'",
-                         one);
+      return fmt::format(
+          "--set '{}': a name and a value were expected, for example wall='5 mm' or /sections/leg='SHS 80x80x4'", one);
     const std::string what = one.substr(0, equals), value = one.substr(equals + 1);
     if (what.front() == '/')
       overrides.set.emplace_back(what, value);
@@ -308,8 +308,7 @@ Expected<Form, std::string> form_of(const OutputOptions& o) {
   if (!o.table.empty() && form != Form::csv) return std::string("--table chooses a table of CSV: add --format csv");
   if (!o.csv_folder.empty() && (!o.output.empty() || !o.format.empty()))
     return std::string("--csv DIR writes files of its own: give it without -o and --format");
-  if (!o.units.empty() && form == Form::json)
-    return std::string("JSON is in SI units: --units is for tables");
+  if (!o.units.empty() && form == Form::json) return std::string("JSON is in SI units: --units is for tables");
   return form;
 }
 

@@ -129,7 +129,8 @@ std::string picture_size(const std::string& text, PictureOptions& picture) {
   if (cross != std::string::npos && number(all.substr(0, cross), picture.width) &&
       number(all.substr(cross + 1), picture.height))
     return {};
-  return fmt::format("--size '{}': width and height in pixels were expected, for example 1280x800, or a3, a4, a5", text);
+  return fmt::format("--size '{}': width and height in pixels were expected, for example 1280x800, or a3, a4, a5",
+                     text);
 }
 
 std::optional<ImageFormat> picture_format(const std::string& path) {

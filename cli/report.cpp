@@ -84,6 +84,7 @@ int report(const ReportCommand& o) {
   ReportOptions options{.parts = o.parts,
                         .digits = o.digits,
                         .all = o.all,
+                        .cases = o.cases,
                         .changes = changes_of(o.model),
                         .name = std::filesystem::path(o.output).stem().string()};
   const bool with_variants = o.parts.empty() || std::find(o.parts.begin(), o.parts.end(), "variants") != o.parts.end();
@@ -120,6 +121,10 @@ Run add_report_options(CLI::App& app) {
   app.add_option("--parts", o.parts, fmt::format("Write these chapters only: {}", fmt::join(parts, ", ")))
       ->check(one_of(parts))
       ->type_name("PART")
+      ->delimiter(',')
+      ->allow_extra_args(false);
+  app.add_option("--case", o.cases, "Write the results of these load cases or combinations only")
+      ->type_name("CASE")
       ->delimiter(',')
       ->allow_extra_args(false);
   app.add_flag("--all", o.all, "Write all cases and complete tables");

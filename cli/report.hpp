@@ -13,6 +13,7 @@ struct ReportCommand {
   std::vector<std::string> parts{};
   std::string output{}, units{};
   int digits = 4;
+  std::vector<std::string> cases{};
   bool all = false;
 };
 

@@ -82,7 +82,8 @@ int solve(SolveOptions o, bool hand_only) {
     std::erase_if(of_cases.hand.comparisons, [&](const Comparison& c) {
       return std::find(cases.begin(), cases.end(), c.load_case) == cases.end();
     });
-    if (hand_only && of_cases.hand.comparisons.empty()) return refuse(std::string("no hand value belongs to this case"));
+    if (hand_only && of_cases.hand.comparisons.empty())
+      return refuse(std::string("no hand value belongs to this case"));
   }
 
   progress.doing("computing forces and stresses");

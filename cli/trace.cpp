@@ -71,7 +71,8 @@ int trace(TraceOptions o) {
   const auto shown = select(solution, wanted);
   if (!shown) return refuse(shown.error());
   const auto id = s.find_member(o.member);
-  if (!id) return refuse(fmt::format("'{0}' is a family of members; one of them was expected, for example '{0}.1'", o.member));
+  if (!id)
+    return refuse(fmt::format("'{0}' is a family of members; one of them was expected, for example '{0}.1'", o.member));
   const std::vector<std::size_t>& cases = shown->cases;
   if (*form == Form::json && cases.size() > 1 && !only_envelope)
     return refuse(

@@ -55,7 +55,7 @@ int main() {
     }
     const corvex::FoundChoice& best = choice->found.front();
     double metres = 0;
-    for (const corvex::PartsOfOneKind& part : corvex::parts_list(s)) metres += part.length.in(m);
+    for (const corvex::PartsOfOneKind& part : corvex::bill_of_materials(s)) metres += part.length.in(m);
     const double price = prices.kilogram * best.mass.in(kg) + prices.metre_cut * metres + 2 * prices.joint_welded +
                          2 * prices.foot_plate;
     fmt::print("{:.1f} m   {:<14}{:<16}{:>6.1f} m{:>7.1f} kg{:>10.2f}\n", span.in(m), best.designations[0],

@@ -35,7 +35,8 @@ struct ShownFigure {
 };
 // "moment rail max in full"
 std::string words(const ShownFigure& shown);
-// The values of figures; empty where the section does not define it. Refused where a figure names something that does not exist.
+// The values of figures; empty where the section does not define it. Refused where a figure names something that does
+// not exist.
 Expected<std::vector<std::optional<Quantity>>, Problems> shown_values(const Solution& solution,
                                                                       const std::vector<ShownFigure>& figures);
 

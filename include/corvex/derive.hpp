@@ -39,7 +39,8 @@ struct DerivationStep {
 
 // Equations that hold together, and their solution.
 struct DerivationSystem {
-  // Of the left side, which is zero: "A_x·1.2 m − B_x·0.4 m + 12 kN·m". Unknowns appear as names, everything else as `uses`.
+  // Of the left side, which is zero: "A_x·1.2 m − B_x·0.4 m + 12 kN·m". Unknowns appear as names, everything else as
+  // `uses`.
   struct Equation {
     WorkedFormula because{};  // "whole structure, moments about A"; empty where the system says it
     WorkedFormula left{};

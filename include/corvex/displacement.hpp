@@ -30,7 +30,7 @@ struct ModeShape {
     Vector by{};
   };
   std::vector<std::vector<Place>> members{};
-  std::size_t most_moved = 0;  // the member with the largest displacement
+  std::size_t member_of_largest = 0;  // the member with the largest displacement
 };
 
 }  // namespace corvex

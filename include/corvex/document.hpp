@@ -127,6 +127,8 @@ Page choice_page(const std::string& title, const ModelUnits& units, const Sectio
 
 // The limits with a verdict for each: what is not met first, then of each limit the worst that is met; or all.
 Table limits_table(const LimitCheck& check, const ModelUnits& units, int digits, bool all);
+// One row for each limit, at its highest utilisation; those that are not met first.
+Table utilisation_table(const LimitCheck& check, const ModelUnits& units, int digits);
 // Every verdict, for other programs.
 Table limits_data(const LimitCheck& check, const ModelUnits& units);
 

@@ -52,8 +52,8 @@ struct SectionEnvelope {
 SectionEnvelope envelope_at(const Solution& solution, const MemberRef& member, Length place, Side side = Side::after);
 
 // Of the assessed cases, the one that comes nearest to the strength of a material; where no strength is known,
-// the one with the largest stress, and where there is no stress the one with the largest displacement. Of equal ones the first. Of
-// one member, or of all.
+// the one with the largest stress, and where there is no stress the one with the largest displacement. Of equal ones
+// the first. Of one member, or of all.
 std::size_t governing_case(const Solution& solution);
 std::size_t governing_case(const Solution& solution, const MemberRef& member);
 

@@ -38,7 +38,27 @@ namespace corvex {
 
 // Head of a report, as written; fields that are not given are empty.
 struct DocumentHead {
-  std::string project{}, number{}, author{}, checked{}, revision{}, date{};
+  struct Revision {
+    std::string revision{}, date{}, text{}, author{};
+  };
+
+  std::string project{}, number{}, client{};
+  std::string author{}, checked{}, approved{};
+  // Dates of these persons' signatures.
+  std::string author_date{}, checked_date{}, approved_date{};
+  std::string revision{}, date{};
+  std::vector<Revision> revisions{};
+};
+
+// A file that a model was read from: its name without folders, and its bytes.
+struct SourceFile {
+  std::string name{};
+  std::shared_ptr<const std::string> bytes{};
+};
+
+// Remarks of an entry of a load case: what it represents, and where its value comes from.
+struct LoadRemark {
+  std::string note{}, source{};
 };
 
 namespace file {
@@ -57,6 +77,8 @@ struct Model {
   std::vector<ShownFigure> show{};
   std::vector<Sweep> sweeps{};
   DocumentHead document{};
+  // Assumptions of the calculation: `notes` of the file.
+  std::vector<std::string> assumptions{};
   // Modes requested by `modes` in the file; empty if it has none.
   ModesOptions modes{};
 
@@ -66,9 +88,13 @@ struct Model {
   std::string file{};
   // CSV tables that it was read from too.
   std::vector<std::string> table_files{};
+  // The model file and its tables as they were read.
+  std::vector<SourceFile> sources{};
   std::shared_ptr<const file::Tree> tree{};
   // For each load case the entries of the file that its loads came from.
   std::vector<std::vector<std::size_t>> load_entries{};
+  // For each load case the remarks of each entry of the file.
+  std::vector<std::vector<LoadRemark>> load_remarks{};
   // For each expectation the entry of the file that it came from.
   std::vector<std::size_t> hand_entries{};
   // The same for each limit.
@@ -137,6 +163,7 @@ class ModelDocument {
   friend Expected<ModelDocument, Problems> document_for_runs(const ModelDocument& document, const Overrides& overrides,
                                                              const Sweep& sweep);
   std::shared_ptr<const file::Tree> tree_;
+  std::shared_ptr<const std::string> text_;
   std::string file_;
 };
 // From a file; "-" is standard input. Pipes and devices are read to their end unless only a regular file is wanted, as

@@ -48,7 +48,7 @@ struct PartsOfOneKind {
   std::optional<Mass> mass;  // nothing where the material has no density
 };
 // Empty where `validate` finds errors.
-std::vector<PartsOfOneKind> parts_list(const Structure& structure);
+std::vector<PartsOfOneKind> bill_of_materials(const Structure& structure);
 
 // An accepted finding: intended by the author of the model.
 struct Acceptance {

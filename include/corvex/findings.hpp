@@ -44,7 +44,7 @@ Inspection inspect(const Solution& solution, const Limits& limits = {});
 
 // Findings of results: stress beyond the strength, force beyond Euler's, large displacements, uplift, hand values that
 // differ by a usual slip. Of the load cases and combinations that are assessed; none for a refused solution.
-Problems judge(const Solution& solution, const LimitCheck& limits = {}, const Verification& hand = {});
+Problems assess(const Solution& solution, const LimitCheck& limits = {}, const Verification& hand = {});
 
 // The findings that `solve` refuses with because the structure can move, with the smallest change that would hold it.
 Problems with_remedies(const Structure& structure, Problems problems);

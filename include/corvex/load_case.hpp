@@ -183,25 +183,25 @@ struct SpreadLoad {
 
   bool operator==(const SpreadLoad&) const = default;
 };
-struct HeatLoad {
+struct TemperatureLoad {
   enum class Across { nothing, y, z };
   MemberId on;
   Across across = Across::nothing;
   double plus = 0, minus = 0;  // K, on the sides of +y and −y, or +z and −z; `plus` everywhere if across nothing
 
-  bool operator==(const HeatLoad&) const = default;
+  bool operator==(const TemperatureLoad&) const = default;
 };
-struct ShortenLoad {
+struct LackOfFitLoad {
   MemberId on;
   double by = 0;
 
-  bool operator==(const ShortenLoad&) const = default;
+  bool operator==(const LackOfFitLoad&) const = default;
 };
-struct SettleLoad {
+struct SettlementLoad {
   PointId at;
   Vector move, turn;
 
-  bool operator==(const SettleLoad&) const = default;
+  bool operator==(const SettlementLoad&) const = default;
 };
 struct GravityLoad {
   Vector acceleration;
@@ -209,7 +209,8 @@ struct GravityLoad {
 
   bool operator==(const GravityLoad&) const = default;
 };
-using Load = std::variant<PointLoad, MemberLoad, LineLoad, SpreadLoad, HeatLoad, ShortenLoad, SettleLoad, GravityLoad>;
+using Load = std::variant<PointLoad, MemberLoad, LineLoad, SpreadLoad, TemperatureLoad, LackOfFitLoad, SettlementLoad,
+                          GravityLoad>;
 
 // The kinds of loads, in the terms of the field.
 enum class LoadKind {
@@ -246,8 +247,8 @@ class LoadCalls {
   // Change of temperature: the same everywhere in the member, or changing linearly from the side of −y (−z) to that of
   // +y (+z) across the height (width) of its section.
   Self& heat(MemberId member, Temperature change);
-  Self& heat_across_y(MemberId member, Temperature plus, Temperature minus);
-  Self& heat_across_z(MemberId member, Temperature plus, Temperature minus);
+  Self& temperature_gradient_y(MemberId member, Temperature plus, Temperature minus);
+  Self& temperature_gradient_z(MemberId member, Temperature plus, Temperature minus);
   // A member made too short: lack of fit, pretension. Negative: too long.
   Self& shorten(MemberId member, Length by);
   // A support that moves, in directions that it holds or where it has a spring.

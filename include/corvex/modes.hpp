@@ -44,7 +44,7 @@ struct VibrationMode {
   // Free structures move as a whole, or in part, without anything resisting: frequency 0.
   bool is_free = false;
   // Effective modal mass along each axis as a share of the total mass (0 to 1).
-  double mass_share_x = 0, mass_share_y = 0, mass_share_z = 0;
+  double effective_mass_x = 0, effective_mass_y = 0, effective_mass_z = 0;
   ModeShape shape{};
 
   // Nothing of rigid-body motion.
@@ -54,7 +54,8 @@ struct VibrationMode {
   }
 };
 
-// A member in compression in a buckling mode: its critical force, and the length of the pinned column that buckles at that force.
+// A member in compression in a buckling mode: its critical force, and the length of the pinned column that buckles at
+// that force.
 struct BuckledMember {
   MemberId member;
   ForceSize critical_force{};  // compression, positive

@@ -33,14 +33,14 @@ enum class PictureOf {
   shear,
   moment,
   torsion,
-  stress,     // the largest normal stress of each section, along the members
-  use,        // von Mises stress as a share of the allowed one
-  section,    // of one member: shape, axes, figures, the stress across it at its worst place
-  sheet,      // one member alone: loads, N, V, M, rotation, deflection
-  reactions,  // of the supports, as arrows, with the loads and both sums
-  faces,      // the normal stress of both faces of each member, side by side
-  vibration,  // the shape of a natural frequency (modes.hpp)
-  buckling,   // the shape in which the case buckles
+  stress,       // the largest normal stress of each section, along the members
+  utilisation,  // von Mises stress as a share of the allowed one
+  section,      // of one member: shape, axes, figures, the stress across it at its worst place
+  sheet,        // one member alone: loads, N, V, M, rotation, deflection
+  reactions,    // of the supports, as arrows, with the loads and both sums
+  faces,        // the normal stress of both faces of each member, side by side
+  vibration,    // the shape of a natural frequency (modes.hpp)
+  buckling,     // the shape in which the case buckles
 };
 // From the front (plane structures: always), the right side, the top; or from a corner, all lines parallel.
 enum class View { front, side, top, space };
@@ -49,7 +49,7 @@ enum class ImageFormat { svg, png, pdf, gif };
 struct PictureOptions {
   PictureOf of = PictureOf::structure;
   // A load case or combination; if empty the one that governs. `envelope` is that of all assessed cases, where no case
-  // has this name: of N, V, M and T both lines, of stress and use the worst.
+  // has this name: of N, V, M and T both lines, of stress and utilisation the largest.
   std::string load_case{};
   // Plane structures have the front view, those in space the one from a corner, if not given.
   std::optional<View> view{};
@@ -67,7 +67,7 @@ struct PictureOptions {
   // Of structures: what acts in the case.
   bool loads = true;
   // Bending moments are drawn on the tension side, otherwise on the compression side.
-  bool moments_on_pulled_side = true;
+  bool moments_on_tension_side = true;
   // Of vibration and buckling: which mode, from 1 on.
   std::size_t mode = 1;
   // With the structure's title and what is shown at the head; not where a document says it.

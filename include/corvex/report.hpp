@@ -6,8 +6,8 @@
 //     fmt::print("{}\n", report ? report->text.substr(0, 15) : report.error().text);   // <!DOCTYPE html>
 //
 // HTML is one file with its pictures, formulas as MathML; it needs no network. PDF is A4 with contents, page numbers
-// and links. Markdown names its pictures, which are SVG files in the same folder. The same input gives the same bytes. May be
-// called from several threads at once. Letters are those of DejaVu Sans: a problem where it is not installed.
+// and links. Markdown names its pictures, which are SVG files in the same folder. The same input gives the same bytes.
+// May be called from several threads at once. Letters are those of DejaVu Sans: a problem where it is not installed.
 #pragma once
 
 #include <optional>
@@ -51,12 +51,14 @@ struct ReportOptions {
   // The names of chapters; if empty, all that have something to say.
   std::vector<std::string> parts{};
   int digits = 4;
-  // Results of every assessed case, and every row of every table; if not, of more than three cases their envelope
-  // and the one that governs, and of large models what is used most.
+  // Results of every assessed case, and every row of every table; otherwise the envelope and the governing case with
+  // pictures, other cases as tables, and of large models the members with the highest utilisation.
   bool all = false;
+  // Names of load cases and combinations in the chapter of results; all assessed ones if empty.
+  std::vector<std::string> cases{};
   // For the chapter of variants (compare.hpp); none if empty.
   std::vector<Compared> variants{};
-  // Said beneath the title: "variant heavy, wall = 4 mm".
+  // Printed below the title: "variant heavy, wall = 4 mm".
   std::string changes{};
   // Base name of the pictures of a Markdown report: "trestle" gives "trestle-structure.svg".
   std::string name = "report";
@@ -70,8 +72,8 @@ struct Report {
   std::vector<std::pair<std::string, std::string>> pictures{};
 };
 
-// The document; or the reason: a chapter that there is not, a hand value or a limit of what the structure does not
-// have, no font. The evaluation must be ok, and of the model.
+// The document, or an error: an unknown chapter or case, a hand value or limit of an object that the structure does
+// not have, a missing font. The evaluation must be ok, and of the model.
 Expected<Report, Problem> report(const Model& model, const Evaluation& evaluation, const ReportOptions& options,
                                  ReportFormat format);
 

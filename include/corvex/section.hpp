@@ -29,8 +29,8 @@
 
 namespace corvex {
 
-// Every dimension has an initialiser, so that naming only some of them causes no warning under -Wextra. A radius of zero is
-// a sharp corner.
+// Every dimension has an initialiser, so that naming only some of them causes no warning under -Wextra. A radius of
+// zero is a sharp corner.
 struct SquareTube {
   Length width{}, wall{};
   Length corner{};  // outside radius
@@ -189,8 +189,8 @@ class Section {
 
   const Shape& shape() const&;
   Shape shape() && { return static_cast<const Section&>(*this).shape(); }
-  // Thickness that determines the strength in material standards: the wall, the thickest flange, the diameter or lesser side of a bar; of an outline
-  // the largest circle that fits into it. Zero for given properties.
+  // Thickness that determines the strength in material standards: the wall, the thickest flange, the diameter or lesser
+  // side of a bar; of an outline the largest circle that fits into it. Zero for given properties.
   Length thickness() const;
   // Zero if the shape cannot exist, as are all properties.
   const AreaProperties& area_properties() const&;

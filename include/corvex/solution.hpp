@@ -136,8 +136,8 @@ class MemberResult {
   // The member acts one way only and in this case does not act.
   bool is_slack() const;
 
-  // Internal forces along the member, in N and N·m, in its local axes: N positive in tension; of Vy, Vz, T, My and Mz the
-  // positive section's face sees the positive direction (docs/signs.md).
+  // Internal forces along the member, in N and N·m, in its local axes: N positive in tension; of Vy, Vz, T, My and Mz
+  // the positive section's face sees the positive direction (docs/signs.md).
   ForceDiagram axial() const;
   ForceDiagram shear_y() const;
   ForceDiagram shear_z() const;
@@ -171,8 +171,8 @@ class MemberResult {
   // The difference of the displacements across the member between two of its points where it is joined, supported or
   // ends, over their distance: the largest, with its points. For columns, the drift between storeys and as a whole.
   Stretch drift() const;
-  // The largest distance from the chord between two moved places of the member, perpendicular to it and unsigned. Places
-  // outside the member throw std::out_of_range, and others than one before the other std::invalid_argument.
+  // The largest distance from the chord between two moved places of the member, perpendicular to it and unsigned.
+  // Places outside the member throw std::out_of_range, and others than one before the other std::invalid_argument.
   Extreme sag_between(Length from, Length to) const;
 
   SectionState at(Length place, Side side = Side::after) const;
@@ -193,8 +193,8 @@ class MemberResult {
   // Normal stress at one place of the section, y and z from its centroid. Empty if the section does not define it.
   std::optional<Stress> normal_stress_at(Length place, Length y, Length z, Side side = Side::after) const;
   // Whether the stress of restrained warping, which is not computed, could govern: in an open section that is twisted,
-  // where the warping stress of a member with warping restrained at one end exceeds 5 % of the worst von Mises stress. It
-  // is not counted where warping dies away within the section's own depth, as in tubes and solid sections.
+  // where the warping stress of a member with warping restrained at one end exceeds 5 % of the worst von Mises stress.
+  // It is not counted where warping dies away within the section's own depth, as in tubes and solid sections.
   bool leaves_out_warping() const;
   // From normal stress and the shear of Vy, Vz and T, at the worst place of the whole section. Nothing where a part of
   // it is not known.
@@ -247,8 +247,8 @@ class CaseResult {
   Reaction reaction(std::nullptr_t) const = delete;
   Balance balance() const;
   // How many decimal digits of the movements are correct, from 0 to 15, relative to the largest of them. An estimate
-  // from the residual of the equations and the rounding error of that residual (Higham, Accuracy and Stability of Numerical
-  // Algorithms, 7.1). On the closed forms of docs/trust.md never too many, and at most three too few.
+  // from the residual of the equations and the rounding error of that residual (Higham, Accuracy and Stability of
+  // Numerical Algorithms, 7.1). On the closed forms of docs/trust.md never too many, and at most three too few.
   int digits() const;
   // Computed for all assessed cases when first requested; empty for a case that is not assessed.
   std::optional<CriticalLoad> critical_load() const;
@@ -282,7 +282,7 @@ class [[nodiscard]] Solution {
   // Those that tables, limits and the envelope look at: the combinations if there are any, else the load cases. With
   // an imperfection in no given direction, each of them stands with the direction of the largest displacement at its
   // own place, and with its other directions behind all, named "wind (sway -x)".
-  std::vector<std::size_t> judged() const;
+  std::vector<std::size_t> assessed() const;
   // The case of which this is another direction of the imperfection; else itself.
   std::size_t base_of(std::size_t index) const;
   // Throw std::out_of_range if no case has this name.

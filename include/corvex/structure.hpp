@@ -45,8 +45,8 @@ enum class Up { y, z };
 enum class MemberKind { beam, link };
 // At which ends of the whole member both bending moments are free; torsion and axial force stay.
 enum class Hinge { none, start, end, both };
-// The freedoms of a point: translations and rotations along and about the global axes.
-enum class Freedom { x, y, z, rx, ry, rz };
+// The degrees of freedom of a point: translations and rotations along and about the global axes.
+enum class Dof { x, y, z, rx, ry, rz };
 // Components that one end of a member transfers to its point, in the member's local axes.
 enum class Component { axial, shear_y, shear_z, torsion, moment_y, moment_z };
 // One-way members: ties and ropes, props and struts. In the other direction they are slack.
@@ -61,7 +61,7 @@ struct Springs {
 // Support of a point: any degrees of freedom, inclined directions, springs.
 //
 //     const auto incline = corvex::Support().along({-0.6, 0.8, 0});
-//     const auto rail = corvex::Support::hold({corvex::Freedom::x}).spring({.y = 500_N_per_mm});
+//     const auto rail = corvex::Support::hold({corvex::Dof::x}).spring({.y = 500_N_per_mm});
 //     fmt::print("{} {}\n", incline.directions().size(), rail.springs()[1]);   // 1 500000
 class Support {
  public:
@@ -73,8 +73,8 @@ class Support {
   static Support pinned();
   // Holds the up direction only.
   static Support roller();
-  static Support hold(std::initializer_list<Freedom> freedoms);
-  static Support hold(const std::vector<Freedom>& freedoms);
+  static Support hold(std::initializer_list<Dof> dofs);
+  static Support hold(const std::vector<Dof>& dofs);
   // In addition: displacement along a direction restrained (its length does not matter), springs.
   [[nodiscard]] Support along(const Vector& direction) const;
   [[nodiscard]] Support spring(const Springs& springs) const;
@@ -181,9 +181,10 @@ struct MassBody {
   MassInertia about_x{}, about_y{}, about_z{};
 };
 
-// Lateral restraint of a member by purlins, a deck or a wall, in addition to supports and other members. Bracing restrains the member's axis
-// against displacement across it, or its section against twist, at some of its points or along its whole length. It
-// enters the checks of stability and of vibration, not statics. In a plane structure it acts out of the plane.
+// Lateral restraint of a member by purlins, a deck or a wall, in addition to supports and other members. Bracing
+// restrains the member's axis against displacement across it, or its section against twist, at some of its points or
+// along its whole length. It enters the checks of stability and of vibration, not statics. In a plane structure it acts
+// out of the plane.
 enum class Against { both, lateral, twist, y, z };
 struct Bracing {
   MemberId member;
@@ -209,8 +210,8 @@ enum class Order { first, second, large };
 
 // Initial imperfections (EN 1993-1-1, 5.3.2), for second order.
 struct Imperfection {
-  // Sway by this angle (displacement over height, for example 1/200), and members in compression bent by this share of their
-  // length (the height of a parabola, as 1/250).
+  // Sway by this angle (displacement over height, for example 1/200), and members in compression bent by this share of
+  // their length (the height of a parabola, as 1/250).
   double sway = 0, bow = 0;
   // Where to: of length 1, horizontal. Members that lie along it are bowed downwards. Nothing: both directions of each
   // horizontal axis; each case is solved for all of them (Solution::base_of).
@@ -481,9 +482,9 @@ class Structure {
   Problems while_building_;
 };
 
-// Local axes of a member, unit vectors: x along its axis from the first point to the last; y is the upward direction projected normal to x, or
-// for a member within 1° of vertical global +x projected normal to x; z completes a right-handed system; roll turns y and z about
-// x.
+// Local axes of a member, unit vectors: x along its axis from the first point to the last; y is the upward direction
+// projected normal to x, or for a member within 1° of vertical global +x projected normal to x; z completes a
+// right-handed system; roll turns y and z about x.
 struct Axes {
   Vector x, y, z;
   // Components of a global vector along these axes, and back.

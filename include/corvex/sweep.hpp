@@ -92,7 +92,8 @@ struct SweepOptions {
   std::function<void(std::size_t)> progress{};
 };
 
-// In the order of the runs. Refused where check() tells why; a run that cannot be solved reports it, and the others remain valid.
+// In the order of the runs. Refused where check() tells why; a run that cannot be solved reports it, and the others
+// remain valid.
 Expected<std::vector<SweepRun>, Problems> sweep(const Sweep& sweep, const std::function<Candidate(const Picks&)>& build,
                                                 const SweepOptions& options = {});
 

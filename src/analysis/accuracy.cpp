@@ -64,7 +64,7 @@ class Estimate {
   }
 
   std::vector<double> errors(const Factor& factor) {
-    const Freedoms& f = block_.system.freedoms;
+    const Dofs& f = block_.system.dofs;
     const double share = rounding(block_.structure.points().size());
     // Signs at random may cancel, so there are several tries; each costs a solution.
     constexpr Eigen::Index large = 5000;

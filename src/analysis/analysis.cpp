@@ -20,9 +20,10 @@ namespace {
 
 // A spin that nothing resists is harmless until a load works on it.
 Problem spinning_load(const Structure& s, std::size_t point, const std::string& load_case) {
-  Problem p{fmt::format("in case '{}' a load rotates point '{}', where only hinged ends and links meet: nothing restrains it",
-                        load_case, s.points()[point].name),
-            {Subject::Kind::load_case, load_case}};
+  Problem p{
+      fmt::format("in case '{}' a load rotates point '{}', where only hinged ends and links meet: nothing restrains it",
+                  load_case, s.points()[point].name),
+      {Subject::Kind::load_case, load_case}};
   p.others = {{Subject::Kind::point, s.points()[point].name}};
   return as_finding("free-to-move", std::move(p));
 }

@@ -15,7 +15,8 @@ struct Acting {
   std::vector<ActingMass> masses;
   std::vector<Six> ground;  // how each support moves by itself; empty where none does
   Resultant applied;
-  // Forces that loads, temperature changes, lack of fit and settlements would cause, each by itself, if fully restrained.
+  // Forces that loads, temperature changes, lack of fit and settlements would cause, each by itself, if fully
+  // restrained.
   double gross = 0;
 };
 Acting acting_in(const Structure& structure, const System& system, const LoadCase& loads);

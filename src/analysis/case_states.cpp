@@ -70,7 +70,7 @@ bool is_forceless(const System& system, const Acting& acting, const CaseState& s
 }  // namespace
 
 CaseState state_of(const Structure& s, const System& system, const Acting& acting, Solved solved, bool is_combination) {
-  const Freedoms& f = system.freedoms;
+  const Dofs& f = system.dofs;
   const JointForces& need = solved.need;
   CaseState state{.movement = std::move(solved.movement),
                   .reaction = {},
@@ -142,7 +142,7 @@ CaseState superposed(const Structure& s, const Combination& combination, const s
 
 std::vector<std::size_t> spun_points(const System& system, const Acting& acting, const JointForces& need) {
   const double largest = std::max(acting.gross, need.largest);
-  const Freedoms& f = system.freedoms;
+  const Dofs& f = system.dofs;
   std::vector<std::size_t> points;
   for (std::size_t p = 0; p < f.status.size(); ++p)
     for (std::size_t k = 3; k < 6; ++k)

@@ -42,7 +42,7 @@ Expected<std::vector<Solved>, Problems> Equations::solve(std::vector<LoadedCase>
 
 // Nothing has moved but the ground under supports that hold.
 void Equations::start(Block& block) const {
-  const Freedoms& f = system_.freedoms;
+  const Dofs& f = system_.dofs;
   block.movement.assign(block.size(), std::vector<Movement>(structure_.points().size()));
   for (std::size_t c = 0; c < block.size(); ++c) {
     const std::vector<Six>& ground = block.cases[c].acting->ground;
@@ -57,16 +57,16 @@ void Equations::start(Block& block) const {
   }
 }
 
-// Solves for the residual forces of the points. Where rounding may have left more of them than in a well-conditioned structure, what
-// still lacks is solved for again: each step gains as many digits as the first one had.
+// Solves for the residual forces of the points. Where rounding may have left more of them than in a well-conditioned
+// structure, what still lacks is solved for again: each step gains as many digits as the first one had.
 Problems Equations::factorise_and_solve(Block& block, bool moving_ground, std::vector<JointForces>& need,
                                         std::vector<double>& error) {
   if (K_.n == 0) return {};
   Eigen::MatrixXd step = residual(need);
   if (!factor_) factor_.emplace(K_);
   if (factor_->bytes_needed() > memory_limit())
-    return {{fmt::format("solving {} degrees of freedom takes about {:.1f} GB of memory, of which {:.1f} GB are free", K_.n,
-                         factor_->bytes_needed() / 1e9, memory_limit() / 1e9),
+    return {{fmt::format("solving {} degrees of freedom takes about {:.1f} GB of memory, of which {:.1f} GB are free",
+                         K_.n, factor_->bytes_needed() / 1e9, memory_limit() / 1e9),
              {},
              "members"}};
   factor_->factorise(K_, step);
@@ -105,21 +105,22 @@ Problems Equations::factorise_and_solve(Block& block, bool moving_ground, std::v
 // The mechanism where pivots vanish; if there is none, a factor that tolerates them.
 Problems Equations::explain_singular(const std::vector<Element>& elements) {
   // K as it was before it was scaled. What follows is of this matrix alone.
-  reusable_.pattern->assemble(system_.spans, elements, system_.freedoms, K_);
+  reusable_.pattern->assemble(system_.spans, elements, system_.dofs, K_);
   reusable_.single_use = true;
   const std::vector<int> weak = factor_->weak().empty() ? null_pivots(K_) : factor_->weak();
-  if (!weak.empty() && every_motion_strains(system_.spans, elements, system_.freedoms) != true)
-    if (Problems problems = inner_motions(structure_, system_.spans, elements, system_.freedoms, K_, weak);
+  if (!weak.empty() && every_motion_strains(system_.spans, elements, system_.dofs) != true)
+    if (Problems problems = inner_motions(structure_, system_.spans, elements, system_.dofs, K_, weak);
         !problems.empty())
       return problems;
   // Soft, but nothing moves.
   factor_ = Factor::tolerant(K_);
   if (factor_->sound()) return {};
-  return {as_finding("ill-conditioned",
-                     {"the stiffness matrix is singular to working precision, although the structure is no mechanism: some "
-                      "members are too stiff compared with others",
-                      {},
-                      "members"})};
+  return {
+      as_finding("ill-conditioned",
+                 {"the stiffness matrix is singular to working precision, although the structure is no mechanism: some "
+                  "members are too stiff compared with others",
+                  {},
+                  "members"})};
 }
 
 // Whether the first solution is as good as further ones would make it.
@@ -176,8 +177,8 @@ double Equations::largest_share(const Block& block, const Eigen::MatrixXd& step)
   return worst;
 }
 
-// The step that the cases still ask for, tried on a mixture of them all: where it is negligible compared with the displacements it
-// need not be made for each.
+// The step that the cases still ask for, tried on a mixture of them all: where it is negligible compared with the
+// displacements it need not be made for each.
 bool Equations::errors_are_rounding(const Block& block, const Eigen::MatrixXd& lack) const {
   constexpr double nothing = 1e-11;
   Eigen::VectorXd mixture = Eigen::VectorXd::Zero(lack.rows());
@@ -192,7 +193,7 @@ bool Equations::errors_are_rounding(const Block& block, const Eigen::MatrixXd& l
 
 // Minus the residual of each free degree of freedom; one column for each case.
 Eigen::MatrixXd Equations::residual(const std::vector<JointForces>& need) const {
-  const Freedoms& f = system_.freedoms;
+  const Dofs& f = system_.dofs;
   Eigen::MatrixXd lack(K_.n, static_cast<Eigen::Index>(need.size()));
   for (std::size_t c = 0; c < need.size(); ++c) {
     double* column = lack.col(static_cast<Eigen::Index>(c)).data();
@@ -206,7 +207,7 @@ Eigen::MatrixXd Equations::residual(const std::vector<JointForces>& need) const 
 }
 
 void Equations::move(Block& block, const Eigen::MatrixXd& step) const {
-  const Freedoms& f = system_.freedoms;
+  const Dofs& f = system_.dofs;
   for (std::size_t c = 0; c < block.size(); ++c) {
     const double* column = step.col(static_cast<Eigen::Index>(c)).data();
     for (std::size_t p = 0; p < f.equation.size(); ++p) {

@@ -31,8 +31,7 @@ JointForces loads_on_points(const Structure& structure, const Acting& acting) {
   return need;
 }
 
-void add_spring_forces(JointForces& need, const Freedoms& f, const Acting& acting,
-                       const std::vector<Movement>& movement) {
+void add_spring_forces(JointForces& need, const Dofs& f, const Acting& acting, const std::vector<Movement>& movement) {
   for (const PointSpring& s : f.springs) {
     const Six force = spring_force(acting, movement, s);
     for (std::size_t k = 0; k < 6; ++k) {
@@ -105,7 +104,7 @@ void add_elastic(const Block& block, std::vector<JointForces>& all) {
       const Ends moved = ends<double>(axes, s, movement[s.a], movement[s.b]);
       add_span_forces(all[n], s, axes, block.elements[i].elastic_forces(moved.bent));
     }
-    add_spring_forces(all[n], block.system.freedoms, *block.cases[n].acting, block.movement[n]);
+    add_spring_forces(all[n], block.system.dofs, *block.cases[n].acting, block.movement[n]);
   }
 }
 
@@ -125,7 +124,7 @@ std::vector<Six> gross_forces(const Block& block, const std::vector<Six>& moveme
       meet(gross[s.b], static_cast<std::size_t>(k), axes.global({local(k + 6), local(k + 7), local(k + 8)}));
     }
   }
-  for (const PointSpring& s : block.system.freedoms.springs)
+  for (const PointSpring& s : block.system.dofs.springs)
     for (std::size_t k = 0; k < 6; ++k) gross[s.point][k] += std::abs(s.stiffness[k] * movement[s.point][k]);
   return gross;
 }
@@ -146,7 +145,7 @@ std::vector<JointForces> joint_forces(const Block& block) {
     }
   }
   for (std::size_t n = 0; n < all.size(); ++n)
-    add_spring_forces(all[n], block.system.freedoms, *block.cases[n].acting, block.movement[n]);
+    add_spring_forces(all[n], block.system.dofs, *block.cases[n].acting, block.movement[n]);
   return all;
 }
 

@@ -1,6 +1,6 @@
 // The force and moment that must act on each point from outside for equilibrium with the spans and springs that meet
-// there: the reaction at a restrained degree of freedom, zero at a free one once the equations are satisfied, and minus the loads while
-// the displacements are still zero.
+// there: the reaction at a restrained degree of freedom, zero at a free one once the equations are satisfied, and minus
+// the loads while the displacements are still zero.
 //
 // Forces are taken from what deforms each span, not from a product of the whole stiffness matrix with the
 // movements: the large common part of the movements drops out first, and a chain of many short pieces keeps
@@ -21,7 +21,7 @@ JointForces loads_on_points(const Structure& structure, const Acting& acting);
 // Adds the forces of the points on a span, along its axes and on the ends of its arms.
 void add_span_forces(JointForces& need, const Span& span, const Axes& axes, const Vector12& forces);
 // Adds what the springs of supports give.
-void add_spring_forces(JointForces& need, const Freedoms& freedoms, const Acting& acting,
+void add_spring_forces(JointForces& need, const Dofs& dofs, const Acting& acting,
                        const std::vector<Movement>& movement);
 
 // In each case while nothing has moved: the loads alone.

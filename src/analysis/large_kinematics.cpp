@@ -107,7 +107,7 @@ Six ground_movement(const AnalysedCase& given, std::size_t support, double load)
 
 void move_ground(const AnalysedCase& given, LargeMesh& mesh, double load) {
   if (given.load_case.acting->ground.empty()) return;
-  const Freedoms& f = given.system.freedoms;
+  const Dofs& f = given.system.dofs;
   for (std::size_t i = 0; i < given.structure.supports().size(); ++i) {
     const std::size_t p = given.structure.supports()[i].at.index;
     LargeNode& n = mesh.nodes[p];

@@ -130,7 +130,7 @@ void add_span(const AnalysedCase& given, LargeMesh& mesh, std::size_t i, int par
 
 LargeMesh large_mesh(const AnalysedCase& given, int parts) {
   LargeMesh mesh;
-  const Freedoms& f = given.system.freedoms;
+  const Dofs& f = given.system.dofs;
   mesh.unknowns = f.equations;
   for (std::size_t p = 0; p < given.structure.points().size(); ++p) {
     LargeNode n;

@@ -5,7 +5,8 @@
 // them for a share of the load that grows in steps of its own choice. A step is taken only where equilibrium is stable
 // (no negative pivot of the symmetric part of the tangent stiffness) and where the structure moves about as far as its
 // tangent foretells, so that no step leaps over a limit point: towards one the steps become shorter and shorter, and
-// the share at which they end is reported (Crisfield, Non-linear Finite Element Analysis of Solids and Structures, ch. 9).
+// the share at which they end is reported (Crisfield, Non-linear Finite Element Analysis of Solids and Structures, ch.
+// 9).
 #pragma once
 
 #include "analysis/equations.hpp"

@@ -39,13 +39,13 @@ void add_displaced_reactions(const AnalysedCase& given, const LargeMesh& mesh, c
                              Vector3d& displaced) {
   for (const PointSupport& support : given.structure.supports()) {
     const std::size_t p = support.at.index;
-    Six held = given.system.freedoms.in_frame(p, solved.need.at[p]);
+    Six held = given.system.dofs.in_frame(p, solved.need.at[p]);
     for (std::size_t k = 0; k < 6; ++k)
-      if (given.system.freedoms.status[p][k] != Status::held) held[k] = 0;
-    const Six global = given.system.freedoms.in_global(p, held);
+      if (given.system.dofs.status[p][k] != Status::held) held[k] = 0;
+    const Six global = given.system.dofs.in_global(p, held);
     displaced += (mesh.nodes[p].pose.r - mesh.nodes[p].first).cross(Vector3d(global[0], global[1], global[2]));
   }
-  for (const PointSpring& spring : given.system.freedoms.springs)
+  for (const PointSpring& spring : given.system.dofs.springs)
     displaced += (mesh.nodes[spring.point].pose.r - mesh.nodes[spring.point].first)
                      .cross(spring_force(given, mesh, spring, 1).head<3>());
 }
@@ -248,7 +248,7 @@ class Reading {
       need(l.point, -f);
       displaced_ += (n.pose.r - n.first + arm - column(l.arm)).cross(f.head<3>());
     }
-    for (const PointSpring& spring : given_.system.freedoms.springs)
+    for (const PointSpring& spring : given_.system.dofs.springs)
       need(spring.point, -spring_force(given_, mesh_, spring, 1));
   }
 

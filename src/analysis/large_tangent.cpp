@@ -141,7 +141,7 @@ Tangent assembled(const AnalysedCase& given, LargeMesh& mesh, double load) {
     add(all, unknowns_of(mesh, at), -transposed_times(T, f));
     add(all, unknowns_of(mesh, at), unknowns_of(mesh, at), -turning_stiffness(mesh, at, f));
   }
-  for (const PointSpring& spring : given.system.freedoms.springs) {
+  for (const PointSpring& spring : given.system.dofs.springs) {
     const LargeJoint at{.node = spring.point};
     const MatrixXd T = movement_matrix(mesh, at);
     const Vector6 force = spring_force(given, mesh, spring, load);

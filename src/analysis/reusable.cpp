@@ -12,16 +12,16 @@ std::vector<std::pair<std::size_t, std::size_t>> ends_of(const Spans& spans) {
 
 }  // namespace
 
-void Reusable::number(const Spans& spans, Freedoms& f) {
+void Reusable::number(const Spans& spans, Dofs& f) {
   auto joined = ends_of(spans);
-  if (pattern && f.status == freedoms.status && joined == ends) {
-    f.equation = freedoms.equation;
-    f.equations = freedoms.equations;
-    f.first_equation = freedoms.first_equation;
+  if (pattern && f.status == dofs.status && joined == ends) {
+    f.equation = dofs.equation;
+    f.equations = dofs.equations;
+    f.first_equation = dofs.first_equation;
     return;
   }
   pattern.emplace(spans, f);
-  freedoms = f;
+  dofs = f;
   ends = std::move(joined);
   K = {};
   factor.reset();
@@ -30,7 +30,7 @@ void Reusable::number(const Spans& spans, Freedoms& f) {
 void Reusable::assemble(const System& system, const std::vector<Element>& elements) {
   if (single_use) factor.reset();
   single_use = false;
-  pattern->assemble(system.spans, elements, system.freedoms, K);
+  pattern->assemble(system.spans, elements, system.dofs, K);
 }
 
 }  // namespace corvex::solver

@@ -1,5 +1,5 @@
-// Data that are reused from one structure to the next while only values change: the order of elimination, the places of the
-// entries and the analysis of the factorisation.
+// Data that are reused from one structure to the next while only values change: the order of elimination, the places of
+// the entries and the analysis of the factorisation.
 #pragma once
 
 #include <optional>
@@ -11,7 +11,7 @@ namespace corvex::solver {
 
 struct Reusable {
   std::optional<Pattern> pattern;
-  Freedoms freedoms;                                      // numbered
+  Dofs dofs;                                              // numbered
   std::vector<std::pair<std::size_t, std::size_t>> ends;  // the points that each span joins
   LowerMatrix K;
   std::optional<Factor> factor;
@@ -19,7 +19,7 @@ struct Reusable {
   bool single_use = false;
 
   // Numbers `f`: as before if it is of the same topology, else anew, and then K and the factor are dropped.
-  [[gnu::visibility("hidden")]] void number(const Spans& spans, Freedoms& f);
+  [[gnu::visibility("hidden")]] void number(const Spans& spans, Dofs& f);
   // The stiffness of these elements, in K.
   [[gnu::visibility("hidden")]] void assemble(const System& system, const std::vector<Element>& elements);
 };

@@ -184,7 +184,7 @@ class Displaced {
 
   // The movements at first order, in the order of the equations; what supports move stays.
   void start() {
-    const Freedoms& f = system_.freedoms;
+    const Dofs& f = system_.dofs;
     x_ = VectorXd::Zero(f.equations);
     ground_.resize(s_.points().size());
     for (std::size_t p = 0; p < ground_.size(); ++p) {
@@ -199,7 +199,7 @@ class Displaced {
     std::vector<Movement> all(ground_.size());
     for (std::size_t p = 0; p < all.size(); ++p) {
       all[p].value = ground_[p];
-      const Six by = system_.freedoms.of_point(p, x_.data());
+      const Six by = system_.dofs.of_point(p, x_.data());
       for (std::size_t k = 0; k < 6; ++k) all[p].add(k, by[k]);
     }
     return all;
@@ -262,8 +262,9 @@ class Displaced {
       if (bent_[i].span && !bent_[i].span->follows()) {
         const std::string& name = s_.members()[system_.spans.all[i].member].name;
         return {
-            {fmt::format("in case '{}' '{}' has so much tension compared with its stiffness that it is not a beam: make it a link",
-                         case_.loads->name(), name),
+            {fmt::format(
+                 "in case '{}' '{}' has so much tension compared with its stiffness that it is not a beam: make it a link",
+                 case_.loads->name(), name),
              {Subject::Kind::member, name}}};
       }
     return {};
@@ -295,7 +296,7 @@ class Displaced {
       double* const at = all.at[mass.at.index].data() + 3;
       at[0] -= moment.x, at[1] -= moment.y, at[2] -= moment.z;
     }
-    add_spring_forces(all, system_.freedoms, *case_.acting, movement_);
+    add_spring_forces(all, system_.dofs, *case_.acting, movement_);
     return all;
   }
 
@@ -322,7 +323,7 @@ class Displaced {
 
   VectorXd residual() {
     need_ = need();
-    const Freedoms& f = system_.freedoms;
+    const Dofs& f = system_.dofs;
     VectorXd lack(f.equations);
     for (std::size_t p = 0; p < f.equation.size(); ++p) {
       const Six own = f.in_frame(p, need_.at[p]);
@@ -369,7 +370,7 @@ class Displaced {
         all[i].block<3, 3>(at, at) -= turned_arm(mass.arm, mass.force);
         break;
       }
-    reusable_.pattern->assemble(spans, all, system_.freedoms, K_);
+    reusable_.pattern->assemble(spans, all, system_.dofs, K_);
   }
 
   // Of spans by themselves; a link buckles between its joints.
@@ -393,7 +394,7 @@ class Displaced {
 
   double share_of(const VectorXd& step) const {
     std::vector<Movement> by(ground_.size());
-    for (std::size_t p = 0; p < by.size(); ++p) by[p].value = system_.freedoms.of_point(p, step.data());
+    for (std::size_t p = 0; p < by.size(); ++p) by[p].value = system_.dofs.of_point(p, step.data());
     const double moved = largest_movement(s_, movement_), stepped = largest_movement(s_, by);
     return stepped == 0 ? 0 : moved > 0 ? stepped / moved : 1;
   }
@@ -461,8 +462,8 @@ class Displaced {
     if (modes.modes.empty())
       text += "no equilibrium of the displaced structure is found";
     else if (const double factor = modes.modes.front().value; factor < 1)
-      text += fmt::format("the structure buckles ({}): its critical load factor is {}, which must be above 1", what.substr(2),
-                          short_number(factor, 4));
+      text += fmt::format("the structure buckles ({}): its critical load factor is {}, which must be above 1",
+                          what.substr(2), short_number(factor, 4));
     else
       text += fmt::format(
           "no stable equilibrium of the displaced structure is found: the linear critical load factor is {}{}",

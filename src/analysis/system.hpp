@@ -3,7 +3,7 @@
 
 #include "beam/element.hpp"
 #include "corvex/expected.hpp"
-#include "linear_system/freedoms.hpp"
+#include "linear_system/dofs.hpp"
 
 namespace corvex::solver {
 
@@ -11,7 +11,7 @@ struct Reusable;
 
 struct System {
   Spans spans;
-  Freedoms freedoms;              // numbered in the order of elimination
+  Dofs dofs;                      // numbered in the order of elimination
   std::vector<Element> elements;  // of each span, with all members acting
   double stiffest = 0;            // the largest EA/L of a span
 };

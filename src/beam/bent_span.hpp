@@ -3,11 +3,11 @@
 // With d = (v, w), s = (slope_y, slope_z), M = (Mz, My), T the transverse force along the undeformed axes and the signs
 // of course.hpp:
 //   T' = q      V = T + N (d' + d0')      M' = V − m      s' = C M + κ      d' = s − F V
-// where V is the shear force perpendicular to the bent axis, C and F the flexibilities of bending and shear and d0' the slope
-// that the span has before it is loaded (Timoshenko and Gere, Theory of Elastic Stability, ch. 1; shear after Engesser,
-// ch. 2.17). N is a polynomial of the place, so that the solution is a power series, summed to the last digit over
-// intervals on which √(|N|/EI) turns by one radian at most. The intervals are then joined and what lies inside the span
-// is eliminated. No element size is involved: nothing is approximated.
+// where V is the shear force perpendicular to the bent axis, C and F the flexibilities of bending and shear and d0' the
+// slope that the span has before it is loaded (Timoshenko and Gere, Theory of Elastic Stability, ch. 1; shear after
+// Engesser, ch. 2.17). N is a polynomial of the place, so that the solution is a power series, summed to the last digit
+// over intervals on which √(|N|/EI) turns by one radian at most. The intervals are then joined and what lies inside the
+// span is eliminated. No element size is involved: nothing is approximated.
 #pragma once
 
 #include <Eigen/Core>

@@ -17,8 +17,8 @@ struct BentForces {
 
 struct BentState {
   std::vector<BentForces> spans;
-  // The moment that the loads and axial forces have because the structure is displaced, in addition to that about the places
-  // where it stood; global axes.
+  // The moment that the loads and axial forces have because the structure is displaced, in addition to that about the
+  // places where it stood; global axes.
   Vector displaced{};
   // Of large displacements: shares of the load at which equilibrium was found, and the largest movement then.
   std::vector<std::pair<double, double>> steps{};

@@ -1,9 +1,9 @@
 // Components that the ends of a span do not pass on to their points, eliminated from the span's stiffness.
 //
-// The deformation of a span has six components: its elongation, its twist, and the rotations of its two ends against the chord
-// in both bending planes. A released component lets the span's own end run away from its point by a jump δ along r; the
-// condition that no force arises there gives δ (static condensation, Przemieniecki ch. 6.6). Worked in the six figures,
-// nothing that all twelve movements have in common has to cancel.
+// The deformation of a span has six components: its elongation, its twist, and the rotations of its two ends against
+// the chord in both bending planes. A released component lets the span's own end run away from its point by a jump δ
+// along r; the condition that no force arises there gives δ (static condensation, Przemieniecki ch. 6.6). Worked in the
+// six figures, nothing that all twelve movements have in common has to cancel.
 #pragma once
 
 #include <Eigen/Core>
@@ -31,8 +31,8 @@ class Released {
 
   // Stiffness with the jumps eliminated.
   const DeformationStiffness& stiffness() const { return condensed_; }
-  // The jumps of the ends, as displacements of the span's ends relative to those of the points, under these forces of the
-  // points on the span while nothing jumps.
+  // The jumps of the ends, as displacements of the span's ends relative to those of the points, under these forces of
+  // the points on the span while nothing jumps.
   Vector12 jumps(const Vector12& forces) const;
   // The deformation by the jumps, as the twelve entries of a span without its rigid motion.
   Vector12 deformed(const Vector12& jumps) const;

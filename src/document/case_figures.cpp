@@ -139,13 +139,13 @@ Line CaseFigures::summary(int digits) const {
     }
   }
   const double error = case_.balance().error;
-  line.text += error < 1e-6 ? "; equilibrium satisfied" : fmt::format("; EQUILIBRIUM NOT SATISFIED (error {:.1e})", error);
+  line.text +=
+      error < 1e-6 ? "; equilibrium satisfied" : fmt::format("; EQUILIBRIUM NOT SATISFIED (error {:.1e})", error);
   if (!(error < 1e-6)) line.tone = Tone::bad;
   constexpr int enough = 6;
   if (const int stand = case_.digits(); stand < enough) {
-    line.text += stand == 0
-                     ? "; NO DIGIT OF THE DISPLACEMENTS IS RELIABLE"
-                     : fmt::format("; about {} reliable digit{}", stand, stand == 1 ? "" : "s");
+    line.text += stand == 0 ? "; NO DIGIT OF THE DISPLACEMENTS IS RELIABLE"
+                            : fmt::format("; about {} reliable digit{}", stand, stand == 1 ? "" : "s");
     if (line.tone == Tone::plain) line.tone = Tone::warning;
   }
   return line;

@@ -44,8 +44,8 @@ std::string Rows::rest(const char* what, const std::string& one, const Requests&
   if (shown.size() == all) return {};
   const std::size_t more = all - shown.size();
   std::string text = fmt::format("and {} more {}{}", more, what, more == 1 ? "" : "s");
-  if (!requests.all.empty()) text += fmt::format(": {} shows {}", requests.all, more == 1 ? "it" : "them");
-  if (!one.empty()) text += fmt::format(", {} {}", one, more == 1 ? "too" : "one");
+  if (!requests.all.empty()) text += fmt::format(": {}", requests.all);
+  if (!one.empty()) text += fmt::format("{}{}", requests.all.empty() ? ": " : " or ", one);
   return text;
 }
 
@@ -241,8 +241,8 @@ Table stress_table(const CaseFigures& c, const Selection& selection) {
   t.columns = {words_column("member", true)};
   for (const char* head : {"tension", "compression", "shear", "von Mises"})
     t.columns.insert(t.columns.end(), {number_column(head, u.stress.text), place_column(l, head + std::string(" at"))});
-  t.columns.insert(t.columns.end(),
-                   {number_column("safety factor"), number_column("deflection", u.deflection.text), place_column(l, "deflection at")});
+  t.columns.insert(t.columns.end(), {number_column("safety factor"), number_column("deflection", u.deflection.text),
+                                     place_column(l, "deflection at")});
   t.columns[9].most_digits = 3;
   const Rows rows = shown_members(c, selection);
   const bool left_out = std::any_of(rows.shown.begin(), rows.shown.end(),

@@ -125,11 +125,9 @@ void add_profile(Page& page, const Profile& p, const CatalogueFormat& format, in
     const double exact = Section(p.section.shape()).properties().J.si();
     after.lines.push_back(
         {"",
-         used
-             ? fmt::format(
-                   "The torsion constant of the standard is used; the exact value of this outline is {} {}.",
-                   number(exact / uj.si, digits), uj.text)
-             : "These formulas are approximate; the values above are exact for this outline."});
+         used ? fmt::format("The torsion constant of the standard is used; the exact value of this outline is {} {}.",
+                            number(exact / uj.si, digits), uj.text)
+              : "These formulas are approximate; the values above are exact for this outline."});
   }
   after.lines.push_back(
       {"", "Here y is up and z to the right, seen along the member; section tables call them z and y."});

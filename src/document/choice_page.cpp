@@ -11,9 +11,8 @@ Page choice_page(const std::string& title, const ModelUnits& units, const Sectio
   Page page{Heading{title}};
   std::string words;
   if (choice.found.empty())
-    words = choice.proven
-                ? fmt::format("No choice meets all limits: all {} were tried.", choice.possible)
-                : fmt::format("No result: {} of {} choices were tried.", choice.tried, choice.possible);
+    words = choice.proven ? fmt::format("No choice meets all limits: all {} were tried.", choice.possible)
+                          : fmt::format("No result: {} of {} choices were tried.", choice.tried, choice.possible);
   else
     words = fmt::format("The lightest of {} choices that meets all limits; {} were tried, in the order of mass.",
                         choice.possible, choice.tried);

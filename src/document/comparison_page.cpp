@@ -176,8 +176,9 @@ Page comparison_page(const std::string& title, const ModelUnits& units, const st
   page.emplace_back(c.figures());
   if (!show.empty()) page.emplace_back(c.shown());
   page.emplace_back(c.places());
-  page.emplace_back(
-      Words{{{"", "Changes are relative to the first. Stress is the largest von Mises stress, safety factor the strength over it."}}});
+  page.emplace_back(Words{
+      {{"",
+        "Changes are relative to the first. Stress is the largest von Mises stress, safety factor the strength over it."}}});
   return page;
 }
 

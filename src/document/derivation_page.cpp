@@ -145,7 +145,8 @@ Table both_ways_table(const std::vector<BothWays>& both, const ModelUnits& units
     t.row({b.what, Cell(b.derived.si / unit.si), Cell(b.solved.si / unit.si), unit.text,
            Cell(b.difference, fmt::format("{:.0e}", b.difference))});
   }
-  t.after = fmt::format("Differences are relative to the largest value of the same kind; the largest difference is {:.0e}.", most);
+  t.after = fmt::format(
+      "Differences are relative to the largest value of the same kind; the largest difference is {:.0e}.", most);
   return t;
 }
 

@@ -152,8 +152,8 @@ Table EnvelopeTables::stresses() const {
                      {number_column(head, u_.stress.text), place_column(l, head + " at"), case_column(head + " case")});
   t.columns.push_back(number_column("safety factor"));
   t.columns.back().most_digits = 3;
-  t.columns.insert(t.columns.end(),
-                   {number_column("deflection", u_.deflection.text), place_column(l, "deflection at"), case_column("deflection case")});
+  t.columns.insert(t.columns.end(), {number_column("deflection", u_.deflection.text), place_column(l, "deflection at"),
+                                     case_column("deflection case")});
   const auto without = [&](std::size_t i) { return leaves_out_warping(solution_, MemberId{i}); };
   const bool left_out = std::any_of(rows_.shown.begin(), rows_.shown.end(), without);
   if (left_out) t.columns.push_back(words_column("without"));
@@ -192,7 +192,7 @@ Table EnvelopeTables::movements() const {
   Table t = ranges("envelope", "Displacements, global axes", "point", nullptr);
   const Rows rows = chosen(moves.size, selection_.points, selection_.all, short_points / 2, true);
   for (const std::size_t i : rows.shown) {
-    const bool turns = solution_[solution_.judged().front()].turns(PointId{i});
+    const bool turns = solution_[solution_.assessed().front()].turns(PointId{i});
     for (std::size_t k = 0; k < 6; ++k) {
       if (s_.is_plane() && k >= 2 && k <= 4) continue;
       if (k >= 3 && !turns) continue;

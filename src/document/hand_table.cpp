@@ -116,8 +116,8 @@ std::string comparison_in_words(const Comparison& c, const ModelUnits& units) {
   constexpr int digits = 4;
   const NamedUnit unit = shown_in(c, units);
   return fmt::format("hand value differs: {}{}: {} {} by hand, {} {} computed", c.what,
-                     c.load_case.empty() ? "" : " in '" + c.load_case + "'", number(c.hand.si / unit.si, digits), unit.text,
-                     number(c.computed.si / unit.si, digits), unit.text);
+                     c.load_case.empty() ? "" : " in '" + c.load_case + "'", number(c.hand.si / unit.si, digits),
+                     unit.text, number(c.computed.si / unit.si, digits), unit.text);
 }
 
 void add_hand(Page& page, const Verification& hand, const ModelUnits& units, std::size_t terminal) {

@@ -87,6 +87,34 @@ Table limits_table(const LimitCheck& check, const ModelUnits& units, int digits,
   return t;
 }
 
+Table utilisation_table(const LimitCheck& check, const ModelUnits& units, int digits) {
+  Table t{.name = "utilisation", .title = "Utilisation"};
+  t.columns = {words_column("limit", true),       words_column("of", true),  words_column("case"),
+               number_column("computed"),         number_column("required"), words_column("unit"),
+               number_column("utilisation", "%"), words_column("place"),     words_column("verdict")};
+  t.columns[6].most_digits = 3;
+  std::vector<Shown> order = worst_first(check);
+  std::stable_sort(order.begin(), order.end(), [](const Shown& a, const Shown& b) {
+    const auto rank = [](const Shown& s) { return s.verdict->state == Verdict::State::met; };
+    if (rank(a) != rank(b)) return rank(a) < rank(b);
+    return utilisation(*a.verdict) > utilisation(*b.verdict) * (1 + 1e-9);
+  });
+  for (const Shown& one : order) {
+    const Verdict& v = *one.verdict;
+    const std::string unit = format::unit_of(v, units).text;
+    const double use = utilisation(v);
+    Cell verdict = std::string(format::verdict(v.state));
+    verdict.tone = v.state == Verdict::State::met ? Tone::good : Tone::bad;
+    const std::string place = v.at ? short_number(v.at->si() / units.length.si, 5) + " " + units.length.text : "";
+    t.row({v.what, format::subject(v), v.load_case,
+           v.value ? Cell{v.value->si, format::value(v.value->si, v, units, digits)} : unknown(),
+           Cell{v.required.si, format::relation_sign(v) + std::string(" ") + format::required(v, units, digits)}, unit,
+           v.state != Verdict::State::not_checked && use > 0 ? Cell(100 * use) : unknown(), place, verdict});
+    if (v.state == Verdict::State::not_checked && !v.note.empty()) t.say_beneath("! " + v.note);
+  }
+  return t;
+}
+
 Table limits_data(const LimitCheck& check, const ModelUnits& units) {
   Table t{.name = "limits", .use = For::data};
   t.columns = {words_column("limit"),     words_column("of"),

@@ -49,17 +49,17 @@ Table members_table(const ModelUnits& u, const Structure& s) {
 }
 
 Table supports_table(const ModelUnits& u, const Structure& s) {
-  static constexpr const char* freedoms[] = {"x", "y", "z", "rx", "ry", "rz"};
+  static constexpr const char* dofs[] = {"x", "y", "z", "rx", "ry", "rz"};
   Table t{.name = "supports", .title = "Supports"};
   t.columns = {words_column("point", true), words_column("holds"), words_column("springs")};
   for (const PointSupport& p : s.supports()) {
     std::string held, springs;
     for (std::size_t k = 0; k < 6; ++k) {
       const bool there = !s.is_plane() || k < 2 || k == 5;
-      if (p.held[k] && there) held += (held.empty() ? "" : " ") + std::string(freedoms[k]);
+      if (p.held[k] && there) held += (held.empty() ? "" : " ") + std::string(dofs[k]);
       if (p.spring[k] == 0 || !there) continue;
       const NamedUnit& unit = k < 3 ? u.line : u.moment;
-      springs += fmt::format("{}{}: {} {}{}", springs.empty() ? "" : ", ", freedoms[k],
+      springs += fmt::format("{}{}: {} {}{}", springs.empty() ? "" : ", ", dofs[k],
                              short_number(p.spring[k] / unit.si, 4), unit.text, k < 3 ? "" : "/rad");
     }
     for (const Vector& v : p.along) held += (held.empty() ? "along " : ", along ") + direction(v);
@@ -131,7 +131,7 @@ Table parts_table(const ModelUnits& u, const Structure& s) {
   Table t{.name = "parts", .title = "Parts"};
   t.columns = {words_column("section", true), words_column("material"), number_column("pieces"),
                number_column("length", u.length.text), number_column("mass", u.mass.text)};
-  for (const PartsOfOneKind& p : parts_list(s))
+  for (const PartsOfOneKind& p : bill_of_materials(s))
     t.row({p.section, p.material, Cell(static_cast<double>(p.pieces), std::to_string(p.pieces)),
            p.length.si() / u.length.si, p.mass ? Cell(p.mass->si() / u.mass.si) : unknown()});
   add_up(t, 3);

@@ -11,9 +11,9 @@ namespace {
 
 // The largest displacement of a mode, its direction and place: "rail along y, most at 1.2 m".
 std::string movement_in_words(const Structure& s, const ModeShape& shape, const ModelUnits& u) {
-  const Member& member = s.members()[shape.most_moved];
+  const Member& member = s.members()[shape.member_of_largest];
   const ModeShape::Place* most = nullptr;
-  for (const ModeShape::Place& p : shape.members[shape.most_moved])
+  for (const ModeShape::Place& p : shape.members[shape.member_of_largest])
     if (!most || length(p.by) > length(most->by) * (1 + 1e-9)) most = &p;
   if (!most || zero(most->by)) return "no displacement: a part rotates about its axis";
   const double parts[] = {std::abs(most->by.x), std::abs(most->by.y), std::abs(most->by.z)};
@@ -47,8 +47,8 @@ Table vibration_table(const Structure& s, const Modes& modes, const ModelUnits& 
   for (std::size_t i = 0; i < modes.vibration.size(); ++i) {
     const VibrationMode& m = modes.vibration[i];
     std::vector<Cell> row{std::to_string(i + 1), Cell(m.frequency.si()), m.period() ? Cell(*m.period()) : unknown(),
-                          share(m.mass_share_x), share(m.mass_share_y)};
-    if (!s.is_plane()) row.push_back(share(m.mass_share_z));
+                          share(m.effective_mass_x), share(m.effective_mass_y)};
+    if (!s.is_plane()) row.push_back(share(m.effective_mass_z));
     row.emplace_back(m.is_free ? "rigid-body motion" : movement_in_words(s, m.shape, u));
     t.row(std::move(row));
   }
@@ -64,14 +64,13 @@ Table vibration_table(const Structure& s, const Modes& modes, const ModelUnits& 
     t.say_beneath(fmt::format("Out of the plane: '{}' between its restraints at {} Hz (estimated)", s[*out.member].name,
                               short_number(out.lowest->si(), 4)));
   t.after +=
-      "Effective modal mass: share of the total mass along each axis. Frequency 0: "
-      "a rigid-body motion.";
+      "Mass: effective modal mass along each axis, as a share of the total mass. Frequency 0: a rigid-body motion.";
   return t;
 }
 
 Table buckling_table(const Structure& s, const CaseBuckling& c, const ModelUnits& u) {
-  Table t{.name = "buckling", .title = "Critical load factors, \"" + c.load_case + '"', .load_case = c.load_case};
-  t.columns = {words_column("mode", true), number_column("factor"), words_column("what buckles")};
+  Table t{.name = "buckling", .title = "Critical load factors, '" + c.load_case + "'", .load_case = c.load_case};
+  t.columns = {words_column("mode", true), number_column("load factor"), words_column("mode shape")};
   const auto row = [&](std::string mode, double value, std::string what) {
     Cell factor(value);
     if (value < 1) factor.tone = Tone::bad;
@@ -98,22 +97,24 @@ Table buckling_table(const Structure& s, const CaseBuckling& c, const ModelUnits
 }
 
 Table members_table(const Structure& s, const CaseBuckling& c, const ModelUnits& u) {
-  Table t{.name = "buckled members", .title = "Members in compression, mode 1 of \"" + c.load_case + '"', .load_case = c.load_case};
+  Table t{.name = "buckled members",
+          .title = "Members in compression, mode 1 of '" + c.load_case + "'",
+          .load_case = c.load_case};
   t.columns = {words_column("member", true),
                number_column("force", u.force.text),
                number_column("critical force", u.force.text),
                words_column("about"),
                number_column("effective length", u.length.text),
-               number_column("effective/own")};
+               number_column("ratio")};
   const BucklingMode& m = c.modes.front();
   for (const BuckledMember& b : m.members)
     t.row({s[b.member].name, Cell(b.critical_force.in(ForceSize::si(u.force.si)) / m.factor),
            Cell(b.critical_force.in(ForceSize::si(u.force.si))), std::string(1, b.axis),
            Cell(b.effective_length.si() / u.length.si), Cell(b.effective_length.si() / s.length_of(s[b.member]))});
   t.after =
-      "Critical force: largest compression of the member at the critical load. Effective length: length of the "
-      "pinned column that buckles at this force, also relative to the length of the member; not meaningful for a member that  "
-      "buckles.";
+      "Critical force: largest compression of the member at the critical load. Effective length: length of the pinned "
+      "column that buckles at this force; ratio: effective length over length of the member. Not meaningful for a member "
+      "that does not take part in the mode.";
   return t;
 }
 
@@ -125,7 +126,7 @@ Page modes_page(const Structure& s, const Modes& modes, const ModelUnits& u) {
   for (const CaseBuckling& c : modes.buckling) {
     if (c.modes.empty() && !c.is_mechanism && c.estimates.members.empty() && c.estimates.not_checked.empty()) {
       page.emplace_back(
-          Words{{{"", "No elastic buckling in \"" + c.load_case + "\": no compression that could cause it."}}});
+          Words{{{"", "No elastic buckling in '" + c.load_case + "': no compression that could cause it."}}});
       continue;
     }
     page.emplace_back(buckling_table(s, c, u));

@@ -56,7 +56,7 @@ Expected<Selection, std::string> select(const Solution& solution, const Choice& 
   shown.all = choice.all;
   shown.requests = choice.requests;
   if (choice.cases.empty() || shown.only_envelope) {
-    shown.cases = solution.judged();
+    shown.cases = solution.assessed();
     // Other directions of an imperfection are shown where they are asked for.
     std::erase_if(shown.cases, [&](std::size_t c) { return solution.base_of(c) != c; });
   }

@@ -183,7 +183,7 @@ Page solve_page(const ModelUnits& units, const Evaluation& evaluation, const Sel
     page.emplace_back(limits_data(limits, units));
   }
   // The envelope covers all assessed cases: with a selection of cases it would be misread as theirs.
-  const bool enveloped = (shown.cases.size() > 1 || shown.only_envelope) && shown.cases == solution.judged();
+  const bool enveloped = (shown.cases.size() > 1 || shown.only_envelope) && shown.cases == solution.assessed();
   if (enveloped) {
     page.emplace_back(Heading{
         fmt::format("envelope of {}",

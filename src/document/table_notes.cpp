@@ -26,10 +26,11 @@ std::string displacements_note(const Structure& s) {
 
 std::string internal_forces_note(const Structure& s) {
   const char* const signs =
-      !has_beams(s)  ? "N + is tension. "
-      : s.is_plane() ? "N + is tension. Mz + causes tension on the local -y side (below, if y points up). Vy = dMz/dx. "
-                     : "N + is tension. Mz + causes tension on the local -y side, My + on the local -z side. Vy = dMz/dx, "
-                       "Vz = dMy/dx. T + is right-handed about x on the face towards the end of the member. ";
+      !has_beams(s) ? "N + is tension. "
+      : s.is_plane()
+          ? "N + is tension. Mz + causes tension on the local -y side (below, if y points up). Vy = dMz/dx. "
+          : "N + is tension. Mz + causes tension on the local -y side, My + on the local -z side. Vy = dMz/dx, "
+            "Vz = dMy/dx. T + is right-handed about x on the face towards the end of the member. ";
   return std::string(signs) + "Places are distances from the first point of the member.";
 }
 
@@ -58,7 +59,9 @@ const char* strength_in_words(const Structure& s) {
     const Material& material = s.material_of(m);
     (material.allowable ? allowable : yield) = true;
   }
-  return allowable && yield ? "allowable stress, or else yield strength," : allowable ? "allowable stress" : "yield strength";
+  return allowable && yield ? "allowable stress, or else yield strength,"
+         : allowable        ? "allowable stress"
+                            : "yield strength";
 }
 
 void add_table_notes(Page& page, const Structure& s) {
@@ -68,7 +71,7 @@ void add_table_notes(Page& page, const Structure& s) {
     if (!t || t->use == For::data || t->rows.empty()) continue;
     for (std::size_t k = 0; k < kinds.size(); ++k) {
       if (done[k] || t->title.rfind(kinds[k].title, 0) != 0) continue;
-      t->after += (t->after.empty() ? "" : " ") + kinds[k].note(s);
+      t->after += (t->after.empty() ? "" : ". ") + kinds[k].note(s);
       done[k] = true;
     }
   }

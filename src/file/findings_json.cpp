@@ -63,18 +63,18 @@ std::string findings_json(const Structure& s, const Inspection& inspection) {
   }
   Json& supports = j["supports"] = Json::object();
   for (const PointSupport& p : s.supports()) {
-    static constexpr const char* freedoms[] = {"x", "y", "z", "rx", "ry", "rz"};
+    static constexpr const char* dofs[] = {"x", "y", "z", "rx", "ry", "rz"};
     Json one = {{"holds", Json::array()}};
     for (std::size_t k = 0; k < 6; ++k) {
       const bool there = !s.is_plane() || k < 2 || k == 5;
-      if (p.held[k] && there) one["holds"].push_back(freedoms[k]);
-      if (p.spring[k] > 0) one["springs"][freedoms[k]] = p.spring[k];
+      if (p.held[k] && there) one["holds"].push_back(dofs[k]);
+      if (p.spring[k] > 0) one["springs"][dofs[k]] = p.spring[k];
     }
     for (const Vector& v : p.along) one["along"].push_back(three(v.x, v.y, v.z));
     file::add(supports, s[p.at].name, std::move(one));
   }
   Json& parts = j["parts"] = Json::array();
-  for (const PartsOfOneKind& p : parts_list(s))
+  for (const PartsOfOneKind& p : bill_of_materials(s))
     parts.push_back({{"section", p.section},
                      {"material", p.material},
                      {"pieces", p.pieces},

@@ -2,6 +2,7 @@
 #include <fmt/ranges.h>
 
 #include <algorithm>
+#include <filesystem>
 
 #include "file/file_text.hpp"
 #include "file/patch.hpp"
@@ -51,6 +52,7 @@ Expected<ModelDocument, Problems> read_document_text(std::string_view text, cons
   if (!tree) return tree.error();
   ModelDocument document;
   document.tree_ = tree.value();
+  document.text_ = std::make_shared<const std::string>(text);
   document.file_ = file;
   return document;
 }
@@ -163,7 +165,12 @@ Expected<Model, Problems> build_changed(const ModelDocument& document, const Ove
   const auto tree = patched(document.tree_, document.file_, overrides, changed_by);
   if (!tree) return tree.error();
   auto model = file::Reader(*tree, document.file_, overrides).run();
-  if (model) return model;
+  if (model) {
+    if (document.text_)
+      model->sources.insert(model->sources.begin(),
+                            {std::filesystem::path(document.file_).filename().string(), document.text_});
+    return model;
+  }
   Problems problems = model.error();
   for (Problem& p : problems) {
     if (!overrides.variant.empty()) p.text = fmt::format("variant '{}': {}", overrides.variant, p.text);

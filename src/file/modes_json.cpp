@@ -64,10 +64,11 @@ std::string modes_json(const Structure& s, const Modes& modes) {
   j["model"] = file::model_json(s);
   Json& vibration = j["vibration"] = Json::array();
   for (const VibrationMode& m : modes.vibration)
-    vibration.push_back({{"frequency", m.frequency.si()},
-                         {"period", m.period() ? Json(*m.period()) : Json(nullptr)},
-                         {"mass_share", {{"x", m.mass_share_x}, {"y", m.mass_share_y}, {"z", m.mass_share_z}}},
-                         {"shape", shape_json(s, m.shape)}});
+    vibration.push_back(
+        {{"frequency", m.frequency.si()},
+         {"period", m.period() ? Json(*m.period()) : Json(nullptr)},
+         {"mass_share", {{"x", m.effective_mass_x}, {"y", m.effective_mass_y}, {"z", m.effective_mass_z}}},
+         {"shape", shape_json(s, m.shape)}});
   Json& buckling = j["buckling"] = Json::object();
   for (const CaseBuckling& c : modes.buckling) {
     Json all = Json::array();

@@ -52,6 +52,7 @@ struct TablesBeside {
   std::map<std::string, Place> places;
   // Text that the nodes refer to.
   std::deque<Table> texts;
+  std::vector<SourceFile> sources;
 };
 
 // An entry of a list in the file may make none, one or several things: for each thing, its entry.
@@ -71,11 +72,14 @@ void read_masses(const Context& c, const Node& n);
 void read_bracing(const Context& c, const Node& n);
 // Entries of each load case.
 std::vector<Entries> read_loads(const Context& c, const Node& n);
+// `note` and `source` of each entry of each load case.
+std::vector<std::vector<LoadRemark>> read_load_remarks(const Context& c, const Node& n);
 void read_combinations(const Context& c, const Node& n);
 Entries read_limits(const Context& c, const Node& n, Limits& limits);
 // The name of a load case or combination; nothing, and an error, where there is none of that name.
 std::optional<std::string> case_name(const Context& c, const Node& n);
 void read_modes(const Context& c, const Node& n, ModesOptions& modes);
+std::vector<std::string> read_assumptions(const Context& c, const Node& n);
 void read_document_head(const Context& c, const Node& n, DocumentHead& head);
 void read_accept(const Context& c, const Node& n, std::vector<Acceptance>& all);
 void read_show(const Context& c, const Node& n, std::vector<ShownFigure>& show);

@@ -160,8 +160,8 @@ std::string set(Draft& root, std::string_view pointer, const Draft& key, const D
       }
       const auto i = index_of(part, here->children.size());
       if (!i)
-        return fmt::format("'{}' is not an entry of {}, which is a list of {}; entries count from 0, and - appends one", part,
-                           where, here->children.size());
+        return fmt::format("'{}' is not an entry of {}, which is a list of {}; entries count from 0, and - appends one",
+                           part, where, here->children.size());
       here = &here->children[*i];
     } else {
       return fmt::format("{} is '{}' and has no '{}'", where, here->head.text, part);

@@ -24,10 +24,9 @@ std::optional<Evaluated> Quantities::formula(const Node& n, std::string_view wha
   if (!errors_.is_text(n, what)) return std::nullopt;
   const auto result = evaluate(n.text, parameters_);
   if (result && result->plain_turn > 0)
-    errors_.warn(
-        n, fmt::format("'{0}': {1:g} in sin, cos or tan is a plain number in radians; for degrees write "
-                       "{1:g} deg",
-                       n.text, result->plain_turn));
+    errors_.warn(n, fmt::format("'{0}': {1:g} in sin, cos or tan is a plain number in radians; for degrees write "
+                                "{1:g} deg",
+                                n.text, result->plain_turn));
   if (result) return result.value();
   if (!result.error().text.empty())
     errors_.fail(n, fmt::format("'{}': {}", n.text, result.error().text), result.error().offset);
@@ -54,7 +53,8 @@ std::optional<double> Quantities::convert(const Node& n, const Evaluated& e, con
     return std::nullopt;
   }
   if (compatible(q.dimension, w.dimension)) return q.si;
-  std::string text = fmt::format("'{}' is {}; {} was expected, for example {}", n.text, name(q.dimension), w.what, w.example);
+  std::string text =
+      fmt::format("'{}' is {}; {} was expected, for example {}", n.text, name(q.dimension), w.what, w.example);
   if (const std::string meant = fraction_meant(n.text, q.dimension, w.dimension); !meant.empty()) text = meant;
   if (compatible(q.dimension * dimension::acceleration, w.dimension) && n.text.find("lb") != std::string_view::npos)
     text += " (lb is a mass; the force is lbf)";

@@ -85,7 +85,8 @@ std::optional<Through> AnalysisReader::through(const Node& n) {
   }
   const std::size_t before = errors_.count();
   errors_.check_keys(n, "a place of the section", {{"y"}, {"z"}});
-  if (n.count == 0) errors_.fail(n, "a place of the section was expected, for example {y: 40 mm, z: 0}, from its centroid");
+  if (n.count == 0)
+    errors_.fail(n, "a place of the section was expected, for example {y: 40 mm, z: 0}, from its centroid");
   const auto part = [&](std::string_view key) {
     const Node* v = tree_->find(n, key);
     return Length::si(v ? quantities_.read(*v, units_.length).value_or(0) : 0);

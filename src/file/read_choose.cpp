@@ -76,7 +76,8 @@ class ChooseReader : PartReader {
       bound.max = part(n.text.substr(at + between.size()));
     } else {
       errors_.fail(
-          n, fmt::format("'{}': a range was expected, for example 60 mm to 100 mm, at least 60 mm or at most 100 mm", n.text));
+          n, fmt::format("'{}': a range was expected, for example 60 mm to 100 mm, at least 60 mm or at most 100 mm",
+                         n.text));
       return;
     }
     wanted.bounds.push_back(std::move(bound));

@@ -86,11 +86,12 @@ const FigureKind* HandReader::figure_kind(const Node& n, For what_for, bool tell
     kind = &k;
   }
   if (!kind && tell && errors_.count() == before)
-    errors_.fail(n, what_for == For::comparison
-                        ? "an expectation names what is compared, for example {reaction: A, part: y, is: P/2}"
-                    : what_for == For::show
-                        ? "a figure to show is named as in an expectation, for example {moment: rail, take: max}"
-                        : "a limit with most or least names a figure, for example {stress: rail, at: 1.2 m, most: 120 MPa}");
+    errors_.fail(
+        n, what_for == For::comparison
+               ? "an expectation names what is compared, for example {reaction: A, part: y, is: P/2}"
+           : what_for == For::show
+               ? "a figure to show is named as in an expectation, for example {moment: rail, take: max}"
+               : "a limit with most or least names a figure, for example {stress: rail, at: 1.2 m, most: 120 MPa}");
   return kind;
 }
 

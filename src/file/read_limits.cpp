@@ -138,7 +138,8 @@ bool LimitReader::read_frequency(const Node& n, const Node& v, Limit& l) {
   }
   if (v.count != 2 || !outside || !errors_.choice(*outside, "yes", {{"yes"}, {"true"}})) {
     errors_.fail(
-        v, "a band in which no natural frequency may lie was expected, for example {frequency: [0 Hz, 18 Hz], outside: yes}");
+        v,
+        "a band in which no natural frequency may lie was expected, for example {frequency: [0 Hz, 18 Hz], outside: yes}");
     return false;
   }
   const auto ends = tree_->children(v);

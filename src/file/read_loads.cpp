@@ -33,6 +33,8 @@ class LoadReader : PartReader {
 
  private:
   void read_load(LoadCase& loads, const Node& n);
+  // Errors for keys other than these, `kind`, and the remarks of an entry.
+  bool only_with(const Node& n, std::string_view kind, std::vector<std::string_view> keys);
   void read_point_load(LoadCase& loads, const Node& n);
   void read_member_load(LoadCase& loads, const Node& n);
   void read_line_load(LoadCase& loads, const Node& n, MemberId member);
@@ -73,8 +75,7 @@ std::vector<Entries> LoadReader::run(const Node& n) {
       total += own.loads().size();
       if (total > most_loads) {
         errors_.fail(entries[k],
-                     fmt::format("loads on families count for each of their members: more than {} loads",
-                                 most_loads));
+                     fmt::format("loads on families count for each of their members: more than {} loads", most_loads));
         return origin;
       }
       origin.back().resize(loads.loads().size(), k);
@@ -83,34 +84,37 @@ std::vector<Entries> LoadReader::run(const Node& n) {
   return origin;
 }
 
+bool LoadReader::only_with(const Node& n, std::string_view kind, std::vector<std::string_view> keys) {
+  keys.insert(keys.end(), {"note", "source"});
+  return errors_.only_with(n, kind, keys);
+}
+
 void LoadReader::read_load(LoadCase& loads, const Node& n) {
-  static const Keys keys = {{"at"},   {"on"},     {"force"}, {"moment"},  {"line"},   {"from"},    {"to"},     {"per"},
-                            {"axes"}, {"spread"}, {"heat"},  {"shorten"}, {"settle"}, {"gravity"}, {"through"}};
+  static const Keys keys = {{"at"},     {"on"},      {"force"},   {"moment"}, {"line"},  {"from"},
+                            {"to"},     {"per"},     {"axes"},    {"spread"}, {"heat"},  {"shorten"},
+                            {"settle"}, {"gravity"}, {"through"}, {"note"},   {"source"}};
   if (!errors_.is_map(n, "a load")) return;
   const std::size_t before = errors_.count();
   errors_.check_keys(n, "a load", keys);
   if (errors_.count() > before) return;
   const auto has = [&](std::string_view key) { return tree_->find(n, key) != nullptr; };
   if (has("gravity")) {
-    if (errors_.only_with(n, "gravity", {"through"})) read_gravity(loads, n);
+    if (only_with(n, "gravity", {"through"})) read_gravity(loads, n);
   } else if (has("settle")) {
-    if (errors_.only_with(n, "settle", {"at"}) && errors_.need(n, "at", n, "a settlement")) read_settle(loads, n);
+    if (only_with(n, "settle", {"at"}) && errors_.need(n, "at", n, "a settlement")) read_settle(loads, n);
   } else if (has("heat")) {
-    if (errors_.only_with(n, "heat", {"on"}) && errors_.need(n, "on", n, "a temperature change"))
-      read_heat(loads, n);
+    if (only_with(n, "heat", {"on"}) && errors_.need(n, "on", n, "a temperature change")) read_heat(loads, n);
   } else if (has("shorten")) {
-    if (errors_.only_with(n, "shorten", {"on"}) && errors_.need(n, "on", n, "a lack of fit"))
-      read_shorten(loads, n);
+    if (only_with(n, "shorten", {"on"}) && errors_.need(n, "on", n, "a lack of fit")) read_shorten(loads, n);
   } else if (has("spread")) {
-    if (errors_.only_with(n, "spread", {"on", "axes", "through"}) && errors_.need(n, "on", n, "a spread force"))
+    if (only_with(n, "spread", {"on", "axes", "through"}) && errors_.need(n, "on", n, "a spread force"))
       read_spread(loads, n);
   } else if (has("line")) {
-    if (errors_.only_with(n, "line", {"on", "from", "to", "per", "axes", "through"}) &&
-        errors_.need(n, "on", n, "a line load"))
+    if (only_with(n, "line", {"on", "from", "to", "per", "axes", "through"}) && errors_.need(n, "on", n, "a line load"))
       read_member_load(loads, n);
   } else if (has("force") || has("moment")) {
     const std::string_view kind = has("force") ? "force" : "moment";
-    if (!errors_.only_with(n, kind, {"at", "on", "force", "moment", "axes", "through"})) return;
+    if (!only_with(n, kind, {"at", "on", "force", "moment", "axes", "through"})) return;
     if (has("on")) {
       if (errors_.need(n, "at", n, "a load at one place of a member")) read_member_load(loads, n);
     } else if (errors_.need(n, "at", n, "a force or moment")) {
@@ -251,8 +255,8 @@ void LoadReader::read_heat(LoadCase& loads, const Node& n) {
   const auto high = quantities_.read(*plus, units_.temperature), low = quantities_.read(*minus, units_.temperature);
   if (!high || !low) return;
   for (const MemberId m : members)
-    y ? loads.heat_across_y(m, Temperature::si(*high), Temperature::si(*low))
-      : loads.heat_across_z(m, Temperature::si(*high), Temperature::si(*low));
+    y ? loads.temperature_gradient_y(m, Temperature::si(*high), Temperature::si(*low))
+      : loads.temperature_gradient_z(m, Temperature::si(*high), Temperature::si(*low));
 }
 
 void LoadReader::read_shorten(LoadCase& loads, const Node& n) {
@@ -301,6 +305,24 @@ void LoadReader::read_gravity(LoadCase& loads, const Node& n) {
 
 std::vector<Entries> read_loads(const Context& c, const Node& n) {
   return LoadReader(c).run(n);
+}
+
+std::vector<std::vector<LoadRemark>> read_load_remarks(const Context& c, const Node& n) {
+  std::vector<std::vector<LoadRemark>> all;
+  for (std::size_t i = 0; n.is_map() && i < c.tree.entries(n); ++i) {
+    std::vector<LoadRemark>& remarks = all.emplace_back();
+    const Node& entries = c.tree.entry(n, i).value;
+    if (!entries.is_list()) continue;
+    for (const Node& entry : c.tree.children(entries)) {
+      LoadRemark& remark = remarks.emplace_back();
+      const auto read = [&](std::string_view key, std::string& text) {
+        const Node* value = entry.is_map() ? c.tree.find(entry, key) : nullptr;
+        if (value && c.errors.is_text(*value, "a text")) text = value->text;
+      };
+      read("note", remark.note), read("source", remark.source);
+    }
+  }
+  return all;
 }
 
 }  // namespace corvex::file

@@ -64,9 +64,12 @@ void MaterialReader::read_material(const Node& name, const Node& n) {
       errors_.fail(name, fmt::format("{} needs 'E', or 'like' and the name of a material", where));
       return;
     }
+    std::vector<std::string> changed;
     const auto read = [&](const char* key, const Wanted& wanted, const auto& put) {
-      if (const Node* v = tree_->find(n, key))
-        if (const auto q = quantities_.read(*v, wanted)) put(*q);
+      const Node* const v = tree_->find(n, key);
+      if (!v) return;
+      changed.emplace_back(key);
+      if (const auto q = quantities_.read(*v, wanted)) put(*q);
     };
     read("E", units_.stress, [&](double v) { m.E = Stress::si(v); });
     // A new Poisson's ratio makes the shear modulus anew; both together would contradict each other.
@@ -79,6 +82,10 @@ void MaterialReader::read_material(const Node& name, const Node& n) {
     read("expansion", units_.expansion, [&](double v) { m.expansion = Expansion::si(v); });
     read("yield", units_.stress, [&](double v) { m.yield = Stress::si(v), m.by_thickness.clear(); });
     read("allowable", units_.stress, [&](double v) { m.allowable = Stress::si(v); });
+    if (!changed.empty()) {
+      const std::string base = m.name.empty() ? "" : fmt::format("; otherwise {}, {}", m.name, m.source);
+      m.source = fmt::format("{} of the model file{}", fmt::join(changed, ", "), base);
+    }
   }
   m.name = name.text;
   names_.materials[m.name] = m;

@@ -164,7 +164,8 @@ bool MemberReader::describe_member(const Node& members, const Node& name, const 
   } else if (each) {
     e.family = true;
     if (!errors_.is_list(*each, "each")) return false;
-    if (each->count == 0) errors_.fail(*each, "each: a list of lists of points was expected, for example [[A, B], [B, C]]");
+    if (each->count == 0)
+      errors_.fail(*each, "each: a list of lists of points was expected, for example [[A, B], [B, C]]");
     for (const Node& one : tree_->children(*each)) add(one, "the points of each member");
   } else if (const Node* points = errors_.need(n, "through", name, where)) {
     add(*points, "the points of a member");
@@ -228,7 +229,8 @@ bool MemberReader::repeat_member(const Node& members, const Node& name, const No
         p = *moved;
       }
       if (!moves) {
-        errors_.fail(*along, fmt::format("no point of '{}' is in these families: all copies would coincide with it", of.text));
+        errors_.fail(*along,
+                     fmt::format("no point of '{}' is in these families: all copies would coincide with it", of.text));
         return false;
       }
       e.through.push_back(std::move(through));

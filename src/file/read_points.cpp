@@ -152,7 +152,8 @@ std::optional<Vector> PointReader::place_named(const Node& points, const Node& n
     const PointEntry* entry = placed(points, name);
     if (!entry) return std::nullopt;
     if (name == n.text && entry->family) {
-      errors_.fail(n, fmt::format("'{}' is a family of points; one of them was expected, for example '{}.1'", name, name));
+      errors_.fail(n,
+                   fmt::format("'{}' is a family of points; one of them was expected, for example '{}.1'", name, name));
       return std::nullopt;
     }
     break;
@@ -208,15 +209,17 @@ bool PointReader::place(const Node& points, const Node& name, const Node& n, Poi
     if (tree_->find(n, "mirror")) return only("mirror", {"about"}) && mirror(points, name, n, e);
     if (tree_->find(n, "repeat")) return only("repeat", {"count", "by"}) && repeat(points, name, n, e);
     errors_.fail(
-        n, fmt::format("{}: a list of coordinates was expected, for example [0, 900 mm], or a map with one of: from, between, "
-                       "mirror, repeat",
-                       where));
+        n, fmt::format(
+               "{}: a list of coordinates was expected, for example [0, 900 mm], or a map with one of: from, between, "
+               "mirror, repeat",
+               where));
     return false;
   }
   if (!n.is_list() || (n.count != 2 && n.count != 3)) {
     errors_.fail(
         n.is_list() ? n : name,
-        fmt::format("point '{}': two coordinates (plane) or three (space) were expected, for example [0, 900 mm]", name.text));
+        fmt::format("point '{}': two coordinates (plane) or three (space) were expected, for example [0, 900 mm]",
+                    name.text));
     return false;
   }
   const std::size_t size = structure_.is_plane() ? 2 : 3;

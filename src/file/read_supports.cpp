@@ -45,19 +45,20 @@ std::optional<Support> SupportReader::read_support(const Node& name, const Node&
 }
 
 void SupportReader::read_hold(const Node& n, Support& support) {
-  static const std::vector<Key> freedoms = {{"x"}, {"y"}, {"z"}, {"rx"}, {"ry"}, {"rz"}};
+  static const std::vector<Key> dofs = {{"x"}, {"y"}, {"z"}, {"rx"}, {"ry"}, {"rz"}};
   if (!errors_.is_list(n, "hold")) return;
   if (n.count == 0)
-    errors_.fail(n, "the support restrains nothing; expected some of x, y, z, rx, ry, rz, or a direction as [0.6, 0.8]");
-  std::vector<Freedom> held;
+    errors_.fail(n,
+                 "the support restrains nothing; expected some of x, y, z, rx, ry, rz, or a direction as [0.6, 0.8]");
+  std::vector<Dof> held;
   std::vector<Vector> along;
   for (const Node& f : tree_->children(n)) {
     if (f.is_list()) {
       const auto v = directions_.components(f, units_.number);
       if (v && zero(*v)) errors_.fail(f, "a direction to restrain needs a length");
       if (v) along.push_back(*v);
-    } else if (const auto c = errors_.choice(f, "a degree of freedom to restrain", freedoms)) {
-      held.push_back(static_cast<Freedom>(*c));
+    } else if (const auto c = errors_.choice(f, "a degree of freedom to restrain", dofs)) {
+      held.push_back(static_cast<Dof>(*c));
     }
   }
   support = Support::hold(held);
@@ -111,8 +112,9 @@ std::optional<std::pair<Mass, MassBody>> SupportReader::body(const Node& n) {
     if (structure_.is_plane()) {
       body.about_z = MassInertia::si(quantities_.read(*given, units_.inertia).value_or(0));
     } else if (!given->is_list() || given->count != 3) {
-      errors_.fail(*given,
-                   "three moments of inertia were expected, about x, y and z, for example [1.2 kg*m^2, 1.2 kg*m^2, 0.4 kg*m^2]");
+      errors_.fail(
+          *given,
+          "three moments of inertia were expected, about x, y and z, for example [1.2 kg*m^2, 1.2 kg*m^2, 0.4 kg*m^2]");
     } else {
       MassInertia* const parts[] = {&body.about_x, &body.about_y, &body.about_z};
       std::size_t k = 0;

@@ -133,7 +133,8 @@ class SweepReader : PartReader {
       const Node* one = errors_.need(n, key, n, "evenly spaced values");
       if (!one || !errors_.is_text(*one, "a number with its unit")) return std::nullopt;
       auto found = number_with_unit(one->text, parameters_);
-      if (!found) errors_.fail(*one, fmt::format("'{}': a number with its unit was expected, for example 2 mm", one->text));
+      if (!found)
+        errors_.fail(*one, fmt::format("'{}': a number with its unit was expected, for example 2 mm", one->text));
       return found;
     };
     const auto from = number("from"), to = number("to");

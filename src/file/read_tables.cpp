@@ -58,6 +58,8 @@ TablesBeside::Rows TableReader::read_rows(const Node& n, std::string_view kind,
     return {};
   }
   tables_.files[std::string(kind)] = path;
+  tables_.sources.push_back(
+      {std::filesystem::path(path).filename().string(), std::make_shared<const std::string>(*text)});
   tables_.texts.push_back(std::move(table.value()));
   const Table& t = tables_.texts.back();
 

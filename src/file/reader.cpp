@@ -25,6 +25,7 @@ Expected<Model, Problems> Reader::run() {
   model_.tree = tree_;
   for (const auto& [kind, path] : tables_.files) model_.table_files.push_back(path);
   model_.table_places = std::move(tables_.places);
+  model_.sources = std::move(tables_.sources);
   check_what_was_read();
   if (errors_.count() > 0) return errors_.take_problems();
   model_.notes = errors_.take_notes();
@@ -80,10 +81,14 @@ void Reader::read_structure() {
   if (const Node* n = errors_.need(root, "supports", root, "a model")) read_supports(context_, *n);
   read("masses", read_masses);
   read("bracing", read_bracing);
-  if (const Node* n = errors_.need(root, "loads", root, "a model")) model_.load_entries = read_loads(context_, *n);
+  if (const Node* n = errors_.need(root, "loads", root, "a model")) {
+    model_.load_entries = read_loads(context_, *n);
+    model_.load_remarks = read_load_remarks(context_, *n);
+  }
   read("combinations", read_combinations);
   if (const Node* n = tree_->find(root, "limits")) model_.limit_entries = read_limits(context_, *n, model_.limits);
   if (const Node* n = tree_->find(root, "accept")) read_accept(context_, *n, model_.acceptances);
+  if (const Node* n = tree_->find(root, "notes")) model_.assumptions = read_assumptions(context_, *n);
   if (const Node* n = tree_->find(root, "document")) read_document_head(context_, *n, model_.document);
   if (const Node* n = tree_->find(root, "modes")) read_modes(context_, *n, model_.modes);
   if (const Node* n = tree_->find(root, "choose")) read_choose(context_, *n, model_.choose);

@@ -5,6 +5,7 @@
 #include "corvex/figures.hpp"
 #include "corvex/formula_text.hpp"
 #include "file/findings_json.hpp"
+#include "judge/limit_kinds.hpp"
 
 namespace corvex {
 namespace {

@@ -91,8 +91,7 @@ class TreeBuilder {
     constexpr std::size_t longest_key = 1024;
     const std::string_view before = line_at(m.line).substr(0, m.column);
     const std::size_t begin = before.find_last_of("{[,") + 1;
-    if (before.size() - begin > longest_key)
-      text = fmt::format("a key is at most {} bytes long", longest_key);
+    if (before.size() - begin > longest_key) text = fmt::format("a key is at most {} bytes long", longest_key);
     if (parser_.context && parser_.context_mark.line > 0)
       text += fmt::format(" {} that begins in line {}", parser_.context, parser_.context_mark.line + 1);
     if (what.find("'\\t'") != std::string::npos || what.find("cannot start any token") != std::string::npos)

@@ -83,8 +83,7 @@ Problems unused(const Tree& tree, const Structure& structure, bool tables) {
     const std::string name(tree.entry(*parameters, i).key.text);
     if (!texts.has_word(name))
       notes.push_back(note("unused-parameter", {Subject::Kind::parameter, name},
-                           fmt::format("no formula uses the parameter '{}'", name),
-                           "remove it, or use it"));
+                           fmt::format("no formula uses the parameter '{}'", name), "remove it, or use it"));
   }
   for (std::size_t i = 0; materials && materials->is_map() && i < tree.entries(*materials); ++i) {
     const std::string name(tree.entry(*materials, i).key.text);

@@ -166,10 +166,12 @@ class Writer {
       line("  {}: {{{}}}", in_quotes(m.name), keys);
       return;
     }
-    refuse(fmt::format("material '{}' has properties that a model file cannot express: strengths by thickness, in heat-affected zones or in "
-                       "tension, a source or a note of its own",
-                       m.name),
-           Subject::Kind::structure, "");
+    refuse(
+        fmt::format(
+            "material '{}' has properties that a model file cannot express: strengths by thickness, in heat-affected zones or in "
+            "tension, a source or a note of its own",
+            m.name),
+        Subject::Kind::structure, "");
   }
 
   void sections() {
@@ -177,7 +179,8 @@ class Writer {
     for (const NamedSection& n : s_.sections()) {
       const std::string what = section(n);
       if (what.empty())
-        refuse(fmt::format("section '{}' has properties that a model file cannot express", n.name), Subject::Kind::section, n.name);
+        refuse(fmt::format("section '{}' has properties that a model file cannot express", n.name),
+               Subject::Kind::section, n.name);
       else
         line("  {}: {}", in_quotes(n.name), what);
     }
@@ -277,15 +280,15 @@ class Writer {
   }
 
   void supports() {
-    static constexpr const char* freedoms[] = {"x", "y", "z", "rx", "ry", "rz"};
+    static constexpr const char* dofs[] = {"x", "y", "z", "rx", "ry", "rz"};
     line("supports:");
     for (const PointSupport& p : s_.supports()) {
       std::vector<std::string> held, springs;
       for (std::size_t k = 0; k < 6; ++k) {
-        if (p.held[k]) held.emplace_back(freedoms[k]);
+        if (p.held[k]) held.emplace_back(dofs[k]);
         if (p.spring[k] != 0)
           springs.push_back(fmt::format(
-              "{}: {}", freedoms[k],
+              "{}: {}", dofs[k],
               k < 3 ? in_units(p.spring[k], {"N/mm", "N/m"}) : in_units(p.spring[k], {"kN*m/rad", "N*m/rad"})));
       }
       for (const Vector& v : p.along) held.push_back(vector(v, [](double c) { return fmt::format("{}", c); }));
@@ -351,16 +354,18 @@ class Writer {
   void put(const SpreadLoad& l) {
     line("    - {{on: {}, spread: {}{}{}}}", names(l.on), vector(l.force, force_text), own(l.axes), through(l.through));
   }
-  void put(const HeatLoad& l) {
-    const char axis = l.across == HeatLoad::Across::y ? 'y' : 'z';
+  void put(const TemperatureLoad& l) {
+    const char axis = l.across == TemperatureLoad::Across::y ? 'y' : 'z';
     const std::string heat =
-        l.across == HeatLoad::Across::nothing
+        l.across == TemperatureLoad::Across::nothing
             ? kelvin_text(l.plus)
             : fmt::format("{{plus-{0}: {1}, minus-{0}: {2}}}", axis, kelvin_text(l.plus), kelvin_text(l.minus));
     line("    - {{on: {}, heat: {}}}", in_quotes(s_[l.on].name), heat);
   }
-  void put(const ShortenLoad& l) { line("    - {{on: {}, shorten: {}}}", in_quotes(s_[l.on].name), length_text(l.by)); }
-  void put(const SettleLoad& l) {
+  void put(const LackOfFitLoad& l) {
+    line("    - {{on: {}, shorten: {}}}", in_quotes(s_[l.on].name), length_text(l.by));
+  }
+  void put(const SettlementLoad& l) {
     std::vector<std::string> parts;
     const auto add = [&](const char* key, double v, std::initializer_list<const char*> units) {
       if (v != 0) parts.push_back(fmt::format("{}: {}", key, in_units(v, units)));

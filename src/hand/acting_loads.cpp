@@ -35,10 +35,10 @@ class Gathering {
     for (const ActingStrain& free : loads.strains) add(free);
     for (const ActingMovement& l : loads.movements) add(l);
     for (const Load& load : given.loads()) {
-      if (const auto* l = std::get_if<HeatLoad>(&load))
+      if (const auto* l = std::get_if<TemperatureLoad>(&load))
         a_.changes.push_back({LoadKind::temperature_change, l->on.index, l->plus,
-                              l->across == HeatLoad::Across::nothing ? l->plus : l->minus, 0});
-      if (const auto* l = std::get_if<ShortenLoad>(&load))
+                              l->across == TemperatureLoad::Across::nothing ? l->plus : l->minus, 0});
+      if (const auto* l = std::get_if<LackOfFitLoad>(&load))
         a_.changes.push_back({LoadKind::lack_of_fit, l->on.index, 0, 0, l->by});
     }
   }

@@ -150,8 +150,7 @@ Expected<ForceMethod, Problem> force_method(const Structure& structure, const Lo
   std::size_t unknowns = k.holds.size();
   for (const Piece& p : k.pieces) unknowns += k.components(p).size();
   if (unknowns > most_unknowns)
-    return Problem{fmt::format("{} unknown forces are too many for a derivation ({} at most)",
-                               unknowns, most_unknowns),
+    return Problem{fmt::format("{} unknown forces are too many for a derivation ({} at most)", unknowns, most_unknowns),
                    {},
                    too_long};
   start.acting = acting_on(k, loads);

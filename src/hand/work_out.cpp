@@ -112,7 +112,8 @@ class Work {
       if (!e.units) text += fmt::format(" (or name {} under units:)", w.unit_key);
       fail(key, std::move(text));
     } else {
-      fail(key, fmt::format("{} is {}; {} was expected, for example {}", written, name(q.dimension), w.what, w.example));
+      fail(key,
+           fmt::format("{} is {}; {} was expected, for example {}", written, name(q.dimension), w.what, w.example));
     }
     return std::nullopt;
   }
@@ -234,8 +235,8 @@ class Work {
     } else if (compatible(e->quantity.dimension, dimension::length) || e->quantity.si == 0) {
       x = e->quantity.si;
     } else {
-      return fail("at", fmt::format("'{}' is {}; a place on the member was expected, for example 1.2 m or 50 %", f.at->text,
-                                    name(e->quantity.dimension)));
+      return fail("at", fmt::format("'{}' is {}; a place on the member was expected, for example 1.2 m or 50 %",
+                                    f.at->text, name(e->quantity.dimension)));
     }
     if (!(x >= -1e-9 * L && x <= L * (1 + 1e-9)))
       return fail("at", fmt::format("{} is not on member '{}', which is {} long", length_words(s_, x), f.of,
@@ -260,8 +261,9 @@ class Work {
     if (!(w.within >= 0)) return fail("within", "the allowed difference cannot be negative");
     if (!w.absolute && w.value.si == 0 && !broken_)
       fail("within",
-           fmt::format("the hand value is 0, so a relative difference is not possible: give the allowed difference as {}",
-                       name(d)));
+           fmt::format(
+               "the hand value is 0, so a relative difference is not possible: give the allowed difference as {}",
+               name(d)));
   }
 
   Worked one(const Expectation& e) {

@@ -41,7 +41,7 @@ Vector moved(const ForceMethod& m, const MovedPlace& p) {
 }
 
 // The place that moves most: of the joints, and of twentieths of the members near the one that does.
-MovedPlace most_moved(const ForceMethod& m) {
+MovedPlace member_of_largest(const ForceMethod& m) {
   const Skeleton& k = m.skeleton();
   MovedPlace best;
   double most = -1;
@@ -75,7 +75,7 @@ std::pair<DerivationChapter, std::vector<DerivedDisplacement>> displacement_chap
   std::vector<MovedPlace> places;
   for (const PointId& p : points)
     if (k.used[p.index]) places.push_back({.point = p.index});
-  if (places.empty()) places.push_back(most_moved(m));
+  if (places.empty()) places.push_back(member_of_largest(m));
   c.items.emplace_back(sentence(
       "A unit force acts at the place and in the direction of the displacement. The displacement is the sum over all members "
       "of the integrals of M·m/EI, V·v/GAs and N·n/EA, where m, v and n are the internal forces that belong to the force "

@@ -403,7 +403,8 @@ std::size_t end_of_joints(const std::vector<DerivationChapter::Item>& items, std
 }
 
 DerivationTable table_of_joints(const std::vector<DerivationChapter::Item>& items, std::size_t from, std::size_t end) {
-  DerivationTable t{.name = "joint steps", .title = "Joints in an order that leaves at most as many unknown bars as equations"};
+  DerivationTable t{.name = "joint steps",
+                    .title = "Joints in an order that leaves at most as many unknown bars as equations"};
   std::string joint;
   for (std::size_t i = from; i < end; ++i) {
     if (const auto* body = std::get_if<FreeBody>(&items[i])) {

@@ -95,9 +95,9 @@ std::vector<DerivationChapter> force_method_chapters(const ForceMethod& m) {
     const Dimension per = dimension_of(k, m.redundant(i));
     DerivationChapter c{.name = fmt::format("state {}", i + 1),
                         .title = fmt::format("State {}: {} = 1 alone", i + 1, redundant_name(i))};
-    c.items.emplace_back(sentence(is_moment(per)
-                                      ? "The unit moment is dimensionless: moments are numbers, forces have the dimension 1/length."
-                                      : "The unit force is dimensionless: forces are numbers, moments are lengths."));
+    c.items.emplace_back(sentence(
+        is_moment(per) ? "The unit moment is dimensionless: moments are numbers, forces have the dimension 1/length."
+                       : "The unit force is dimensionless: forces are numbers, moments are lengths."));
     Ledger l = ledger_of(m, m.nothing, m.unit[i], i, per);
     write_equilibrium(l, c);
     all.push_back(std::move(c));
@@ -179,8 +179,8 @@ void write_gap(const ForceMethod& m, const ForceMethod::Slack& slack, bool pulls
   const Skeleton& k = m.skeleton();
   const Piece& p = k.pieces[slack.piece];
   const std::string name = k.structure->members()[p.member].name;
-  c.items.emplace_back(sentence(
-      fmt::format("{} ({}) is slack. Increase of the distance between its ends, by unit forces on both:", name, p.name)));
+  c.items.emplace_back(sentence(fmt::format(
+      "{} ({}) is slack. Increase of the distance between its ends, by unit forces on both:", name, p.name)));
   const Acting load = pushed_apart(k, slack.piece);
   const auto [state, terms] = m.displacement(load);
   Ledger l(m, load, state, dimension::force);
@@ -198,9 +198,9 @@ void write_gap(const ForceMethod& m, const ForceMethod::Slack& slack, bool pulls
                                         Quantity(slack.gap, dimension::length),
                                         {}});
   }
-  c.items.emplace_back(
-      sentence(pulls ? "The distance is less than the length of the member: it is slack, as assumed."
-                     : "The distance is more than the length of the member: it is slack, as assumed."));
+  c.items.emplace_back(sentence(pulls
+                                    ? "The distance is less than the length of the member: it is slack, as assumed."
+                                    : "The distance is more than the length of the member: it is slack, as assumed."));
 }
 
 }  // namespace

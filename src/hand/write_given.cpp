@@ -285,8 +285,8 @@ DerivationChapter count_chapter(const ForceMethod& m, std::vector<std::string>& 
                         n.equations, n.degree, n.degree);
   c.items.emplace_back(sentence(std::move(text)));
   if (n.degree == 0) return c;
-  c.items.emplace_back(sentence(
-      "The following redundants are released to obtain a stable, statically determinate primary structure:"));
+  c.items.emplace_back(
+      sentence("The following redundants are released to obtain a stable, statically determinate primary structure:"));
   DerivationTable t{.name = "redundants", .title = "Redundants"};
   t.columns = {{"name", {}}, {"is", {}}};
   for (std::size_t i = 0; i < n.degree; ++i) {

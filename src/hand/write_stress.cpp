@@ -357,8 +357,8 @@ class StressWriter {
     add(f[Vz], p.shear_factor_z, dimension::force, dimension::area);
     add(f[T], p.twist_factor, dimension::moment, dimension::section_modulus);
     if (first) line.put(0, dimension::stress);
-    step(because + ", force over the shear area at this place", std::move(name), line.take(),
-         std::abs(p.shear), dimension::stress);
+    step(because + ", force over the shear area at this place", std::move(name), line.take(), std::abs(p.shear),
+         dimension::stress);
   }
 
   const ForceMethod& m_;

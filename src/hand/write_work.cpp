@@ -206,7 +206,8 @@ void write_work(const Skeleton& k, const std::vector<WorkTerm>& terms, const Dim
   static constexpr std::pair<Share, const char*> parts[] = {{Share::bending, "M"}, {Share::shear, "V"},
                                                             {Share::axial, "N"},   {Share::torsion, "T"},
                                                             {Share::springs, "C"}, {Share::imposed, "0"}};
-  static constexpr const char* words[] = {"bending", "shear", "axial forces", "torsion", "springs", "imposed displacements"};
+  static constexpr const char* words[] = {"bending", "shear",   "axial forces",
+                                          "torsion", "springs", "imposed displacements"};
   const std::set<Share> present = [&] {
     std::set<Share> all;
     for (const WorkTerm& t : terms) all.insert(part_of(t.kind));

@@ -83,11 +83,12 @@ void loads_beside_arms(const Structure& s, const std::vector<ActingLoads>& actin
     };
     add(start, m.through.front()), add(end, m.through.back());
     if (arms.empty()) continue;
-    notes.push_back(about_members("unloaded-arm", {m.name},
-                                  fmt::format("'{}': line loads and self-weight act on the {} mm of its axis, not along "
-                                              "its rigid arms ({})",
-                                              m.name, short_number(L * 1e3, 5), fmt::join(arms, ", ")),
-                                  Severity::note));
+    notes.push_back(
+        about_members("unloaded-arm", {m.name},
+                      fmt::format("'{}': line loads and self-weight act on the {} mm of its axis, not along "
+                                  "its rigid arms ({})",
+                                  m.name, short_number(L * 1e3, 5), fmt::join(arms, ", ")),
+                      Severity::note));
   }
 }
 
@@ -136,10 +137,11 @@ void held_in_plane(const Structure& s, Problems& notes) {
   for (const auto& [section, members] : beams_of(s, askew))
     notes.push_back(about_members(
         "held-in-plane", members,
-        fmt::format("{}: section '{}' has a product of inertia (Iyz is not zero) and would bend out of the plane; "
-                    "here it is restrained in the plane, and its stress is N/A - Mz*y/Iz. Describe the structure in space to let "
-                    "it bend freely",
-                    list(members), section->name),
+        fmt::format(
+            "{}: section '{}' has a product of inertia (Iyz is not zero) and would bend out of the plane; "
+            "here it is restrained in the plane, and its stress is N/A - Mz*y/Iz. Describe the structure in space to let "
+            "it bend freely",
+            list(members), section->name),
         Severity::warning));
 }
 

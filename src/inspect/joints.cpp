@@ -171,15 +171,14 @@ class Joints {
     const auto [b0, b1] = ends(b);
     const bool twice = (same(a0, b0) && same(a1, b1)) || (same(a0, b1) && same(a1, b0));
     const Subject later = f_.member(pair.second);
-    Problem& p = twice
-                     ? f_.add("duplicate-member", later,
-                              fmt::format("{} and {} both connect {} and {}: the structure has this member twice",
-                                          quoted(a.name), quoted(b.name), name(a0), name(a1)),
-                              fmt::format("remove one of them; for two members side by side use one of twice the section"))
-                     : f_.add("overlapping-members", later,
-                              fmt::format("{} and {} overlap over some length",
-                                          quoted(a.name), quoted(b.name)),
-                              "end one where the other starts, or remove it");
+    Problem& p =
+        twice ? f_.add("duplicate-member", later,
+                       fmt::format("{} and {} both connect {} and {}: the structure has this member twice",
+                                   quoted(a.name), quoted(b.name), name(a0), name(a1)),
+                       fmt::format("remove one of them; for two members side by side use one of twice the section"))
+              : f_.add("overlapping-members", later,
+                       fmt::format("{} and {} overlap over some length", quoted(a.name), quoted(b.name)),
+                       "end one where the other starts, or remove it");
     p.others.push_back(f_.member(pair.first));
   }
 
@@ -251,9 +250,10 @@ class Joints {
                                    : fmt::format("{}include {} in '{}': through: [{}]", move, name(p), m.name, points);
     Problem& found =
         f_.add("unjoined-point", f_.member(piece.member),
-               beside <= touch_
-                   ? fmt::format("point {} lies on {}, which does not include it: they are not joined", name(p), quoted(m.name))
-                   : fmt::format("point {} is {} away from {} and is not joined to it", name(p), in_mm(beside), quoted(m.name)),
+               beside <= touch_ ? fmt::format("point {} lies on {}, which does not include it: they are not joined",
+                                              name(p), quoted(m.name))
+                                : fmt::format("point {} is {} away from {} and is not joined to it", name(p),
+                                              in_mm(beside), quoted(m.name)),
                remedy);
     found.key = "through";
     found.others.push_back(f_.point(PointId{p}));

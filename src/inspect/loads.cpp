@@ -113,10 +113,10 @@ class Loads {
   }
 
   void tell_on_support(const LoadCase& c, std::size_t i, const PointLoad& l) {
-    Problem& p = f_.add("load-on-support", load(c, i),
-                        fmt::format("the {} in case '{}' acts at a supported point and causes no stress",
-                                    words(c, i), c.name()),
-                        "move it to its point of action; or accept it if only the reaction is of interest");
+    Problem& p =
+        f_.add("load-on-support", load(c, i),
+               fmt::format("the {} in case '{}' acts at a supported point and causes no stress", words(c, i), c.name()),
+               "move it to its point of action; or accept it if only the reaction is of interest");
     p.others.push_back(f_.point(l.at));
     if (is_one_of_a_row(c, l)) p.severity = Problem::Severity::note;
   }

@@ -6,7 +6,7 @@
 
 namespace corvex {
 
-std::vector<PartsOfOneKind> parts_list(const Structure& s) {
+std::vector<PartsOfOneKind> bill_of_materials(const Structure& s) {
   if (!errors_of(s).empty()) return {};
   std::map<std::pair<std::size_t, std::string>, PartsOfOneKind> parts;
   for (const Member& m : s.members()) {

@@ -102,8 +102,7 @@ class Sections {
       const NamedSection& n = s_.sections()[i];
       if (members_[i].empty()) {
         f_.add("unused-section", {Subject::Kind::section, n.name},
-               fmt::format("no member has the section '{}'", n.name),
-               "remove it, or assign it to members");
+               fmt::format("no member has the section '{}'", n.name), "remove it, or assign it to members");
         continue;
       }
       // Listed sizes are what they are.

@@ -92,8 +92,9 @@ class Sizes {
     const double weight = density->si() * s_.section_of(m).area().si() * gravity;
     if (length(q) >= little * weight || !told_.emplace("line", c.name()).second) return;
     f_.add("load-suspect", subject,
-           fmt::format("in case '{}' the line load of {} N/m on '{}' is small compared with the weight of the member, {} N/m",
-                       c.name(), short_number(length(q), 3), m.name, short_number(weight, 3)),
+           fmt::format(
+               "in case '{}' the line load of {} N/m on '{}' is small compared with the weight of the member, {} N/m",
+               c.name(), short_number(length(q), 3), m.name, short_number(weight, 3)),
            "check its unit")
         .others.push_back({Subject::Kind::member, m.name});
   }
@@ -143,10 +144,10 @@ void check_heights(Findings& f) {
   for (const auto& [at, point] : feet) {
     const double off = std::abs(at - level);
     if (off <= alike * height || off > near * height) continue;
-    f.add("uneven-supports", {Subject::Kind::point, f.name(point)},
-          fmt::format("the support at {} is {} {} the others", f.name(point), in_mm(off),
-                      at < level ? "below" : "above"),
-          "check its coordinates");
+    f.add(
+        "uneven-supports", {Subject::Kind::point, f.name(point)},
+        fmt::format("the support at {} is {} {} the others", f.name(point), in_mm(off), at < level ? "below" : "above"),
+        "check its coordinates");
   }
 }
 

@@ -296,7 +296,7 @@ class LoadSizes {
     if (length(l.force) > most && !l.on.empty())
       tell(load(c, i), f_.member(l.on.front().index), fmt::format("the spread load of {}", in_kN(length(l.force))));
   }
-  void look(const LoadCase& c, std::size_t i, const HeatLoad& l) {
+  void look(const LoadCase& c, std::size_t i, const TemperatureLoad& l) {
     sums_[c.name()].other = true;
     const double most = std::max(std::abs(l.plus), std::abs(l.minus));
     if (most > 1500)
@@ -304,13 +304,13 @@ class LoadSizes {
               fmt::format("the temperature change of '{}' by {} K is more than steel withstands", s_[l.on].name,
                           short_number(most, 4)));
   }
-  void look(const LoadCase& c, std::size_t i, const ShortenLoad& l) {
+  void look(const LoadCase& c, std::size_t i, const LackOfFitLoad& l) {
     sums_[c.name()].other = true;
     if (std::abs(l.by) > s_.length_of(s_[l.on]) / 20)
       unusual(load(c, i), f_.member(l.on.index),
               fmt::format("'{}' is {} too short, more than 1/20 of its length", s_[l.on].name, in_mm(l.by)));
   }
-  void look(const LoadCase& c, std::size_t i, const SettleLoad& l) {
+  void look(const LoadCase& c, std::size_t i, const SettlementLoad& l) {
     sums_[c.name()].other = true;
     if (length(l.move) > s_.bounds().diagonal() / 20)
       unusual(load(c, i), f_.point(l.at),

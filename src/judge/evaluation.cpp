@@ -13,7 +13,7 @@ Problems findings_of(const Evaluation& e, const EvaluationOptions& options) {
   Problems findings = options.inspected ? inspect(e.solution, options.limits).findings : e.solution.notes();
   append(findings, options.notes);
   append(findings, e.limits.notes);
-  append(findings, judge(e.solution, e.limits, e.hand));
+  append(findings, assess(e.solution, e.limits, e.hand));
   accept(findings, options.acceptances, options.inspected);
   // An acceptance may be of what only the description shows.
   if (!options.inspected) std::erase_if(findings, [](const Problem& p) { return p.finding == "unmatched-acceptance"; });

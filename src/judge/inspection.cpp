@@ -5,17 +5,17 @@
 #include "corvex/findings.hpp"
 #include "inspect/findings.hpp"
 #include "judge/suspect_limits.hpp"
-#include "linear_system/freedoms.hpp"
+#include "linear_system/dofs.hpp"
 #include "structure/checks.hpp"
 
 namespace corvex {
 namespace {
 
-// Each span transfers a number of independent forces; each free degree of freedom is one equation of equilibrium. A reaction is an
-// unknown of the degree of freedom that it restrains: neither counts.
+// Each span transfers a number of independent forces; each free degree of freedom is one equation of equilibrium. A
+// reaction is an unknown of the degree of freedom that it restrains: neither counts.
 int indeterminacy(const Structure& s) {
   const solver::Spans spans = solver::cut(s);
-  const solver::Freedoms f = solver::freedoms(s, spans);
+  const solver::Dofs f = solver::dofs(s, spans);
   int unknowns = 0, equations = 0;
   for (const solver::Span& span : spans.all) {
     if (!span.beam) {

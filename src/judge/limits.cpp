@@ -93,7 +93,8 @@ void LimitChecker::contradiction(const Limit& l) {
 }
 
 void LimitChecker::refuse_figure(const Figure& f) {
-  if (f.kind == Figure::Kind::buckling) fail("load factors have their own limit, for example {buckling: 3}", "buckling");
+  if (f.kind == Figure::Kind::buckling)
+    fail("load factors have their own limit, for example {buckling: 3}", "buckling");
   if (f.kind == Figure::Kind::frequency)
     fail("frequencies have their own limit, for example {frequency: 12 Hz}", "frequency");
 }
@@ -113,7 +114,7 @@ void LimitChecker::check_dimension(const Limit& l) {
 }
 
 std::vector<std::size_t> LimitChecker::cases_of(const Limit& l) {
-  if (l.cases.empty()) return checks_.solution.judged();
+  if (l.cases.empty()) return checks_.solution.assessed();
   std::vector<std::size_t> cases;
   for (const std::string& name : l.cases) {
     std::size_t i = 0;

@@ -19,7 +19,7 @@ namespace {
 class Judge {
  public:
   explicit Judge(const Solution& solution)
-      : solution_(solution), s_(solution.structure()), f_(s_), judged_(solution.judged()) {
+      : solution_(solution), s_(solution.structure()), f_(s_), assessed_(solution.assessed()) {
     braced_.resize(s_.points().size());
     std::vector<int> members(s_.points().size());
     for (const Member& m : s_.members())
@@ -52,7 +52,7 @@ class Judge {
       if (limited.contains(s_.members()[i].name)) continue;
       std::optional<double> least;
       std::size_t worst = 0;
-      for (const std::size_t c : judged_)
+      for (const std::size_t c : assessed_)
         if (const auto safety = solution_[c][MemberId{i}].safety(); safety && (!least || *safety < *least))
           least = safety, worst = c;
       if (!least || *least >= 1) continue;
@@ -99,7 +99,7 @@ class Judge {
       double use = 0, force = 0, length = 0;
       std::size_t load_case = 0;
     } worst, slender;
-    for (const std::size_t c : judged_) {
+    for (const std::size_t c : assessed_) {
       const Diagram N = solution_[c][MemberId{i}].axial();
       const double largest = N.largest().si;
       if (!(largest > 0)) continue;
@@ -130,7 +130,7 @@ class Judge {
   void lateral_buckling() {
     constexpr double near = 3, unknown = 10;
     std::map<std::size_t, std::pair<MemberBuckling, std::size_t>> lowest;
-    for (const std::size_t c : judged_) {
+    for (const std::size_t c : assessed_) {
       const auto critical = solution_[c].critical_load();
       if (critical && !critical->examined) return;
       const double linear = critical ? critical->factor.value_or(unknown) : unknown;
@@ -171,7 +171,7 @@ class Judge {
     const double size = s_.bounds().diagonal();
     double most = 0, turned = 0;
     std::size_t where = 0, in = 0, turned_where = 0, turned_in = 0;
-    for (const std::size_t c : judged_) {
+    for (const std::size_t c : assessed_) {
       for (std::size_t i = 0; i < s_.members().size(); ++i)
         if (const double move = solution_[c][MemberId{i}].movement().value.si; move > most)
           most = move, where = i, in = c;
@@ -183,12 +183,13 @@ class Judge {
     }
     constexpr double large = 1.0 / 50, large_turn = 0.1;
     if (most > large * size)
-      f_.add("large-displacement", f_.member(where),
-             fmt::format("in case '{}' '{}' is displaced by {}, 1/{} of the size of the structure; the theory is valid for small "
-                         "displacements",
-                         solution_[in].name(), s_.members()[where].name, inspection::in_mm(most),
-                         short_number(size / most, 3)),
-             "check loads, units and stiffness; if they are right, the result is only a first estimate")
+      f_.add(
+            "large-displacement", f_.member(where),
+            fmt::format(
+                "in case '{}' '{}' is displaced by {}, 1/{} of the size of the structure; the theory is valid for small "
+                "displacements",
+                solution_[in].name(), s_.members()[where].name, inspection::in_mm(most), short_number(size / most, 3)),
+            "check loads, units and stiffness; if they are right, the result is only a first estimate")
           .others.push_back({Subject::Kind::load_case, solution_[in].name()});
     if (turned > large_turn)
       f_.add("large-rotation", f_.point(PointId{turned_where}),
@@ -207,7 +208,7 @@ class Judge {
       if (!bears) continue;
       double least = 0;
       std::size_t in = 0;
-      for (const std::size_t c : judged_) {
+      for (const std::size_t c : assessed_) {
         const Reaction r = solution_[c].reaction(p.at);
         const double lift = (up == 1 ? r.y : r.z).si();
         const Balance b = solution_[c].balance();
@@ -217,8 +218,9 @@ class Judge {
       }
       if (!(least < 0)) continue;
       f_.add("uplift", {Subject::Kind::support, s_[p.at].name},
-             fmt::format("in case '{}' the support at '{}' is in tension with {}: a compression-only support would lift off",
-                         solution_[in].name(), s_[p.at].name, inspection::in_kN(-least)),
+             fmt::format(
+                 "in case '{}' the support at '{}' is in tension with {}: a compression-only support would lift off",
+                 solution_[in].name(), s_[p.at].name, inspection::in_kN(-least)),
              "anchor it, or combine the case with a weight that keeps it in compression")
           .others.push_back({Subject::Kind::load_case, solution_[in].name()});
     }
@@ -229,8 +231,8 @@ class Judge {
     std::vector<std::size_t> idle;
     bool some_act = false;
     for (std::size_t i = 0; i < s_.members().size(); ++i) {
-      if (s_.members()[i].acts == Acts::always || judged_.empty()) continue;
-      const bool never = std::all_of(judged_.begin(), judged_.end(),
+      if (s_.members()[i].acts == Acts::always || assessed_.empty()) continue;
+      const bool never = std::all_of(assessed_.begin(), assessed_.end(),
                                      [&](std::size_t c) { return solution_[c][MemberId{i}].is_slack(); });
       if (never)
         idle.push_back(i);
@@ -274,13 +276,13 @@ class Judge {
   const Solution& solution_;
   const Structure& s_;
   inspection::Findings f_;
-  std::vector<std::size_t> judged_;
+  std::vector<std::size_t> assessed_;
   std::vector<bool> braced_;  // points that other members or a support hold
 };
 
 }  // namespace
 
-Problems judge(const Solution& solution, const LimitCheck& limits, const Verification& hand) {
+Problems assess(const Solution& solution, const LimitCheck& limits, const Verification& hand) {
   if (!solution.ok()) return {};
   return Judge(solution).run(limits, hand);
 }

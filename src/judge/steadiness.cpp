@@ -26,8 +26,8 @@ namespace {
 struct Change {
   enum class Of { support, hinge, link } of;
   std::string words;
-  std::size_t at = 0;           // the point of a support, else the member
-  std::vector<int> freedoms{};  // that a support restrains in addition
+  std::size_t at = 0;       // the point of a support, else the member
+  std::vector<int> dofs{};  // that a support restrains in addition
 };
 
 Structure changed(const Structure& s, const Change& c) {
@@ -35,15 +35,15 @@ Structure changed(const Structure& s, const Change& c) {
   if (c.of == Change::Of::support) {
     const PointId point{c.at};
     const Support before = s.support_of(point).value_or(Support());
-    std::vector<Freedom> freedoms;
+    std::vector<Dof> dofs;
     // A restrained direction needs no spring.
     std::array<double, 6> k = before.springs();
     for (std::size_t i = 0; i < 6; ++i) {
-      const bool added = std::find(c.freedoms.begin(), c.freedoms.end(), static_cast<int>(i)) != c.freedoms.end();
+      const bool added = std::find(c.dofs.begin(), c.dofs.end(), static_cast<int>(i)) != c.dofs.end();
       if (added) k[i] = 0;
-      if (added || before.held()[i]) freedoms.push_back(static_cast<Freedom>(i));
+      if (added || before.held()[i]) dofs.push_back(static_cast<Dof>(i));
     }
-    Support support = Support::hold(freedoms);
+    Support support = Support::hold(dofs);
     for (const Vector& v : before.directions()) support = support.along(v);
     other.replace_support(
         point, support.spring({Stiffness::si(k[0]), Stiffness::si(k[1]), Stiffness::si(k[2]),
@@ -64,14 +64,15 @@ Structure changed(const Structure& s, const Change& c) {
 
 std::vector<Change> possible_changes(const Structure& s) {
   static constexpr const char* names[] = {"x", "y", "z", "rx", "ry", "rz"};
-  const std::vector<int> freedoms = s.is_plane() ? std::vector<int>{0, 1, 5} : std::vector<int>{0, 1, 2, 3, 4, 5};
+  const std::vector<int> dofs = s.is_plane() ? std::vector<int>{0, 1, 5} : std::vector<int>{0, 1, 2, 3, 4, 5};
   std::vector<Change> all;
   std::vector<bool> supported(s.points().size());
   for (const PointSupport& p : s.supports()) {
     supported[p.at.index] = true;
-    for (const int k : freedoms)
+    for (const int k : dofs)
       if (!p.held[static_cast<std::size_t>(k)])
-        all.push_back({Change::Of::support, fmt::format("restrain {} of '{}'", names[k], s[p.at].name), p.at.index, {k}});
+        all.push_back(
+            {Change::Of::support, fmt::format("restrain {} of '{}'", names[k], s[p.at].name), p.at.index, {k}});
   }
   for (std::size_t i = 0; i < s.members().size(); ++i) {
     const Member& m = s.members()[i];
@@ -93,11 +94,11 @@ std::vector<Change> possible_changes(const Structure& s) {
   std::stable_sort(points.begin(), points.end(), [&](std::size_t a, std::size_t b) { return height(a) < height(b); });
   for (const std::size_t p : points) {
     const std::string& name = s.points()[p].name;
-    for (const int k : freedoms)
+    for (const int k : dofs)
       if (k < 3) all.push_back({Change::Of::support, fmt::format("restrain {} of '{}'", names[k], name), p, {k}});
     const std::vector<int> pinned = s.is_plane() ? std::vector<int>{0, 1} : std::vector<int>{0, 1, 2};
     all.push_back({Change::Of::support, fmt::format("add a pinned support at '{}'", name), p, pinned});
-    all.push_back({Change::Of::support, fmt::format("add a fixed support at '{}'", name), p, freedoms});
+    all.push_back({Change::Of::support, fmt::format("add a fixed support at '{}'", name), p, dofs});
   }
   return all;
 }

@@ -56,8 +56,7 @@ class LimitSuspicions {
     else if (v > 30)
       suspect("safety", fmt::format("a safety factor of {} is unusually high", short_number(v, 4)), "check the number");
     if (covers_ties_alone(s_, limits_))
-      suspect("on", "the safety limits cover links only, and no beam",
-              "omit 'on', or include the beams");
+      suspect("on", "the safety limits cover links only, and no beam", "omit 'on', or include the beams");
     std::set<std::size_t> without;
     const auto look = [&](std::size_t m) {
       if (!s_.material_of(s_.members()[m]).strength()) without.insert(m);
@@ -69,10 +68,10 @@ class LimitSuspicions {
     std::vector<std::string> names;
     for (const std::size_t m : without) names.push_back(s_.members()[m].name);
     const std::string& material = s_.material_of(s_.members()[*without.begin()]).name;
-    Problem& p = f_.add(
-        "no-strength", subject(),
-        fmt::format("the safety factor of {} cannot be checked: the material '{}' has no strength", list(names), material),
-        fmt::format("give '{}' a yield or an allowable stress", material));
+    Problem& p = f_.add("no-strength", subject(),
+                        fmt::format("the safety factor of {} cannot be checked: the material '{}' has no strength",
+                                    list(names), material),
+                        fmt::format("give '{}' a yield or an allowable stress", material));
     for (const std::size_t m : without) p.others.push_back(f_.member(m));
     p.others.push_back({Subject::Kind::material, material});
   }
@@ -101,13 +100,15 @@ class LimitSuspicions {
   void movement(const Limit& l) {
     const double v = l.required.si();
     if (is_unusual_length(v))
-      suspect("movement",
-              fmt::format("a displacement of {} is unusual in a structure of {}", in_mm(v), in_mm(s_.bounds().diagonal())),
-              "check its unit");
+      suspect(
+          "movement",
+          fmt::format("a displacement of {} is unusual in a structure of {}", in_mm(v), in_mm(s_.bounds().diagonal())),
+          "check its unit");
     for (const PointId p : l.at)
       for (const PointSupport& support : s_.supports())
         if (s_.has(p) && support.at == p && holds(support, l.part))
-          suspect("at", fmt::format("the support at '{}' restrains this displacement: the limit is always met", s_[p].name),
+          suspect("at",
+                  fmt::format("the support at '{}' restrains this displacement: the limit is always met", s_[p].name),
                   "name a point that can move");
   }
   bool holds(const PointSupport& support, Part part) const {

@@ -17,8 +17,8 @@ namespace corvex::solver {
 inline constexpr double weak_pivot = 1e-11;
 
 enum class Method { dense, simplicial, multifrontal };
-// Measured: dense to about 100 degrees of freedom, simplicial to about 1,000 and for chains of any length, where there is little
-// to factorise; else multifrontal.
+// Measured: dense to about 100 degrees of freedom, simplicial to about 1,000 and for chains of any length, where there
+// is little to factorise; else multifrontal.
 Method suitable_method(const LowerMatrix& K);
 
 class Backend {

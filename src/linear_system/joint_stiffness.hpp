@@ -2,7 +2,7 @@
 // stiffness matrix.
 #pragma once
 
-#include "linear_system/freedoms.hpp"
+#include "linear_system/dofs.hpp"
 #include "linear_system/signed_factor.hpp"
 
 namespace corvex::solver {
@@ -20,7 +20,7 @@ class JointStiffness {
 
  private:
   Spans spans_;
-  Freedoms freedoms_;
+  Dofs dofs_;
   SignedFactor factor_;
 };
 

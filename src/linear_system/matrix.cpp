@@ -32,17 +32,17 @@ Eigen::MatrixXd LowerMatrix::times(const Eigen::MatrixXd& x) const {
   return y;
 }
 
-LowerMatrix LowerMatrix::grounded(const std::vector<int>& freedoms) const {
+LowerMatrix LowerMatrix::grounded(const std::vector<int>& dofs) const {
   LowerMatrix m = *this;
   std::vector<bool> hold(static_cast<std::size_t>(n), false);
-  for (const int j : freedoms) hold[j] = true;
+  for (const int j : dofs) hold[j] = true;
   for (int j = 0; j < n; ++j)
     for (int k = first[j]; k < first[j + 1]; ++k)
       if (hold[j] || hold[row[k]]) m.value[k] = row[k] == j ? 1 : 0;
   return m;
 }
 
-PointGraph point_graph(const Spans& spans, const Freedoms& f) {
+PointGraph point_graph(const Spans& spans, const Dofs& f) {
   PointGraph g;
   std::vector<int> vertex(f.status.size(), -1);
   for (std::size_t p = 0; p < f.status.size(); ++p) {
@@ -76,7 +76,7 @@ PointGraph point_graph(const Spans& spans, const Freedoms& f) {
   return g;
 }
 
-Pattern::Pattern(const Spans& spans, Freedoms& f) {
+Pattern::Pattern(const Spans& spans, Dofs& f) {
   const PointGraph g = point_graph(spans, f);
   const Order order = elimination_order(g.graph, g.weight);
   empty_.operations = order.operations;
@@ -128,7 +128,7 @@ Pattern::Pattern(const Spans& spans, Freedoms& f) {
   }
 }
 
-void Pattern::add_block(LowerMatrix& K, const Freedoms& f, const Corner& corner, const Matrix12& element) const {
+void Pattern::add_block(LowerMatrix& K, const Dofs& f, const Corner& corner, const Matrix12& element) const {
   const auto [p, q, block, row_offset, column_offset] = corner;
   if (place_[q] < 0 || place_[p] < 0) return;
   const auto &rows = f.equation[p], &columns = f.equation[q];
@@ -168,7 +168,7 @@ void turn(Matrix12& K, const Axes* a, const Axes* b) {
 }
 
 // Reference values for small diagonals of a point.
-void set_references(LowerMatrix& K, const Freedoms& f) {
+void set_references(LowerMatrix& K, const Dofs& f) {
   K.reference.assign(static_cast<std::size_t>(K.n), 0);
   double largest = 0;
   for (const auto& equation : f.equation)
@@ -192,20 +192,20 @@ Matrix12 at_points(Matrix12 at_ends, const Span& span) {
   return at_ends;
 }
 
-void Pattern::assemble(const Spans& spans, const std::vector<Element>& elements, const Freedoms& f, LowerMatrix& K) {
+void Pattern::assemble(const Spans& spans, const std::vector<Element>& elements, const Dofs& f, LowerMatrix& K) {
   gather(
       spans,
       [&](std::size_t i) { return at_points(elements[i].stiffness(spans.axes[spans.all[i].member]), spans.all[i]); }, f,
       K);
 }
 
-void Pattern::assemble(const Spans& spans, const std::vector<Matrix12>& stiffness, const Freedoms& f, LowerMatrix& K) {
+void Pattern::assemble(const Spans& spans, const std::vector<Matrix12>& stiffness, const Dofs& f, LowerMatrix& K) {
   gather(
       spans, [&](std::size_t i) { return stiffness[i]; }, f, K);
 }
 
 template <class OfSpan>
-void Pattern::gather(const Spans& spans, const OfSpan& stiffness, const Freedoms& f, LowerMatrix& K) {
+void Pattern::gather(const Spans& spans, const OfSpan& stiffness, const Dofs& f, LowerMatrix& K) {
   if (K.first.empty()) K = std::move(empty_);
   K.value.assign(K.row.size(), 0);
   for (std::size_t i = 0; i < spans.all.size(); ++i) {
@@ -232,7 +232,7 @@ void Pattern::gather(const Spans& spans, const OfSpan& stiffness, const Freedoms
   set_references(K, f);
 }
 
-LowerMatrix assemble_all(const Spans& spans, const std::vector<Element>& elements, Freedoms& f) {
+LowerMatrix assemble_all(const Spans& spans, const std::vector<Element>& elements, Dofs& f) {
   LowerMatrix K;
   Pattern(spans, f).assemble(spans, elements, f, K);
   return K;

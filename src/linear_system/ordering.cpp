@@ -14,8 +14,8 @@ namespace {
 
 // Below this size minimum degree is as good, and takes no time.
 constexpr int dissection_from = 300;
-// With fewer operations for each degree of freedom than this (chains, slender towers, small frames) another order takes longer to find
-// than it saves.
+// With fewer operations for each degree of freedom than this (chains, slender towers, small frames) another order takes
+// longer to find than it saves.
 constexpr double worth_dissecting = 8000;
 
 std::vector<int> minimum_degree(const Graph& g) {
@@ -38,8 +38,8 @@ std::mutex& scotch_turn() {
   return only_one;
 }
 
-// Memory and state of Scotch for one call. Its own context starts with the same random numbers each time, in one thread, so that
-// the same graph always has the same order.
+// Memory and state of Scotch for one call. Its own context starts with the same random numbers each time, in one
+// thread, so that the same graph always has the same order.
 class Scotch {
  public:
   explicit Scotch(const Graph& g, const std::vector<int>& weight) {
@@ -114,8 +114,8 @@ Order elimination_order(const Graph& graph, const std::vector<int>& weight) {
   if (graph.size() == 0) return {};
   Order order{minimum_degree(graph), 0};
   order.operations = operations(graph, weight, order.vertices);
-  const double freedoms = std::accumulate(weight.begin(), weight.end(), 0.0);
-  if (graph.size() < dissection_from || order.operations < worth_dissecting * freedoms) return order;
+  const double dofs = std::accumulate(weight.begin(), weight.end(), 0.0);
+  if (graph.size() < dissection_from || order.operations < worth_dissecting * dofs) return order;
   std::vector<int> dissected = nested_dissection(graph, weight);
   if (dissected.empty()) return order;
   const double fewer = operations(graph, weight, dissected);

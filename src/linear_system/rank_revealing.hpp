@@ -11,8 +11,8 @@ namespace corvex::solver {
 
 class RankRevealing : public Backend {
  public:
-  // `detected`: a degree of freedom whose pivot is weak is listed and left out, as if restrained. `tolerant`: only a pivot of
-  // zero stops the factorisation.
+  // `detected`: a degree of freedom whose pivot is weak is listed and left out, as if restrained. `tolerant`: only a
+  // pivot of zero stops the factorisation.
   explicit RankRevealing(Pivots pivots) : detect_(pivots == Pivots::detected) {}
 
   void analyse(const LowerMatrix& pattern) override;

@@ -4,10 +4,9 @@
 
 namespace corvex::solver {
 
-void mark_idle_spins(const Structure& structure, const Spans& spans, const std::vector<Element>& elements,
-                     Freedoms& f) {
+void mark_idle_spins(const Structure& structure, const Spans& spans, const std::vector<Element>& elements, Dofs& f) {
   if (structure.is_plane()) return;
-  Freedoms only = f;
+  Dofs only = f;
   bool any = false;
   for (std::size_t p = 0; p < f.status.size(); ++p)
     for (std::size_t k = 0; k < 6; ++k) {

@@ -6,12 +6,12 @@
 #pragma once
 
 #include "beam/element.hpp"
-#include "linear_system/freedoms.hpp"
+#include "linear_system/dofs.hpp"
 
 namespace corvex::solver {
 
-// Marks the degrees of freedom to be kept at rest as idle. Their restraint has no force unless a load works on the spin,
-// which the caller checks.
-void mark_idle_spins(const Structure& structure, const Spans& spans, const std::vector<Element>& elements, Freedoms& f);
+// Marks the degrees of freedom to be kept at rest as idle. Their restraint has no force unless a load works on the
+// spin, which the caller checks.
+void mark_idle_spins(const Structure& structure, const Spans& spans, const std::vector<Element>& elements, Dofs& f);
 
 }  // namespace corvex::solver

@@ -38,7 +38,7 @@ Row resisted(const Element& e, const Axes& axes, const Span& span) {
 
 }  // namespace
 
-std::optional<bool> every_motion_strains(const Spans& spans, const std::vector<Element>& elements, const Freedoms& f) {
+std::optional<bool> every_motion_strains(const Spans& spans, const std::vector<Element>& elements, const Dofs& f) {
   constexpr int most = 1500;
   if (f.equations == 0) return true;
   if (f.equations > most) return std::nullopt;

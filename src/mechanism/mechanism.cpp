@@ -16,7 +16,7 @@ using namespace algebra;
 namespace {
 
 // The points that members join into one part, part by part.
-std::vector<std::vector<std::size_t>> parts(const Spans& spans, const Freedoms& f) {
+std::vector<std::vector<std::size_t>> parts(const Spans& spans, const Dofs& f) {
   std::vector<std::size_t> root(f.used.size());
   std::iota(root.begin(), root.end(), 0);
   const auto find = [&](std::size_t p) {
@@ -42,7 +42,7 @@ std::vector<std::vector<std::size_t>> parts(const Spans& spans, const Freedoms& 
 // scaled to the part's size so that all six compare.
 class RigidPart {
  public:
-  RigidPart(const Structure& s, const Freedoms& f, const std::vector<std::size_t>& points, bool whole)
+  RigidPart(const Structure& s, const Dofs& f, const std::vector<std::size_t>& points, bool whole)
       : s_(s), f_(f), points_(points), whole_(whole) {
     for (const std::size_t p : points) middle_ += position(p) / static_cast<double>(points.size());
     for (const std::size_t p : points) size_ = std::max(size_, length(position(p) - middle_));
@@ -92,7 +92,7 @@ class RigidPart {
     return along(p, k == 0 ? frame->x : k == 1 ? frame->y : frame->z);
   }
 
-  // The sum of the squares of all freedoms of this kind, for the six motions.
+  // The sum of the squares of all degrees of freedom of this kind, for the six motions.
   template <class Counts>
   Eigen::MatrixXd squares(const Counts& counts) const {
     Eigen::MatrixXd sum = Eigen::MatrixXd::Zero(6, 6);
@@ -180,7 +180,7 @@ class RigidPart {
   }
 
   const Structure& s_;
-  const Freedoms& f_;
+  const Dofs& f_;
   const std::vector<std::size_t>& points_;
   bool whole_;
   Vector middle_;
@@ -189,7 +189,7 @@ class RigidPart {
 
 }  // namespace
 
-Problems rigid_motions(const Structure& structure, const Spans& spans, const Freedoms& f) {
+Problems rigid_motions(const Structure& structure, const Spans& spans, const Dofs& f) {
   Problems problems;
   const auto all = parts(spans, f);
   for (const auto& part : all) RigidPart(structure, f, part, all.size() == 1).tell(problems);
@@ -203,7 +203,7 @@ constexpr double no_energy = 1e-18;
 constexpr std::size_t most_told = 3;
 constexpr std::size_t most_examined = 200;
 
-Motion motion_of(const Freedoms& f, const Eigen::VectorXd& z) {
+Motion motion_of(const Dofs& f, const Eigen::VectorXd& z) {
   Motion m;
   m.move.resize(f.equation.size());
   m.turn.resize(f.equation.size());
@@ -215,7 +215,7 @@ Motion motion_of(const Freedoms& f, const Eigen::VectorXd& z) {
   return m;
 }
 
-Eigen::MatrixXd energies(const Spans& spans, const std::vector<Element>& elements, const Freedoms& f,
+Eigen::MatrixXd energies(const Spans& spans, const std::vector<Element>& elements, const Dofs& f,
                          const Eigen::MatrixXd& Z) {
   Eigen::MatrixXd E = Eigen::MatrixXd::Zero(Z.cols(), Z.cols());
   Eigen::Matrix<double, 6, Eigen::Dynamic> D(6, Z.cols());
@@ -239,11 +239,10 @@ Eigen::MatrixXd energies(const Spans& spans, const std::vector<Element>& element
   return E;
 }
 
-// Whether some span or spring that moves is strained as one that resists is. The energy of a motion is small compared with
-// that of the stiffest parts also where it only bends the softest; the strain of a soft span relative to its own displacement is
-// not.
-bool strains_a_span(const Spans& spans, const std::vector<Element>& elements, const Freedoms& f,
-                    const Eigen::VectorXd& z) {
+// Whether some span or spring that moves is strained as one that resists is. The energy of a motion is small compared
+// with that of the stiffest parts also where it only bends the softest; the strain of a soft span relative to its own
+// displacement is not.
+bool strains_a_span(const Spans& spans, const std::vector<Element>& elements, const Dofs& f, const Eigen::VectorXd& z) {
   constexpr double moves_enough = 1e-6, strained = 1e-14;
   struct Strain {
     double moved, energy, reference;
@@ -285,7 +284,7 @@ bool strains_a_span(const Spans& spans, const std::vector<Element>& elements, co
 }  // namespace
 
 Problems inner_motions(const Structure& structure, const Spans& spans, const std::vector<Element>& elements,
-                       const Freedoms& f, const LowerMatrix& K, const std::vector<int>& weak) {
+                       const Dofs& f, const LowerMatrix& K, const std::vector<int>& weak) {
   const LowerMatrix grounded = K.grounded(weak);
   const Factor factor = Factor::tolerant(grounded);
   const auto m = static_cast<Eigen::Index>(std::min(weak.size(), most_examined));

@@ -79,8 +79,8 @@ std::string in_words(const Structure& s, const Motion& motion) {
   if (same) {
     for (std::string& m : whole_members(s, moving)) names.push_back(std::move(m));
     const bool one = names.size() == 1;
-    return fmt::format("{} {} along {}: nothing restrains {}", list(names), one ? "slides" : "slide", direction(s, first),
-                       one ? "it" : "them");
+    return fmt::format("{} {} along {}: nothing restrains {}", list(names), one ? "slides" : "slide",
+                       direction(s, first), one ? "it" : "them");
   }
   std::string text;
   int told = 0;

@@ -16,22 +16,22 @@ Problem unheld(std::string text, Subject subject, std::string key, Subject on, s
   return p;
 }
 
-void check_at_point(const Structure& s, const Freedoms& f, const ActingForce& l, const Subject& subject,
+void check_at_point(const Structure& s, const Dofs& f, const ActingForce& l, const Subject& subject,
                     Problems& problems) {
   const std::size_t at = l.point->index;
   const std::string& name = s.points()[at].name;
   const Subject point{Subject::Kind::point, name};
   if (!f.used[at]) {
-    problems.push_back(unheld(fmt::format("no member has point '{}': nothing carries this load", name), subject,
-                              "at", point, fmt::format("include '{}' in a member, or move the load", name)));
+    problems.push_back(unheld(fmt::format("no member has point '{}': nothing carries this load", name), subject, "at",
+                              point, fmt::format("include '{}' in a member, or move the load", name)));
     return;
   }
   const double moment[] = {l.moment.x, l.moment.y, l.moment.z};
   for (int k = 0; k < 3; ++k)
     if (moment[k] != 0 && !f.exists(at, 3 + k))
       problems.push_back(
-          unheld(fmt::format("point '{}' cannot resist a moment: only links and hinged ends meet there", name),
-                 subject, "moment", point, "apply the moment to a member that transfers it, or make a link a beam"));
+          unheld(fmt::format("point '{}' cannot resist a moment: only links and hinged ends meet there", name), subject,
+                 "moment", point, "apply the moment to a member that transfers it, or make a link a beam"));
 }
 
 void check_on_member(const Structure& s, const ActingForce& l, const Subject& subject, Problems& problems) {
@@ -45,7 +45,7 @@ void check_on_member(const Structure& s, const ActingForce& l, const Subject& su
 
 }  // namespace
 
-Problems loads_without_hold(const Structure& s, const Freedoms& f) {
+Problems loads_without_hold(const Structure& s, const Dofs& f) {
   Problems problems;
   for (const PointMass& m : s.point_masses())
     if (!f.used[m.at.index]) {

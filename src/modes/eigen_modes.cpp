@@ -27,7 +27,7 @@ using Eigen::VectorXd;
 // Data that do not depend on the number of inner shapes.
 struct Frame {
   Spans spans;
-  Freedoms freedoms;
+  Dofs dofs;
   std::vector<SpanBody> bodies;  // of each span
   std::vector<double> turns;
   std::vector<Pencil::AtPoint> at_points;
@@ -56,10 +56,10 @@ Frame frame_of(const ModeInput& input) {
   Frame f;
   f.spans = cut(s);
   // In space bracing holds points of members too.
-  f.freedoms = freedoms(has_lateral_bracing(s) ? with_braced_points(s) : s, f.spans);
-  mark_idle_spins(s, f.spans, elements(s, f.spans), f.freedoms);
+  f.dofs = dofs(has_lateral_bracing(s) ? with_braced_points(s) : s, f.spans);
+  mark_idle_spins(s, f.spans, elements(s, f.spans), f.dofs);
   // Numbers the degrees of freedom in an order of elimination.
-  const Pattern pattern(f.spans, f.freedoms);
+  const Pattern pattern(f.spans, f.dofs);
   if (s.is_plane()) lay_in_plane(s, f.spans);
   for (const Span& span : f.spans.all) {
     f.bodies.push_back(span_body(s, s.members()[span.member]));
@@ -117,7 +117,7 @@ Pencil pencil_of(const Frame& f, const ModeInput& input, const std::vector<Inner
                        input.structure->is_plane(), !input.slack.empty() && input.slack[i], inner[i]}));
     parts.push_back(part);
   }
-  return Pencil(f.spans, f.freedoms, parts, f.at_points);
+  return Pencil(f.spans, f.dofs, parts, f.at_points);
 }
 
 // Half waves along a span decide how many inner shapes it needs so that its ends and its inside together are off by
@@ -162,7 +162,7 @@ double lengthwise_waves(const SpanBody& b, double L, double value) {
 
 FoundMode mode_of(const Structure& s, const Frame& f, const Pencil& p, double value, const VectorXd& z) {
   FoundMode m{.value = value};
-  for (std::size_t i = 0; i < s.points().size(); ++i) m.points.push_back(f.freedoms.used[i] ? p.at_point(i, z) : Six{});
+  for (std::size_t i = 0; i < s.points().size(); ++i) m.points.push_back(f.dofs.used[i] ? p.at_point(i, z) : Six{});
   for (std::size_t i = 0; i < f.spans.all.size(); ++i) m.spans.push_back(p.along_span(i, z));
   return m;
 }
@@ -190,7 +190,8 @@ double lowest_alone(const Pencil& p, const Shares& stiffness) {
   return std::isfinite(low) ? low : 0;
 }
 
-// Whether the energy of a movement is rounding error compared with that of the same displacements of the points one by one.
+// Whether the energy of a movement is rounding error compared with that of the same displacements of the points one by
+// one.
 bool is_rounding(double energy, const VectorXd& z, const VectorXd& diagonal) {
   constexpr double rounding = 1e-13;
   return !(energy > rounding * diagonal.dot(z.head(diagonal.size()).cwiseAbs2()));
@@ -263,10 +264,10 @@ std::optional<std::size_t> rank_of_mass(const Structure& s, const Frame& f) {
     // The movements of the point that are free, in its own frame.
     std::vector<Eigen::VectorXd> free;
     for (std::size_t k = 0; k < 6; ++k) {
-      if (f.freedoms.equation[p][k] < 0) continue;
+      if (f.dofs.equation[p][k] < 0) continue;
       Six own{};
       own[k] = 1;
-      const Six global = f.freedoms.in_global(p, own);
+      const Six global = f.dofs.in_global(p, own);
       free.push_back(Eigen::Map<const Eigen::Matrix<double, 6, 1>>(global.data()));
     }
     if (free.empty()) continue;

@@ -23,8 +23,8 @@ struct ModeSearch {
   double value(double eigenvalue) const { return 1 / eigenvalue - shift; }
 };
 
-// Lanczos's method may find fewer of the same value than there are; these are found by searching again perpendicular to what is
-// known, until there are as many as the signs of the pivots say. `not_found`: how many are missing in the end.
+// Lanczos's method may find fewer of the same value than there are; these are found by searching again perpendicular to
+// what is known, until there are as many as the signs of the pivots say. `not_found`: how many are missing in the end.
 std::vector<EigenPair> all_pairs(const ModeSearch& search, Lanczos& first, std::size_t& not_found);
 
 // The inner shapes that a span needs to vibrate or buckle at λ.

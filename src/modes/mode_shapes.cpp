@@ -24,7 +24,7 @@ ModeShape shape_of(const Structure& s, const Spans& spans, const FoundMode& foun
         own = std::max(own, length(places.back().by));
       }
     }
-    if (own > most * (1 + 1e-9)) most = own, shape.most_moved = i;
+    if (own > most * (1 + 1e-9)) most = own, shape.member_of_largest = i;
   }
   for (const Six& p : found.points) offer({p[0], p[1], p[2]});
   // The largest component counts positive, so that the same shape has the same sign.

@@ -16,8 +16,8 @@ using Eigen::Index;
 using Eigen::MatrixXd;
 using Eigen::VectorXd;
 
-// From the freedoms of a point along its own frame to the global axes.
-MatrixXd frame_of(const Freedoms& f, std::size_t point) {
+// From the degrees of freedom of a point along its own frame to the global axes.
+MatrixXd frame_of(const Dofs& f, std::size_t point) {
   MatrixXd m = MatrixXd::Identity(6, 6);
   if (const Axes* a = f.frame(point)) {
     m.col(0) << a->x.x, a->x.y, a->x.z, 0, 0, 0;
@@ -27,7 +27,7 @@ MatrixXd frame_of(const Freedoms& f, std::size_t point) {
   return m;
 }
 
-// The freedoms of points turned into their frames.
+// The degrees of freedom of points turned into their frames.
 void turn(MatrixXd& m, Index first, const MatrixXd& frame) {
   if (m.size() == 0) return;
   m.middleRows(first, 6) = transposed_times(frame, m.middleRows(first, 6));
@@ -36,9 +36,9 @@ void turn(MatrixXd& m, Index first, const MatrixXd& frame) {
 
 }  // namespace
 
-Pencil::Pencil(const Spans& spans, const Freedoms& f, const std::vector<std::shared_ptr<const SpanPencil>>& parts,
+Pencil::Pencil(const Spans& spans, const Dofs& f, const std::vector<std::shared_ptr<const SpanPencil>>& parts,
                const std::vector<AtPoint>& at_points)
-    : freedoms_(&f), points_(f.equations), size_(f.equations) {
+    : dofs_(&f), points_(f.equations), size_(f.equations) {
   const auto rows_of_point = [&](Block& b, std::size_t point) {
     for (std::size_t k = 0; k < 6; ++k) b.row.push_back(f.equation[point][k]);
   };
@@ -76,7 +76,7 @@ Pencil::Pencil(const Spans& spans, const Freedoms& f, const std::vector<std::sha
     add_point(s.point, stiffness, MatrixXd(), none);
   }
   for (const AtPoint& p : at_points) add_point(p.point, none, p.geometric, p.mass);
-  // Unit movements along the global axes, of all freedoms of a block's points: those at rest too.
+  // Unit movements along the global axes, of all degrees of freedom of a block's points: those at rest too.
   for (const Block& b : blocks_) {
     MatrixXd along = MatrixXd::Zero(b.of->mass.rows(), 3);
     const bool span = b.outer == 12;
@@ -137,7 +137,7 @@ double Pencil::whole_mass() const {
 }
 
 Six Pencil::at_point(std::size_t point, const VectorXd& z) const {
-  return freedoms_->of_point(point, z.data());
+  return dofs_->of_point(point, z.data());
 }
 
 VectorXd Pencil::along_span(std::size_t span, const VectorXd& z) const {

@@ -1,5 +1,5 @@
 // The matrices of a whole structure for buckling and vibration: stiffness, what axial forces do, mass. In the free
-// freedoms of the points, then the inner ones of the spans, which are eliminated span by span.
+// degrees of freedom of the points, then the inner ones of the spans, which are eliminated span by span.
 #pragma once
 
 #include <memory>
@@ -22,16 +22,17 @@ class Pencil {
     Eigen::MatrixXd geometric{}, mass{};
   };
   // The numbering of degrees of freedom is an order of elimination. Spans that are alike may share a part.
-  Pencil(const Spans& spans, const Freedoms& freedoms, const std::vector<std::shared_ptr<const SpanPencil>>& parts,
+  Pencil(const Spans& spans, const Dofs& dofs, const std::vector<std::shared_ptr<const SpanPencil>>& parts,
          const std::vector<AtPoint>& at_points);
 
   Eigen::Index size() const { return size_; }
   Eigen::Index points() const { return points_; }
   // (k·K + g·G + m·M) z, of one vector or of several as columns
   Eigen::MatrixXd times(const Shares& shares, const Eigen::MatrixXd& z) const;
-  // The diagonal for the freedoms of points.
+  // The diagonal for the degrees of freedom of points.
   Eigen::VectorXd diagonal(const Shares& shares) const;
-  // Movement as a whole along a global axis, supports included: M r for all free degrees of freedom, and the total mass.
+  // Movement as a whole along a global axis, supports included: M r for all free degrees of freedom, and the total
+  // mass.
   Eigen::VectorXd mass_along(std::size_t axis) const;
   double whole_mass() const;
   // All movements of the points and spans in a vector, in global axes.
@@ -52,7 +53,7 @@ class Pencil {
   // The matrix of the points, of one for each block.
   LowerMatrix of_points(const std::vector<const Eigen::MatrixXd*>& outer) const;
 
-  const Freedoms* freedoms_;
+  const Dofs* dofs_;
   std::vector<Block> blocks_;               // spans, then points
   std::vector<Eigen::MatrixXd> movement_;   // of each span
   std::vector<Eigen::MatrixXd> mass_rows_;  // of each block: its mass times unit movements along the axes
@@ -60,7 +61,7 @@ class Pencil {
   double mass_ = 0;
 };
 
-// The same with shares added up and factorised, the inner freedoms of spans first.
+// The same with shares added up and factorised, the inner degrees of freedom of spans first.
 class ShiftedPencil {
  public:
   ShiftedPencil(const Pencil& pencil, const Shares& shares);

@@ -1,7 +1,7 @@
-// S z = θ A z for a whole structure, with the inner freedoms of each span replaced by two things: how they follow the
-// points with no force on them, and the modes of the span between points that are at rest. In these A does not join the
-// points and the modes, and is the unit matrix in the latter (Craig and Bampton, AIAA Journal 6, 1968, with all modes
-// kept, so that nothing is left out).
+// S z = θ A z for a whole structure, with the inner degrees of freedom of each span replaced by two things: how they
+// follow the points with no force on them, and the modes of the span between points that are at rest. In these A does
+// not join the points and the modes, and is the unit matrix in the latter (Craig and Bampton, AIAA Journal 6, 1968,
+// with all modes kept, so that nothing is left out).
 #pragma once
 
 #include "modes/lanczos.hpp"
@@ -31,7 +31,7 @@ class ReducedPencil {
     Eigen::MatrixXd points, beside;   // S of the points, and of the modes (rows) with the points
     Eigen::VectorXd modes;            // S of the modes
     Eigen::MatrixXd follows, shapes;  // inner degrees of freedom for displacements of the points, and of the modes
-    Eigen::Index outer = 0;           // freedoms of the points of a span
+    Eigen::Index outer = 0;           // degrees of freedom of the points of a span
     // Of those the ones that are free in any span: matrices have these alone.
     std::vector<Eigen::Index> live{};
     std::vector<std::size_t> blocks{};

@@ -16,7 +16,7 @@ namespace {
 using Eigen::Index;
 using Eigen::MatrixXd;
 
-// Places of a direction's own shapes among the freedoms of the span's ends and the inner ones.
+// Places of a direction's own shapes among the degrees of freedom of the span's ends and the inner ones.
 struct Direction {
   std::vector<Index> at;     // of its shapes, among all columns
   std::vector<double> sign;  // and their factors: lengths of rotations, signs
@@ -36,7 +36,7 @@ void add(MatrixXd& all, const MatrixXd& part, const Direction& d, double factor)
 struct Cut {
   double from = 0, length = 0;
   AxialCourse axial{};
-  Index a = 0, b = 6;  // where the freedoms of its ends begin
+  Index a = 0, b = 6;  // where the degrees of freedom of its ends begin
 };
 
 // Where the axial force jumps, shapes have kinks in their higher derivatives, which polynomials follow badly: the span
@@ -261,10 +261,11 @@ SpanBody span_body(const Structure& s, const Member& member) {
 
 namespace {
 
-// The matrices of a span in its local axes: the degrees of freedom of its ends, of the joints between its pieces, then inner ones.
+// The matrices of a span in its local axes: the degrees of freedom of its ends, of the joints between its pieces, then
+// inner ones.
 struct Filled {
   Own own;
-  Index joints_end;  // behind the freedoms of the joints
+  Index joints_end;  // behind the degrees of freedom of the joints
 };
 
 Filled fill_pieces(const SpanInput& in) {
@@ -309,7 +310,8 @@ Filled fill_pieces(const SpanInput& in) {
   return {std::move(own), joints_end};
 }
 
-// Ends that turn or move without their points are inner freedoms of their own: the movement of the ends for each.
+// Ends that turn or move without their points are inner degrees of freedom of their own: the movement of the ends for
+// each.
 std::vector<Eigen::VectorXd> released_ends(const SpanInput& in) {
   std::vector<Eigen::VectorXd> jumps;
   const double c = std::cos(in.turn), s = std::sin(in.turn);
@@ -329,7 +331,7 @@ std::vector<Eigen::VectorXd> released_ends(const SpanInput& in) {
   return jumps;
 }
 
-// From the freedoms of the points, of released ends and of what is inside to those of the span.
+// From the degrees of freedom of the points, of released ends and of what is inside to those of the span.
 MatrixXd map_to_points(const SpanInput& in, const Filled& filled) {
   const std::vector<Eigen::VectorXd> jumps = released_ends(in);
   // Joints between pieces have what bends and turns in this structure.

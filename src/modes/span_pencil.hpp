@@ -1,5 +1,5 @@
 // Stiffness, mass and the effect of axial forces of one span, with its inner shapes: what buckling and vibration are
-// found from. In the freedoms of its two points, in global axes, then inner ones.
+// found from. In the degrees of freedom of its two points, in global axes, then inner ones.
 #pragma once
 
 #include <Eigen/Core>
@@ -22,7 +22,7 @@ struct SpanBody {
 SpanBody span_body(const Structure& structure, const Member& member);
 
 struct SpanPencil {
-  // 12 freedoms of its points, then inner ones.
+  // 12 degrees of freedom of its points, then inner ones.
   Eigen::MatrixXd stiffness, geometric, mass;
   // Movement of places evenly along the span, ends included, in global axes: three rows for each.
   static constexpr int places = 21;

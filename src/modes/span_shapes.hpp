@@ -32,8 +32,8 @@ struct BendingShapes {
   Eigen::MatrixXd rotation_at(const Eigen::VectorXd& places) const;
   Eigen::MatrixXd movement_series;
 };
-// `shear`: EI/(GA L²), 0 without deformation by shear. `inner`: the number of Legendre polynomials as loads. Remembered; may
-// be called from several threads.
+// `shear`: EI/(GA L²), 0 without deformation by shear. `inner`: the number of Legendre polynomials as loads.
+// Remembered; may be called from several threads.
 std::shared_ptr<const BendingShapes> bending_shapes(double shear, int inner);
 
 // Elongation, or twist: u at the start, u at the end, then inner shapes that vanish there. Stiffness 1.

@@ -102,8 +102,8 @@ class Cutter {
     return from < to;
   }
 
-  // Halves, or closes in on a corner by steps, until every panel is short compared with its distance from the corners of the
-  // outline that it does not touch.
+  // Halves, or closes in on a corner by steps, until every panel is short compared with its distance from the corners
+  // of the outline that it does not touch.
   void cut(const Edge& e, double from, double to, double finest_from, double finest_to) {
     constexpr double step = 0.3, most_sweep = 0.8;
     const Edge piece = e.part(from, to);

@@ -194,8 +194,7 @@ Drawing Canvas::finished() {
         .at = {x, 3.7 * letter_}, .words = heading_, .size = letter_, .colour = colours_.ink, .meaning = {"heading"}});
   }
   if (left_out > 0)
-    legend_.push_back(
-        fmt::format("{} label{} omitted for lack of space", left_out, left_out == 1 ? " was" : "s were"));
+    legend_.push_back(fmt::format("{} label{} omitted for lack of space", left_out, left_out == 1 ? " was" : "s were"));
   double y = drawing_.height - 1.5 * letter_;
   const std::vector<std::string> lines = legend_lines();
   for (auto it = lines.rbegin(); it != lines.rend(); ++it, y -= 1.5 * letter_)

@@ -6,7 +6,8 @@
 
 namespace corvex::picture {
 
-// Blue and orange can be distinguished by everyone; ink is the colour of the structure, rust that of loads and reactions.
+// Blue and orange can be distinguished by everyone; ink is the colour of the structure, rust that of loads and
+// reactions.
 struct Palette {
   Colour page, ink, quiet, faint, member, support, load, deformed, positive, negative, mark;
 };

@@ -29,7 +29,7 @@ class DiagramPicture {
         names_(names_of(what)),
         force_(what == PictureOf::axial || what == PictureOf::shear),
         axial_(what == PictureOf::axial),
-        all_(courses(scene.structure(), scene.result(), scene.shown(), what, scene.options().moments_on_pulled_side)) {
+        all_(courses(scene.structure(), scene.result(), scene.shown(), what, scene.options().moments_on_tension_side)) {
     for (const Course& c : all_) most_ = std::max(most_, c.diagram.largest().si);
     reached_by_ = std::max(most_, largest_beside(scene, what));
     rounding_ = rounding();
@@ -47,7 +47,7 @@ class DiagramPicture {
         : axial_
             ? "Tension blue on the +y side of a member, compression orange and hatched; links: dashed in compression"
         : names_.what == std::string("torsion") ? "Positive on the +y side of a member, blue; negative orange"
-        : s_.options().moments_on_pulled_side   ? "On the tension side; positive blue, negative orange"
+        : s_.options().moments_on_tension_side  ? "On the tension side; positive blue, negative orange"
                                                 : "On the compression side; positive blue, negative orange";
     s_.explain(words);
     if (most_ <= rounding_) {

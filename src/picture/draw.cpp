@@ -21,7 +21,7 @@ bool is_envelope(const Solution& solution, const PictureOptions& options) {
 std::size_t case_of(const Solution& solution, const PictureOptions& options) {
   for (std::size_t i = 0; i < solution.size(); ++i)
     if (solution[i].name() == options.load_case) return i;
-  if (solution.judged().size() == 1) return solution.judged().front();
+  if (solution.assessed().size() == 1) return solution.assessed().front();
   return options.only.size() == 1 ? governing_case(solution, options.only.front()) : governing_case(solution);
 }
 
@@ -58,7 +58,7 @@ std::optional<Problem> slip(const Solution& solution, const PictureOptions& o) {
   if (o.load_case.empty()) return {};
   if (picture::is_envelope(solution, o)) {
     constexpr PictureOf together[] = {PictureOf::axial,   PictureOf::shear,  PictureOf::moment,
-                                      PictureOf::torsion, PictureOf::stress, PictureOf::use};
+                                      PictureOf::torsion, PictureOf::stress, PictureOf::utilisation};
     if (std::find(std::begin(together), std::end(together), o.of) == std::end(together))
       return Problem{"an envelope has no such picture: only N, V, M, T, stress and utilisation have an envelope"};
     return {};
@@ -82,7 +82,7 @@ std::optional<Drawing> drawing_of(const Solution& solution, PictureOptions o, co
     case PictureOf::structure: draw_structure(scene); break;
     case PictureOf::deformed: draw_deformed(scene); break;
     case PictureOf::stress: draw_stress(scene, false); break;
-    case PictureOf::use: draw_stress(scene, true); break;
+    case PictureOf::utilisation: draw_stress(scene, true); break;
     case PictureOf::reactions: draw_reactions(scene); break;
     case PictureOf::faces: draw_faces(scene); break;
     case PictureOf::vibration: draw_vibration(scene, shapes.vibration[o.mode - 1], o.mode); break;
@@ -110,9 +110,8 @@ namespace {
 
 std::optional<Problem> no_font(const picture::Lettering& lettering) {
   if (lettering.has_font()) return {};
-  return Problem{
-      fmt::format("the font {} is not installed; it is needed for text (package fonts-dejavu-core)",
-                  picture::font_family)};
+  return Problem{fmt::format("the font {} is not installed; it is needed for text (package fonts-dejavu-core)",
+                             picture::font_family)};
 }
 
 Expected<std::string, Problem> written(const picture::Drawing& drawing, ImageFormat format) {
@@ -228,9 +227,8 @@ Expected<Modes, Problem> modes_of(const Solution& solution, const PictureOptions
   if (!found) return found.error().front();
   const std::size_t there = vibration ? found->vibration.size() : found->buckling.front().modes.size();
   if (there < o.mode)
-    return Problem{vibration
-                       ? fmt::format("there are {} natural frequencies; number {} does not exist", there, o.mode)
-                       : fmt::format("{} has {} buckling modes; number {} does not exist", name, there, o.mode)};
+    return Problem{vibration ? fmt::format("there are {} natural frequencies; number {} does not exist", there, o.mode)
+                             : fmt::format("{} has {} buckling modes; number {} does not exist", name, there, o.mode)};
   return std::move(*found);
 }
 

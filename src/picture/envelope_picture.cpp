@@ -14,10 +14,10 @@ class EnvelopePicture {
  public:
   EnvelopePicture(Scene& scene, PictureOf what)
       : s_(scene), what_(what), force_(what == PictureOf::axial || what == PictureOf::shear) {
-    for (const std::size_t i : scene.solution().judged()) {
+    for (const std::size_t i : scene.solution().assessed()) {
       cases_.push_back(scene.solution()[i]);
       all_.push_back(
-          courses(scene.structure(), cases_.back(), scene.shown(), what, scene.options().moments_on_pulled_side));
+          courses(scene.structure(), cases_.back(), scene.shown(), what, scene.options().moments_on_tension_side));
       for (const Course& c : all_.back()) most_ = std::max(most_, c.diagram.largest().si);
     }
   }
@@ -29,9 +29,9 @@ class EnvelopePicture {
     add_names(s_, false);
     s_.heading(fmt::format("{}, envelope of {} cases", heading_of(what_), cases_.size()));
     s_.explain(fmt::format("Full blue line: the largest of all cases; dashed orange line: the least{}",
-                           what_ != PictureOf::moment            ? ""
-                           : s_.options().moments_on_pulled_side ? "; moments on the tension side"
-                                                                 : "; moments on the compression side"));
+                           what_ != PictureOf::moment             ? ""
+                           : s_.options().moments_on_tension_side ? "; moments on the tension side"
+                                                                  : "; moments on the compression side"));
     s_.explain(
         s_.structure().is_plane()
             ? "Each extreme value with its governing case; values below 5 % of the largest are not labelled"

@@ -85,7 +85,8 @@ class Gathering {
     const LoadWords w = words_of(load(number));
     return w.kind + " " + w.value;
   }
-  // In addition to the value at an arrow: the total of a spread force, the point of the section that a load acts through.
+  // In addition to the value at an arrow: the total of a spread force, the point of the section that a load acts
+  // through.
   std::string remark(std::size_t number) const {
     const std::string point = point_of_action(load(number), scene_.units());
     if (!std::holds_alternative<SpreadLoad>(load(number))) return point;
@@ -110,7 +111,7 @@ class Gathering {
   void add(const ActingStrain& strain) {
     if (!shown(strain.on)) return;
     const Vector at = on(strain.on, s_.place_of(s_[strain.on], 1) * 0.4);
-    const auto* shorten = std::get_if<ShortenLoad>(&load(strain.load));
+    const auto* shorten = std::get_if<LackOfFitLoad>(&load(strain.load));
     const Sign::Kind kind = !shorten                    ? Sign::Kind::heat
                             : shorten->by * factor_ < 0 ? Sign::Kind::longer
                                                         : Sign::Kind::shorter;

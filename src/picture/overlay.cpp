@@ -119,7 +119,7 @@ class Overlay {
     std::vector<std::vector<Course>> all;
     double largest = 0;
     for (const Layer& l : layers_) {
-      all.push_back(courses(*l.structure, l.result, *l.shown, what_, s_.options().moments_on_pulled_side));
+      all.push_back(courses(*l.structure, l.result, *l.shown, what_, s_.options().moments_on_tension_side));
       for (const Course& c : all.back()) largest = std::max(largest, c.diagram.largest().si);
     }
     const bool force = what_ == PictureOf::axial || what_ == PictureOf::shear;

@@ -59,6 +59,9 @@ Drawing sweep_plot(const Sweep& sweep, const std::vector<SweepRun>& runs, const 
 // Deformed shapes or diagrams of the scene's solution and of the other ones. `first`: the name of the scene's own.
 void draw_overlay(Scene& scene, const std::string& first, PictureOf what, const Lettering& lettering);
 
+// Local axes and positive internal forces, in the plane or in space.
+Drawing signs_drawing(bool plane, const PictureOptions& options, const Lettering& lettering);
+
 // Arrangement of a number of pictures on a page.
 struct Grid {
   std::size_t columns = 1, rows = 1;

@@ -47,7 +47,7 @@ class Sheet : Canvas {
       up_ = planes[i] ? axes.y : axes.z;
       column(panels(planes[i], i, planes.size()));
     }
-    const char* const side = options().moments_on_pulled_side ? "tension" : "compression";
+    const char* const side = options().moments_on_tension_side ? "tension" : "compression";
     explain(planes.size() > 1
                 ? fmt::format("Left: bending in the plane of local x and y; right: in that of x and z. Moments are on "
                               "the {} side; all other values are positive upwards, along y or z",
@@ -240,7 +240,7 @@ class Sheet : Canvas {
   void panel(const Panel& p, double zero, double room) {
     const Extreme max = p.course.max(), min = p.course.min();
     const double most = p.course.largest().si;
-    const double sign = p.pulled_side && options().moments_on_pulled_side ? 1 : -1;
+    const double sign = p.pulled_side && options().moments_on_tension_side ? 1 : -1;
     words(p.name, {edge_ + 1.6 * letter(), zero - 0.7 * letter()}, colours().ink, {"panel"}, {.bold = true});
     words(p.unit.text, {edge_ + 1.6 * letter(), zero + 0.7 * letter()}, colours().quiet, {"panel-unit"});
     line({{left_, zero}, {right_, zero}}, {colours().quiet, 1}, {"zero"});

@@ -35,7 +35,7 @@ class StressPicture {
   StressPicture(Scene& scene, bool use) : s_(scene), use_(use) {
     if (!scene.is_envelope()) cases_.push_back(scene.result());
     if (scene.is_envelope())
-      for (const std::size_t i : scene.solution().judged()) cases_.push_back(scene.solution()[i]);
+      for (const std::size_t i : scene.solution().assessed()) cases_.push_back(scene.solution()[i]);
   }
 
   void operator()() {

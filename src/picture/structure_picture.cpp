@@ -30,7 +30,8 @@ std::vector<Spot> places_for_name(const Scene& s, const Member& m) {
 
 void add_names(Scene& scene, bool members) {
   const Structure& s = scene.structure();
-  // Where figures are shown, names that would take more than an eighth of the page are left to the picture of the structure.
+  // Where figures are shown, names that would take more than an eighth of the page are left to the picture of the
+  // structure.
   constexpr double letters_of_a_name = 4 * 1.4, eighth = 0.125;
   const double area = static_cast<double>(s.points().size()) * letters_of_a_name * scene.letter() * scene.letter();
   const bool named = members || area <= eighth * scene.width() * scene.height();

@@ -495,7 +495,8 @@ Outcome evaluate(std::string_view formula, const Names& names, std::vector<Use>&
   return Reading(formula, names, &uses).whole();
 }
 
-// Words before a bracket that ask for a figure take a name of something else into it, which is not a word of the formula.
+// Words before a bracket that ask for a figure take a name of something else into it, which is not a word of the
+// formula.
 std::vector<std::string_view> words_of(std::string_view formula, const std::vector<std::string>& figures) {
   std::vector<std::string_view> words;
   for (std::size_t i = 0; i < formula.size();) {

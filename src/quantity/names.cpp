@@ -38,15 +38,15 @@ std::optional<Outcome> Definitions::find(std::string_view name) const {
   const auto it = all_.find(name);
   if (it == all_.end()) return outer_ ? outer_->find(name) : std::nullopt;
   Entry& entry = it->second;
-  if (!entry.result && entry.begun)
-    return Outcome(FormulaError{0, fmt::format("circular definition of '{}'", name)});
+  if (!entry.result && entry.begun) return Outcome(FormulaError{0, fmt::format("circular definition of '{}'", name)});
   if (!entry.result) evaluate_with_needs(entry);
   // Told once, where the definition stands; not again at every use.
   if (!entry.result->ok()) return Outcome(FormulaError{0, ""});
   return entry.result;
 }
 
-// The names used by a formula are evaluated before it, one after the other: a chain of definitions does not fill the stack.
+// The names used by a formula are evaluated before it, one after the other: a chain of definitions does not fill the
+// stack.
 void Definitions::evaluate_with_needs(Entry& wanted) const {
   std::vector<Entry*> open{&wanted};
   while (!open.empty()) {

@@ -49,12 +49,19 @@ struct Chapter {
 struct Book {
   std::string title, changes;
   DocumentHead head;
+  // Entries of the head in order: names and values.
+  std::vector<std::pair<std::string, std::string>> rows{};
   int digits = 4;
   std::vector<Chapter> chapters{};
 };
 
-// Entries of the head of a report, in order: names and given values.
-std::vector<std::pair<const char*, std::string>> rows_of(const DocumentHead& head);
+// Entries of the head of a report, in order; those that are not given are left out.
+std::vector<std::pair<std::string, std::string>> rows_of(const Model& model);
+// The table of revisions; without rows if none is given.
+Table revisions_table(const DocumentHead& head);
+// The date for the properties of a file: SOURCE_DATE_EPOCH of the environment, otherwise the date of the head if it is
+// like 2026-12-02; otherwise empty.
+std::string creation_date(const DocumentHead& head);
 
 // Values of `let`, then what was worked out, each as an equation; with the table that compares them.
 struct HandFormulas {
@@ -73,6 +80,11 @@ struct Source {
   const LimitCheck& limits;
   const Problems& findings;
 };
+
+// The theory of the calculation in sentences.
+std::string theory_in_words(const AnalysisOptions& analysis);
+// Standards of the materials and profiles that members use, with the edition that the catalogue follows.
+Table standards_table(const Structure& structure);
 
 void add_summary(Chapter& chapter, const Source& source);
 void add_model(Chapter& chapter, const Source& source);

@@ -127,7 +127,7 @@ void add_derivation(Chapter& chapter, const Source& source) {
   }
   const std::vector<BothWays> both = both_ways(*derived, source.solution);
   if (both.empty()) return;
-  chapter.items.emplace_back(Heading{"Both ways", 2});
+  chapter.items.emplace_back(Heading{"Comparison", 2});
   chapter.items.emplace_back(document::both_ways_table(both, source.model.units));
 }
 
@@ -146,9 +146,10 @@ Expected<std::string, Problem> derivation_document(const Model& model, const Der
                     picture::font_family)};
   reporting::Book book{.title = derivation.title,
                        .changes = derivation.members.empty()
-                                      ? "Check of the joints in " + derivation.load_case
-                                      : "Derivation of " + derivation.load_case + ", by statics and virtual work",
+                                      ? "Check of the joints in '" + derivation.load_case + "'"
+                                      : "Derivation of '" + derivation.load_case + "', by statics and virtual work",
                        .head = model.document,
+                       .rows = reporting::rows_of(model),
                        .digits = options.digits};
   for (const DerivationChapter& c : derivation.chapters) {
     reporting::Chapter chapter{.name = reporting::plain(c.name), .title = c.title};
@@ -157,7 +158,7 @@ Expected<std::string, Problem> derivation_document(const Model& model, const Der
     book.chapters.push_back(std::move(chapter));
   }
   if (!both.empty()) {
-    reporting::Chapter chapter{.name = "both-ways", .title = "Both ways"};
+    reporting::Chapter chapter{.name = "both-ways", .title = "Comparison"};
     chapter.items.emplace_back(document::both_ways_table(both, model.units));
     book.chapters.push_back(std::move(chapter));
   }

@@ -53,10 +53,10 @@ class HtmlWriter {
     std::string text = "<header>\n<h1>" + escaped(book_.title) + "</h1>\n";
     if (!book_.changes.empty()) text += "<p class=\"changes\">" + escaped(book_.changes) + "</p>\n";
     std::string rows;
-    for (const auto& [name, value] : rows_of(book_.head))
+    for (const auto& [name, value] : book_.rows)
       rows += fmt::format("<div><dt>{}</dt><dd>{}</dd></div>\n", name, escaped(value));
     if (!rows.empty()) text += "<dl class=\"head\">\n" + rows + "</dl>\n";
-    return text + "</header>\n";
+    return text + write(revisions_table(book_.head)) + "</header>\n";
   }
 
   std::string contents() const {

@@ -2,6 +2,7 @@
 #include <fmt/format.h>
 
 #include "corvex/findings.hpp"
+#include "corvex/load_words.hpp"
 #include "picture/pictures.hpp"
 #include "report/book.hpp"
 #include "report/names.hpp"
@@ -20,14 +21,33 @@ Table shortened(Table t, const Source& source) {
   return t;
 }
 
+constexpr double a4_text = 643;                      // 170 mm in pixels
+constexpr double small_letters = 10.0 / (13 * 0.6);  // 10 pixels: 2.6 mm
+
+// What the calculation assumes: its theory, then the notes of the model.
+void add_assumptions(Chapter& chapter, const Source& source) {
+  chapter.items.emplace_back(Heading{"Assumptions", 2});
+  Words words{{{"Theory", theory_in_words(source.model.structure.analysis())}}};
+  for (std::size_t i = 0; i < source.model.assumptions.size(); ++i)
+    words.lines.push_back({fmt::format("Note {}", i + 1), source.model.assumptions[i]});
+  chapter.items.emplace_back(std::move(words));
+}
+
+void add_signs(Chapter& chapter, const Source& source) {
+  const bool plane = source.model.structure.is_plane();
+  PictureOptions options;
+  options.width = a4_text, options.height = 230, options.letters = small_letters, options.titled = false;
+  chapter.items.emplace_back(Figure{"signs", "Local axes and positive internal forces",
+                                    picture::signs_drawing(plane, options, source.lettering)});
+}
+
 }  // namespace
 
 void add_picture(Chapter& chapter, const Source& source, PictureTitle title, PictureOptions options, double height,
                  const Modes& shapes) {
-  constexpr double a4_text = 643;  // 170 mm
   options.width = a4_text;
   options.height = height;
-  options.letters = 10.0 / (13 * 0.6);  // 10 pixels: 2.6 mm
+  options.letters = small_letters;
   options.titled = false;
   options.units = source.model.units;
   options.digits = source.options.digits;
@@ -51,14 +71,20 @@ void add_model(Chapter& chapter, const Source& source) {
     add_picture(chapter, source, {"side", "From the right"}, {.view = View::side, .dimensions = true, .loads = false},
                 360);
   }
+  add_assumptions(chapter, source);
   chapter.items.emplace_back(shortened(document::points_table(u, s), source));
   chapter.items.emplace_back(shortened(document::members_table(u, s), source));
   chapter.items.emplace_back(document::parts_table(u, s));
+  chapter.items.emplace_back(Heading{"Signs and axes", 2});
+  add_signs(chapter, source);
+  chapter.items.emplace_back(document::sign_rules(s));
 }
 
 void add_materials(Chapter& chapter, const Source& source) {
   chapter.items.emplace_back(document::materials_table(source.model.units, source.model.structure));
   chapter.items.emplace_back(document::sections_table(source.model.units, source.model.structure));
+  if (Table standards = standards_table(source.model.structure); !standards.rows.empty())
+    chapter.items.emplace_back(std::move(standards));
 }
 
 void add_supports(Chapter& chapter, const Source& source) {
@@ -67,6 +93,33 @@ void add_supports(Chapter& chapter, const Source& source) {
     chapter.items.emplace_back(shortened(document::bracing_table(source.model.structure), source));
 }
 
+namespace {
+
+// Notes and sources of the loads of a case: one row for each load that has one.
+Table remarks_table(const Source& source, std::size_t load_case) {
+  const Structure& s = source.model.structure;
+  Table t{.name = "load-remarks", .title = "Notes and sources of the loads"};
+  t.columns = {document::words_column("on", true), document::words_column("load", true), document::words_column("note"),
+               document::words_column("source")};
+  const LoadCase& c = s.load_cases()[load_case];
+  const auto& entries = source.model.load_entries;
+  const auto& remarks = source.model.load_remarks;
+  if (load_case >= entries.size() || load_case >= remarks.size()) return t;
+  for (std::size_t i = 0, last = remarks[load_case].size(); i < c.loads().size() && i < entries[load_case].size();
+       ++i) {
+    const std::size_t entry = entries[load_case][i];
+    if (entry == last || entry >= remarks[load_case].size()) continue;
+    last = entry;
+    const LoadRemark& remark = remarks[load_case][entry];
+    if (remark.note.empty() && remark.source.empty()) continue;
+    const LoadWords words = load_words(s, c.loads()[i], source.model.units);
+    t.row({words.on, words.parts.empty() ? words.kind : words.parts.front().name, remark.note, remark.source});
+  }
+  return t;
+}
+
+}  // namespace
+
 void add_loads(Chapter& chapter, const Source& source) {
   const Structure& s = source.model.structure;
   constexpr std::size_t most_pictures = 12;
@@ -74,11 +127,12 @@ void add_loads(Chapter& chapter, const Source& source) {
     const LoadCase& c = s.load_cases()[i];
     chapter.items.emplace_back(Heading{c.name(), 2});
     if (i < most_pictures || source.options.all)
-      add_picture(chapter, source, {"loads-" + file_name(c.name()), "Loads of " + c.name()}, {.load_case = c.name()},
-                  340);
+      add_picture(chapter, source, {"loads-" + file_name(c.name()), "Loads of '" + c.name() + "'"},
+                  {.load_case = c.name()}, 280);
     Table loads = shortened(document::loads_table(source.model.units, s, i), source);
-    loads.title = "Loads of " + c.name();
+    loads.title = "Loads of '" + c.name() + "'";
     chapter.items.emplace_back(std::move(loads));
+    if (Table remarks = remarks_table(source, i); !remarks.rows.empty()) chapter.items.emplace_back(std::move(remarks));
   }
   if (!s.combinations().empty()) chapter.items.emplace_back(document::combinations_table(s));
   chapter.items.emplace_back(document::load_sums_table(source.model.units, s));

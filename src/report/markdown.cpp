@@ -29,8 +29,9 @@ class MarkdownWriter {
     document::Page head{Heading{book_.title, 1}};
     Words words;
     if (!book_.changes.empty()) words.lines.push_back({"", book_.changes});
-    for (const auto& [label, value] : rows_of(book_.head)) words.lines.push_back({label, value});
+    for (const auto& [label, value] : book_.rows) words.lines.push_back({label, value});
     if (!words.lines.empty()) head.emplace_back(std::move(words));
+    if (Table revisions = revisions_table(book_.head); !revisions.rows.empty()) head.emplace_back(std::move(revisions));
     add(document::page_markdown(head, book_.digits));
     for (const Chapter& c : book_.chapters) {
       add(document::page_markdown({Heading{c.title, 2}}, book_.digits));

@@ -28,7 +28,8 @@ void add_modes(Chapter& chapter, const Source& source) {
                 {.of = PictureOf::vibration, .mode = i + 1}, 320, *found);
   for (const CaseBuckling& c : found->buckling)
     if (!c.modes.empty())
-      add_picture(chapter, source, {"buckling-" + file_name(c.load_case), "What buckles first in " + c.load_case},
+      add_picture(chapter, source,
+                  {"buckling-" + file_name(c.load_case), "First buckling mode in '" + c.load_case + "'"},
                   {.of = PictureOf::buckling, .load_case = c.load_case}, 320, {.buckling = {c}});
 }
 

@@ -30,6 +30,16 @@ cairo_status_t append(void* to, const unsigned char* data, unsigned int n) {
   return CAIRO_STATUS_SUCCESS;
 }
 
+// Cairo writes the time of the call where no date is given, but the same input gives the same bytes. The entry is
+// overwritten by blanks, so that no place in the file changes.
+void remove_creation_date(std::string& pdf) {
+  static constexpr std::string_view key = "/CreationDate (";
+  const std::size_t begin = pdf.rfind(key);
+  if (begin == std::string::npos) return;
+  const std::size_t end = pdf.find(')', begin);
+  if (end != std::string::npos) pdf.replace(begin, end + 1 - begin, end + 1 - begin, ' ');
+}
+
 }  // namespace
 
 Paper::Paper()
@@ -102,14 +112,15 @@ void Paper::link(const std::string& name, double x, double at_y, double w, doubl
   });
 }
 
-std::string Paper::finished(const std::string& title, const std::string& author, const std::vector<Outline>& outline,
+std::string Paper::finished(const Properties& properties, const std::vector<Outline>& outline,
                             const std::function<void(const Ink&, std::size_t, std::size_t)>& each) {
   std::string bytes;
   cairo_surface_t* surface = cairo_pdf_surface_create_for_stream(append, &bytes, width, height);
-  cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_TITLE, title.c_str());
-  if (!author.empty()) cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_AUTHOR, author.c_str());
-  // The same input gives the same bytes.
-  cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_CREATE_DATE, "2000-01-01T00:00:00Z");
+  cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_TITLE, properties.title.c_str());
+  if (!properties.author.empty())
+    cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_AUTHOR, properties.author.c_str());
+  if (!properties.created.empty())
+    cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_CREATE_DATE, properties.created.c_str());
   cairo_t* cairo = cairo_create(surface);
   PangoLayout* layout = pango_cairo_create_layout(cairo);
   place_exactly(pango_layout_get_context(layout));
@@ -126,6 +137,7 @@ std::string Paper::finished(const std::string& title, const std::string& author,
   cairo_destroy(cairo);
   cairo_surface_finish(surface);
   cairo_surface_destroy(surface);
+  if (properties.created.empty()) remove_creation_date(bytes);
   return bytes;
 }
 

@@ -62,7 +62,11 @@ class Paper {
     std::string title, destination;
   };
   // `each` adds the parts common to every page: arguments are the page number from 1, and the number of pages.
-  std::string finished(const std::string& title, const std::string& author, const std::vector<Outline>& outline,
+  // Properties of the file; without a creation date it has none.
+  struct Properties {
+    std::string title, author, created;
+  };
+  std::string finished(const Properties& properties, const std::vector<Outline>& outline,
                        const std::function<void(const Ink&, std::size_t, std::size_t)>& each);
 
  private:

@@ -23,7 +23,7 @@ class PdfWriter {
     std::vector<Paper::Outline> outline;
     for (std::size_t i = 0; i < book_.chapters.size(); ++i)
       outline.push_back({fmt::format("{} {}", i + 1, book_.chapters[i].title), book_.chapters[i].name});
-    return p_.finished(book_.title, book_.head.author, outline,
+    return p_.finished({book_.title, book_.head.author, creation_date(book_.head)}, outline,
                        [&](const Ink& to, std::size_t page, std::size_t of) { margins(to, page, of); });
   }
 
@@ -41,14 +41,14 @@ class PdfWriter {
   void head() {
     paragraph(book_.title, {.size = 19, .bold = true}, 0, 6);
     if (!book_.changes.empty()) paragraph(book_.changes, {.colour = {90, 67, 0}}, 0, 6);
-    const auto rows = rows_of(book_.head);
-    if (rows.empty()) return;
+    if (book_.rows.empty()) return;
     p_.line(Paper::left, p_.y, Paper::right, p_.y, 0.6, pale_rule);
     p_.y += 5;
-    for (const auto& [name, value] : rows) labelled(name, value, Tone::plain);
+    for (const auto& [name, value] : book_.rows) labelled(name, value, Tone::plain);
     p_.y += 2;
     p_.line(Paper::left, p_.y, Paper::right, p_.y, 0.6, pale_rule);
     p_.y += 8;
+    if (const Table revisions = revisions_table(book_.head); !revisions.rows.empty()) write(revisions);
   }
 
   void contents() {

@@ -22,7 +22,12 @@ constexpr Add writers[] = {reporting::add_summary,  reporting::add_model,      r
                            reporting::add_hand,     reporting::add_derivation, reporting::add_variants,
                            reporting::add_accuracy};
 
-std::optional<Problem> slip(const ReportOptions& options) {
+std::optional<Problem> slip(const ReportOptions& options, const Solution& solution) {
+  std::vector<std::string> names;
+  for (std::size_t i = 0; i < solution.size(); ++i) names.push_back(solution[i].name());
+  for (const std::string& name : options.cases)
+    if (std::find(names.begin(), names.end(), name) == names.end())
+      return Problem{fmt::format("there is no load case or combination '{}'{}", name, did_you_mean(name, names))};
   std::vector<std::string> known;
   for (const ReportPart& p : report_parts) known.emplace_back(p.name);
   for (const std::string& part : options.parts)
@@ -46,22 +51,10 @@ bool has_something_to_say(const std::string& part, const reporting::Source& sour
 
 }  // namespace
 
-namespace reporting {
-
-std::vector<std::pair<const char*, std::string>> rows_of(const DocumentHead& head) {
-  std::vector<std::pair<const char*, std::string>> rows = {{"Project", head.project},   {"Number", head.number},
-                                                           {"Revision", head.revision}, {"Date", head.date},
-                                                           {"Author", head.author},     {"Checked", head.checked}};
-  std::erase_if(rows, [](const auto& row) { return row.second.empty(); });
-  return rows;
-}
-
-}  // namespace reporting
-
 Expected<Report, Problem> report(const Model& model, const Evaluation& evaluation, const ReportOptions& options,
                                  ReportFormat format) {
-  if (const auto problem = slip(options)) return *problem;
   if (!evaluation.ok()) return evaluation.problems().front();
+  if (const auto problem = slip(options, evaluation.solution)) return *problem;
   const picture::Lettering lettering;
   if (!lettering.has_font())
     return Problem{
@@ -75,8 +68,11 @@ Expected<Report, Problem> report(const Model& model, const Evaluation& evaluatio
                                  .hand = evaluation.hand,
                                  .limits = evaluation.limits,
                                  .findings = evaluation.findings};
-  reporting::Book book{
-      .title = model.structure.title(), .changes = options.changes, .head = model.document, .digits = options.digits};
+  reporting::Book book{.title = model.structure.title(),
+                       .changes = options.changes,
+                       .head = model.document,
+                       .rows = reporting::rows_of(model),
+                       .digits = options.digits};
   for (std::size_t i = 0; i < std::size(report_parts); ++i) {
     const ReportPart& part = report_parts[i];
     const bool wanted = options.parts.empty()

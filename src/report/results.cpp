@@ -13,7 +13,7 @@ namespace corvex::reporting {
 namespace {
 
 // Tables are complete up to this number of members, each case is listed up to this number.
-constexpr std::size_t most_members = 60, most_cases = 3, most_sheets = 3;
+constexpr std::size_t most_members = 60, most_cases = 12, most_sheets = 3;
 
 document::Selection selection(const Source& source) {
   document::Selection shown = *document::select(source.solution, {});
@@ -58,29 +58,29 @@ void add_pictures(Chapter& chapter, const Source& source, std::size_t index) {
                                   {PictureOf::shear, "shear", "Shear force V"},
                                   {PictureOf::moment, "moment", "Bending moment M"},
                                   {PictureOf::torsion, "torsion", "Torsional moment T"}};
-  add_picture(chapter, source, {"deformed-" + file_name(name), "Deformed shape in " + name},
+  add_picture(chapter, source, {"deformed-" + file_name(name), "Deformed shape in '" + name + "'"},
               {.of = PictureOf::deformed, .load_case = name});
   for (const Shown& s : all)
     if (is_there(source, index, s.of))
-      add_picture(chapter, source, {s.file + ("-" + file_name(name)), fmt::format("{} in {}", s.caption, name)},
+      add_picture(chapter, source, {s.file + ("-" + file_name(name)), fmt::format("{} in '{}'", s.caption, name)},
                   {.of = s.of, .load_case = name});
-  add_picture(chapter, source, {"reactions-" + file_name(name), "Reactions in " + name},
+  add_picture(chapter, source, {"reactions-" + file_name(name), "Reactions in '" + name + "'"},
               {.of = PictureOf::reactions, .load_case = name});
   const bool use = strength_known(source, index);
   add_picture(chapter, source,
-              {(use ? "use-" : "stress-") + file_name(name),
-               use ? "Von Mises stress as a share of the strength in " + name : "Largest normal stress in " + name},
-              {.of = use ? PictureOf::use : PictureOf::stress, .load_case = name});
+              {(use ? "utilisation-" : "stress-") + file_name(name),
+               (use ? "Utilisation: von Mises stress over strength, in '" : "Largest normal stress in '") + name + "'"},
+              {.of = use ? PictureOf::utilisation : PictureOf::stress, .load_case = name});
 }
 
-void add_case(Chapter& chapter, const Source& source, std::size_t index) {
+void add_case(Chapter& chapter, const Source& source, std::size_t index, bool with_pictures) {
   chapter.items.emplace_back(Heading{source.solution[index].name(), 2});
   for (Words& w : document::summaries_of(source.model.units, source.solution, {index}, true, source.options.digits)) {
     // The case is in the heading.
     for (Line& line : w.lines) line.label.clear();
     chapter.items.emplace_back(std::move(w));
   }
-  add_pictures(chapter, source, index);
+  if (with_pictures) add_pictures(chapter, source, index);
   for (Table& t : document::tables_of_case(source.model.units, source.solution, index, selection(source)))
     chapter.items.emplace_back(std::move(t));
 }
@@ -108,26 +108,42 @@ void add_governing_members(Chapter& chapter, const Source& source) {
       Heading{order.size() == 1 ? "Governing member" : "Members with the highest utilisation", 2});
   for (const Used& u : order) {
     const std::string &name = s.members()[u.member].name, load_case = source.solution[u.load_case].name();
-    add_picture(chapter, source, {"sheet-" + file_name(name), fmt::format("{} in {}", name, load_case)},
+    add_picture(chapter, source, {"sheet-" + file_name(name), fmt::format("Member '{}' in '{}'", name, load_case)},
                 {.of = PictureOf::sheet, .load_case = load_case, .only = {MemberId(u.member)}}, 412);
   }
   const Used& first = order.front();
   const std::string &name = s.members()[first.member].name, load_case = source.solution[first.load_case].name();
   add_picture(chapter, source,
               {"section-" + file_name(name),
-               fmt::format("Section of {} with the stress at the place of the largest von Mises stress, {}", name, load_case)},
+               fmt::format("Section of '{}' with the stress at the place of the largest von Mises stress, in '{}'",
+                           name, load_case)},
               {.of = PictureOf::section, .load_case = load_case, .only = {MemberId(first.member)}}, 480);
+}
+
+std::vector<std::size_t> cases_named(const Solution& solution, const std::vector<std::string>& names) {
+  std::vector<std::size_t> found;
+  for (std::size_t i = 0; i < solution.size(); ++i)
+    if (std::find(names.begin(), names.end(), solution[i].name()) != names.end()) found.push_back(i);
+  return found;
+}
+
+// The governing case, if it is one of these; otherwise the first.
+std::size_t governing(const Source& source, const std::vector<std::size_t>& cases) {
+  const std::size_t governs = governing_case(source.solution);
+  return std::find(cases.begin(), cases.end(), governs) == cases.end() ? cases.front() : governs;
 }
 
 }  // namespace
 
 void add_results(Chapter& chapter, const Source& source) {
-  std::vector<std::size_t> judged = source.solution.judged();
+  std::vector<std::size_t> assessed = source.solution.assessed();
   // Other directions of an imperfection are in the envelope.
-  std::erase_if(judged, [&](std::size_t c) { return source.solution.base_of(c) != c; });
-  if (judged.size() > 1) {
+  std::erase_if(assessed, [&](std::size_t c) { return source.solution.base_of(c) != c; });
+  const std::vector<std::string>& wanted = source.options.cases;
+  if (!wanted.empty()) assessed = cases_named(source.solution, wanted);
+  if (assessed.size() > 1 && wanted.empty()) {
     chapter.items.emplace_back(
-        Heading{fmt::format("Envelope of {} {}", judged.size(),
+        Heading{fmt::format("Envelope of {} {}", assessed.size(),
                             source.model.structure.combinations().empty() ? "load cases" : "combinations"),
                 2});
     struct Enveloped {
@@ -136,19 +152,20 @@ void add_results(Chapter& chapter, const Source& source) {
     };
     for (const Enveloped& e : {Enveloped{PictureOf::shear, "envelope-shear", "Shear force V, envelope"},
                                {PictureOf::moment, "envelope-moment", "Bending moment M, envelope"}})
-      if (std::any_of(judged.begin(), judged.end(), [&](std::size_t i) { return is_there(source, i, e.of); }))
+      if (std::any_of(assessed.begin(), assessed.end(), [&](std::size_t i) { return is_there(source, i, e.of); }))
         add_picture(chapter, source, {e.file, e.caption}, {.of = e.of, .load_case = "envelope"});
     for (Table& t : document::tables_of_envelope(source.model.units, source.solution, selection(source)))
       chapter.items.emplace_back(std::move(t));
   }
-  if (judged.size() <= most_cases || source.options.all) {
-    for (const std::size_t i : judged) add_case(chapter, source, i);
-  } else {
-    add_case(chapter, source, governing_case(source.solution));
+  const std::size_t first = governing(source, assessed);
+  add_case(chapter, source, first, true);
+  std::erase(assessed, first);
+  const bool all = source.options.all || !source.options.cases.empty();
+  for (std::size_t k = 0; k < assessed.size(); ++k)
+    if (all || k < most_cases) add_case(chapter, source, assessed[k], all);
+  if (!all && assessed.size() > most_cases)
     chapter.items.emplace_back(
-        Words{{{"", fmt::format("The other {} are in the envelope; {} governs.", judged.size() - 1,
-                                source.solution[governing_case(source.solution)].name())}}});
-  }
+        Words{{{"", fmt::format("The other {} cases are in the envelope only.", assessed.size() - most_cases)}}});
   add_governing_members(chapter, source);
 }
 

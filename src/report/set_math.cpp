@@ -145,17 +145,21 @@ class Setter {
   static double bracket(const Size& in, double letter) {
     return in.above + in.below > 1.4 * letter ? 0.42 * letter : 0.36 * letter;
   }
-  // As high as what it holds.
+  // A letter, so that the text of the document has it, stretched to the height of its content.
   void paren(double x, double base, const Size& in, double letter, bool closing) {
-    const double up = base - in.above, down = base + in.below, w = bracket(in, letter);
-    const double inner = closing ? x + 0.2 * w : x + 0.8 * w, outer = closing ? x + 0.75 * w : x + 0.25 * w;
+    const std::string words = closing ? ")" : "(";
+    const TextStyle style{.size = letter};
+    const Extent e = paper_.measured(words, style);
+    // Of the letter: above and below the base line.
+    const double above = 0.76 * letter, below = 0.14 * letter;
+    const double stretch = std::max(1.0, (in.above + in.below) / (above + below));
+    const double w = bracket(in, letter), top = base - in.above;
     paper_.op([=](const Ink& ink) {
-      cairo_set_source_rgb(ink.cairo, 0.11, 0.15, 0.19);
-      cairo_set_line_width(ink.cairo, 0.75);
-      cairo_move_to(ink.cairo, inner, up);
-      const double bend = outer + (outer - inner) * 0.25;
-      cairo_curve_to(ink.cairo, bend, up + (down - up) * 0.28, bend, up + (down - up) * 0.72, inner, down);
-      cairo_stroke(ink.cairo);
+      cairo_save(ink.cairo);
+      cairo_translate(ink.cairo, x + (w - e.width) / 2, top);
+      cairo_scale(ink.cairo, 1, stretch);
+      draw_words(ink, words, style, {0, above - e.baseline});
+      cairo_restore(ink.cairo);
     });
   }
 

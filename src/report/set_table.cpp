@@ -173,6 +173,8 @@ class TableSetter {
       if (p_.y + h > Paper::bottom) {
         p_.new_page();
         head(columns, title.empty() ? "" : title + " (continued)");
+        row(with_names(r), columns, h);
+        continue;
       }
       row(t_.rows[r], columns, h);
     }
@@ -184,6 +186,15 @@ class TableSetter {
       p_.y += h;
     }
     p_.y += 10;
+  }
+
+  // A row at the top of a page shows the names that it shares with the rows before it.
+  ReadRow with_names(std::size_t r) const {
+    ReadRow row = t_.rows[r];
+    for (std::size_t c = 0; c < row.cells.size(); ++c)
+      for (std::size_t above = r; above > 0 && t_.columns[c].label && row.cells[c].words.empty(); --above)
+        row.cells[c] = t_.rows[above - 1].cells[c];
+    return row;
   }
 
   void row(const ReadRow& row, const std::vector<std::size_t>& columns, double height) {

@@ -4,7 +4,6 @@
 #include <algorithm>
 
 #include "corvex/number.hpp"
-#include "corvex/version.hpp"
 #include "report/book.hpp"
 
 namespace corvex::reporting {
@@ -40,8 +39,10 @@ void add_summary(Chapter& chapter, const Source& source) {
                                 s.mass() ? number(s.mass()->si() / u.mass.si, source.options.digits) + " " + u.mass.text
                                          : "mass not known (a material has no density)")});
   chapter.items.emplace_back(std::move(words));
-  for (Words& w :
-       document::summaries_of(u, source.solution, source.solution.judged(), source.options.all, source.options.digits))
+  if (!source.limits.verdicts.empty())
+    chapter.items.emplace_back(document::utilisation_table(source.limits, u, source.options.digits));
+  for (Words& w : document::summaries_of(u, source.solution, source.solution.assessed(), source.options.all,
+                                         source.options.digits))
     chapter.items.emplace_back(std::move(w));
 }
 
@@ -80,38 +81,52 @@ void add_variants(Chapter& chapter, const Source& source) {
   }
 }
 
-std::string theory_of(const AnalysisOptions& analysis) {
+std::string theory_in_words(const AnalysisOptions& analysis) {
+  const char* const shear =
+      analysis.shear ? " Shear deformation is included." : " Shear deformation is not included, as set in the model.";
   switch (analysis.order) {
     case Order::first:
-      return "Linear elastic, small displacements: equilibrium is formulated for the undeformed structure. "
-             "Second-order effects are not included.";
+      return "Linear elastic, first order: equilibrium is formulated for the undeformed structure, displacements are small." +
+             std::string(shear);
     case Order::second:
       return "Linear elastic, second order (" + document::analysis_words(analysis) +
-             "): equilibrium is that of the displaced structure, with turns that are small; each case and combination "
-             "is solved by itself. Bending under axial force is counted in members and in the frame; lateral torsional "
-             "buckling is not.";
+             "): equilibrium is formulated for the displaced structure with small rotations; each case and combination "
+             "is solved by itself. The effect of axial forces on bending is included in members and in the frame; "
+             "lateral torsional buckling is not." +
+             shear;
     case Order::large: break;
   }
   return "Linear elastic, " + document::analysis_words(analysis) +
-         ": equilibrium is that of the displaced structure, whatever its turns; each case and combination is solved by "
-         "itself.";
+         ": equilibrium is formulated for the displaced structure with rotations of any magnitude; each case and "
+         "combination is solved by itself." +
+         shear;
+}
+
+// Whether buckling is part of the calculation, and where.
+std::string stability_in_words(const Source& source) {
+  const auto& verdicts = source.limits.verdicts;
+  const bool limit =
+      std::any_of(verdicts.begin(), verdicts.end(), [](const Verdict& v) { return v.kind == Limit::Kind::buckling; });
+  const bool modes = !source.model.modes.buckling.empty();
+  if (!limit && !modes)
+    return "The stresses do not include buckling. A critical load factor below 10 is reported as a finding.";
+  return std::string("The stresses do not include buckling at first order. Critical load factors are in the ") +
+         (modes ? "chapter on buckling and vibration" : "limits") + (modes && limit ? " and in the limits." : ".");
 }
 
 void add_accuracy(Chapter& chapter, const Source& source) {
   const Structure& s = source.model.structure;
-  std::string deformation = s.analysis().shear ? "Shear deformation is included."
-                                               : "Shear deformation is not included, as set in the model.";
-  chapter.items.emplace_back(
-      Words{{{"Theory", theory_of(s.analysis()) + " " + deformation},
-             {"Members",
-              "Results are exact between the joints for the loads of the model (beam theory of Euler and "
-              "Bernoulli, or Timoshenko): no mesh has to be refined, and extreme values are found analytically, not by sampling."},
-             {"Stresses",
-              "By the formulas of bending, shear and torsion after Saint-Venant at points around the section, "
-              "shear stress from the exact field of the section. Stress where members are joined, at welds and "
-              "holes, and stress of restrained warping are not part of them."}}});
+  chapter.items.emplace_back(Words{
+      {{"Theory", theory_in_words(s.analysis())},
+       {"Stability", stability_in_words(source)},
+       {"Members",
+        "Results are exact between the joints for the loads of the model (beam theory of Euler and Bernoulli, or "
+        "Timoshenko): no mesh has to be refined, and extreme values are found analytically, not by sampling."},
+       {"Stresses",
+        "Formulas of bending, shear and torsion (Saint-Venant) at points around the section; shear stress from the exact "
+        "field of the section. Local stress at joints, welds and holes, and warping normal stress are not included."}}});
   Table t{.name = "accuracy", .title = "Equilibrium and reliable digits of each case"};
-  t.columns = {document::words_column("case", true), document::number_column("error of equilibrium"),
+  t.columns = {document::words_column("case", true), document::number_column("equilibrium error"),
                document::number_column("reliable digits")};
   t.columns[1].most_digits = 2;
   for (std::size_t i = 0; i < source.solution.size(); ++i) {
@@ -123,8 +138,6 @@ void add_accuracy(Chapter& chapter, const Source& source) {
       "Equilibrium error: relative imbalance of loads and reactions. Reliable digits: estimated number of correct "
       "decimal digits of the displacements, from the residual of the equations and from rounding.";
   chapter.items.emplace_back(std::move(t));
-  chapter.items.emplace_back(document::sign_rules(s));
-  chapter.items.emplace_back(Words{{{"Program", std::string("Corvex ") + CORVEX_VERSION}}});
 }
 
 }  // namespace corvex::reporting

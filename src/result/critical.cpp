@@ -32,22 +32,22 @@ CriticalLoad critical_load(const Structure& s, const CaseResult& result) {
 
 std::vector<CriticalLoad> critical_loads(const Solution& solution) {
   const Structure& given = solution.structure();
-  const std::vector<std::size_t> judged = solution.judged();
+  const std::vector<std::size_t> assessed = solution.assessed();
   std::size_t spans = 0;
   for (const Member& m : given.members()) spans += m.through.size() - 1;
-  std::vector<CriticalLoad> all(judged.size());
+  std::vector<CriticalLoad> all(assessed.size());
   // Directions of an imperfection have the same.
-  const auto name_of = [&](std::size_t i) { return solution[solution.base_of(judged[i])].name(); };
+  const auto name_of = [&](std::size_t i) { return solution[solution.base_of(assessed[i])].name(); };
   if (spans > most_spans) {
     for (CriticalLoad& c : all) c.examined = false;
     return all;
   }
   if (given.analysis().order == Order::first) {
-    for (std::size_t i = 0; i < judged.size(); ++i) all[i] = critical_load(given, solution[judged[i]]);
+    for (std::size_t i = 0; i < assessed.size(); ++i) all[i] = critical_load(given, solution[assessed[i]]);
     return all;
   }
   const Solution at_first = solve(at_first_order(given));
-  for (std::size_t i = 0; i < judged.size(); ++i)
+  for (std::size_t i = 0; i < assessed.size(); ++i)
     if (at_first.ok())
       all[i] = critical_load(given, at_first[name_of(i)]);
     else

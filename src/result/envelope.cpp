@@ -40,7 +40,7 @@ template <class Six>
 std::array<Range, 6> of_points(const Solution& solution, const Six& six) {
   std::array<Range, 6> all;
   std::vector<Gathering> gatherings(all.begin(), all.end());
-  for (const std::size_t c : solution.judged()) {
+  for (const std::size_t c : solution.assessed()) {
     const std::array<Quantity, 6> values = six(solution[c]);
     for (std::size_t k = 0; k < 6; ++k) gatherings[k].offer(values[k], solution[c].name());
   }
@@ -58,7 +58,7 @@ MemberEnvelope envelope(const Solution& solution, const MemberRef& which) {
   std::vector<Gathering> ranges;
   for (const MemberFigure* f : figures) ranges.emplace_back(e.*f->envelope);
   bool first = true;
-  for (const std::size_t c : solution.judged()) {
+  for (const std::size_t c : solution.assessed()) {
     const MemberResult m = solution[c][member];
     const std::string& name = solution[c].name();
     for (std::size_t i = 0; i < ranges.size(); ++i) {
@@ -78,19 +78,19 @@ MemberEnvelope envelope(const Solution& solution, const MemberRef& which) {
 
 bool leaves_out_warping(const Solution& solution, const MemberRef& which) {
   const MemberId member = solution.structure().at(which);
-  const std::vector<std::size_t> judged = solution.judged();
-  return std::any_of(judged.begin(), judged.end(),
+  const std::vector<std::size_t> assessed = solution.assessed();
+  return std::any_of(assessed.begin(), assessed.end(),
                      [&](std::size_t c) { return solution[c][member].leaves_out_warping(); });
 }
 
 SectionEnvelope envelope_at(const Solution& solution, const MemberRef& which, Length place, Side side) {
   const MemberId member = solution.structure().at(which);
   SectionEnvelope e;
-  for (const std::size_t c : solution.judged()) {
+  for (const std::size_t c : solution.assessed()) {
     const MemberResult m = solution[c][member];
     const std::string& name = solution[c].name();
     const SectionState s = m.at(place, side);
-    const bool first = c == solution.judged().front();
+    const bool first = c == solution.assessed().front();
     for (const MemberFigure& f : member_figures()) {
       if (!f.envelope_at) continue;
       Range& range = e.*f.envelope_at;
@@ -108,10 +108,10 @@ SectionEnvelope envelope_at(const Solution& solution, const MemberRef& which, Le
 namespace {
 
 std::size_t governing(const Solution& solution, const std::vector<MemberId>& members) {
-  const std::vector<std::size_t> judged = solution.judged();
-  std::size_t first = judged.front();
+  const std::vector<std::size_t> assessed = solution.assessed();
+  std::size_t first = assessed.front();
   std::array<double, 3> most{-1, -1, -1};  // use, stress, movement
-  for (const std::size_t c : judged) {
+  for (const std::size_t c : assessed) {
     std::array<double, 3> here{};
     for (const MemberId id : members) {
       const MemberResult m = solution[c][id];

@@ -76,8 +76,8 @@ void straighten_noise(solver::Polynomial& p, const Chord& chord, double from, do
 
 constexpr double nothing = 1e-13;
 
-// Values small compared with the effect of the loads are rounding error: each is set to zero, or to the straight line between the
-// ends.
+// Values small compared with the effect of the loads are rounding error: each is set to zero, or to the straight line
+// between the ends.
 class Tidying {
  public:
   Tidying(const solver::CaseState& state, const solver::Span& span, const Rigidity& r, double length)

@@ -31,7 +31,7 @@ bool eccentric(const Structure& s, const Member& m) {
 
 std::optional<double> worst_of(const Solution& solution, MemberId m) {
   std::optional<double> worst;
-  for (const std::size_t c : solution.judged())
+  for (const std::size_t c : solution.assessed())
     if (const auto s = solution[c][m].von_mises()) worst = std::max(worst.value_or(0), s->value.si());
   return worst;
 }
@@ -52,7 +52,7 @@ void through_centroid(const Solution& solution, Problems& notes) {
   for (const MemberId m : members) {
     const auto bent = worst_of(solution, m), both = worst_of(twisted, m);
     if (!bent || !both || !(*both > much * *bent)) continue;
-    const MemberResult r = solution[solution.judged().front()][m];
+    const MemberResult r = solution[solution.assessed().front()][m];
     const SectionProperties& p = s.section_of(s[m]).properties();
     const auto safety = r.safety_against(Stress::si(*bent)), twisted_safety = r.safety_against(Stress::si(*both));
     const char* without = leaves_out_warping(twisted, m) ? ", without warping normal stress" : "";
@@ -61,13 +61,13 @@ void through_centroid(const Solution& solution, Problems& notes) {
                                                   short_number(*safety, 3), short_number(*twisted_safety, 3), without)
                                     : fmt::format("largest stress {} MPa; {} MPa if the loads act at the centroid",
                                                   short_number(*bent / 1e6, 4), short_number(*both / 1e6, 4));
-    notes.push_back(
-        about("shear-centre",
-              fmt::format("'{}': {}. Loads act through the shear centre of the section, {} mm from its centroid, unless "
-                          "they have 'through: centroid'",
-                          s[m].name, figures,
-                          short_number(std::hypot(p.shear_centre_y.in(units::mm), p.shear_centre_z.in(units::mm)), 3)),
-              {s[m].name}, Problem::Severity::warning));
+    notes.push_back(about(
+        "shear-centre",
+        fmt::format("'{}': {}. Loads act through the shear centre of the section, {} mm from its centroid, unless "
+                    "they have 'through: centroid'",
+                    s[m].name, figures,
+                    short_number(std::hypot(p.shear_centre_y.in(units::mm), p.shear_centre_z.in(units::mm)), 3)),
+        {s[m].name}, Problem::Severity::warning));
   }
 }
 
@@ -92,7 +92,7 @@ void notches(const Solution& solution, Problems& notes) {
   for (std::size_t i = 0; i < s.members().size() && !s.is_plane(); ++i) {
     const Member& m = s.members()[i];
     if (m.kind == MemberKind::link || !s.section_of(m).stress_map().leaves_out_notches) continue;
-    for (const std::size_t c : solution.judged()) {
+    for (const std::size_t c : solution.assessed()) {
       const MemberResult r = solution[c][MemberId{i}];
       const Diagram T = r.torsion();
       const double most = T.largest().si;
@@ -128,7 +128,7 @@ void favourable_imperfection(const Solution& solution, Problems& notes) {
     for (std::size_t m = 0; m < s.members().size(); ++m) most = std::max(most, c[MemberId(m)].movement().value.si);
     return most;
   };
-  for (const std::size_t c : solution.judged()) {
+  for (const std::size_t c : solution.assessed()) {
     const std::string name = solution[c].name();
     const double as_given = moved(solution[c]), the_other = reversed.ok() ? moved(reversed[name]) : 0;
     constexpr double much = 1.02;
@@ -147,7 +147,7 @@ void favourable_imperfection(const Solution& solution, Problems& notes) {
 void critical_loads(const Solution& solution, Problems& notes) {
   const Structure& s = solution.structure();
   const bool first = s.analysis().order == Order::first;
-  for (const std::size_t c : solution.judged()) {
+  for (const std::size_t c : solution.assessed()) {
     if (solution.base_of(c) != c) continue;
     const CaseResult result = solution[c];
     const auto critical = result.critical_load();
@@ -165,9 +165,10 @@ void critical_loads(const Solution& solution, Problems& notes) {
     p.remedy = factor < 1 ? "use a stiffer structure, or less load" : "use analysis: {order: second}";
     notes.push_back(as_finding("low-critical-load", std::move(p)));
     if (s.analysis().order != Order::second || s.analysis().imperfection || factor < 1) continue;
-    Problem without{fmt::format("in case '{}' second order without an imperfection: buckling does not appear in the results",
-                                result.name()),
-                    {Subject::Kind::load_case, result.name()}};
+    Problem without{
+        fmt::format("in case '{}' second order without an imperfection: buckling does not appear in the results",
+                    result.name()),
+        {Subject::Kind::load_case, result.name()}};
     without.severity = Problem::Severity::warning;
     without.remedy = "add imperfection: {sway: 1/200, bow: 1/250}";
     notes.push_back(as_finding("no-imperfection", std::move(without)));

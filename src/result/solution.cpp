@@ -362,7 +362,7 @@ Displacement CaseResult::displacement(std::string_view point) const {
 
 bool CaseResult::turns(PointId point) const {
   if (!data_->structure.has(point)) missing("point", std::to_string(point.index));
-  const auto& status = data_->analysis.system.freedoms.status[point.index];
+  const auto& status = data_->analysis.system.dofs.status[point.index];
   return std::any_of(status.begin() + 3, status.end(), [](solver::Status s) { return s != solver::Status::absent; });
 }
 
@@ -404,11 +404,11 @@ int CaseResult::digits() const {
 
 std::optional<CriticalLoad> CaseResult::critical_load() const {
   const Solution whole(data_);
-  const std::vector<std::size_t> judged = whole.judged();
-  const auto place = std::find(judged.begin(), judged.end(), case_);
-  if (place == judged.end()) return {};
+  const std::vector<std::size_t> assessed = whole.assessed();
+  const auto place = std::find(assessed.begin(), assessed.end(), case_);
+  if (place == assessed.end()) return {};
   std::call_once(data_->critical_once, [&] { data_->critical = result::critical_loads(whole); });
-  return data_->critical[static_cast<std::size_t>(place - judged.begin())];
+  return data_->critical[static_cast<std::size_t>(place - assessed.begin())];
 }
 
 std::vector<LoadStep> CaseResult::steps() const {
@@ -441,7 +441,7 @@ const Structure& Solution::structure() const& {
 std::size_t Solution::size() const {
   return data_ ? data_->analysis.states.size() : 0;
 }
-std::vector<std::size_t> Solution::judged() const {
+std::vector<std::size_t> Solution::assessed() const {
   std::vector<std::size_t> all;
   if (!data_) return all;
   const Structure& s = data_->structure;

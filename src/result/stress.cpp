@@ -396,8 +396,8 @@ class LoadedPiece {
     return all_settled(close, 3);
   }
 
-  // The von Mises stress at one place of the section is a norm of the actions. Between two cross-sections it is not larger
-  // than on the chord between both, and what the actions add by leaving their own chords.
+  // The von Mises stress at one place of the section is a norm of the actions. Between two cross-sections it is not
+  // larger than on the chord between both, and what the actions add by leaving their own chords.
   bool settled(Looked& a, Looked& b, double slack, int halvings) {
     const double h = b.x - a.x;
     if (!(h > 0)) return true;

@@ -137,7 +137,7 @@ std::vector<TracePlace> extreme_places(const Solution& solution, const MemberRef
   const MemberId member = solution.structure().at(which);
   const MemberEnvelope e = envelope(solution, member);
   std::vector<Found> found;
-  for (const std::size_t c : solution.judged())
+  for (const std::size_t c : solution.assessed())
     for (const Found& f : extremes(solution[c][member]))
       if (!f.figure)
         found.push_back(f);
@@ -152,7 +152,7 @@ std::vector<TracePlace> extreme_places(const Solution& solution, const MemberRef
 std::vector<TracePlace> places_at(const Solution& solution, const MemberRef& which, Length at) {
   const MemberId member = solution.structure().at(which);
   std::vector<TracePlace> most;
-  for (const std::size_t c : solution.judged())
+  for (const std::size_t c : solution.assessed())
     if (std::vector<TracePlace> here = places_at(solution[c][member], at); here.size() > most.size())
       most = std::move(here);
   return most;

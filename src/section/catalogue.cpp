@@ -218,8 +218,7 @@ Shape hollow_shape(double h, double b, double t, double out, double in) {
 Outcome make_inch_hollow(const Series& s, const Designation& d, double h, double b, double t) {
   const bool design = d.tail == "A500";
   if (!d.tail.empty() && !design)
-    return fmt::format("after inches only 'A500' (design wall, 0.93 of the nominal one) is accepted, not '{}'",
-                       d.tail);
+    return fmt::format("after inches only 'A500' (design wall, 0.93 of the nominal one) is accepted, not '{}'", d.tail);
   constexpr double inch = 25.4, design_share = 0.93;
   const double wall = t * inch * (design ? design_share : 1);
   Profile p = profile_of(
@@ -445,7 +444,8 @@ Expected<Profile, std::string> profile(std::string_view text) {
   std::vector<std::string> known;
   for (const Series& s : all_series()) known.push_back(s.info.name);
   if (!d)
-    return fmt::format("'{}' is not a designation of a profile; expected was, for example, 'IPE 200' or 'SHS 60x60x4'", text);
+    return fmt::format("'{}' is not a designation of a profile; expected was, for example, 'IPE 200' or 'SHS 60x60x4'",
+                       text);
   if (d->fraction && !d->inches) return fmt::format("'{0}': fractions are inches; write '{0} in'", text);
   // HE 200 A is the same as HEA 200.
   if (d->series == "HE" && (d->tail == "A" || d->tail == "B" || d->tail == "M")) d->series += d->tail, d->tail.clear();

@@ -92,8 +92,7 @@ class Check {
         return fault(i,
                      fmt::format("the last point of {} is its first one again; the ring closes by itself", label(i)));
       else if (std::abs(p[(k + 1) % p.size()] - p[k]) < tiny_)
-        return fault(i,
-                     fmt::format("point {} of {} coincides with the next one, at {}", k + 1, label(i), told(p[k])));
+        return fault(i, fmt::format("point {} of {} coincides with the next one, at {}", k + 1, label(i), told(p[k])));
   }
 
   void crossing(std::size_t i, std::size_t k) {

@@ -91,12 +91,12 @@ std::optional<Problems> add_vibration(const Structure& s, const ModesOptions& o,
   input.slack = with_slack(spans, slack, all.untensioned);
   const solver::FoundModes found = solver::vibration_modes(input);
   if (found.buckles)
-    return Problems{
-        {fmt::format("under '{}' the structure buckles and does not vibrate: its critical load factor is below 1", o.under)}};
+    return Problems{{fmt::format(
+        "under '{}' the structure buckles and does not vibrate: its critical load factor is below 1", o.under)}};
   for (const solver::FoundMode& m : found.modes) {
     VibrationMode mode{.frequency = Frequency::si(std::sqrt(std::max(m.value, 0.0)) / (2 * std::numbers::pi))};
     mode.is_free = m.value == 0;
-    mode.mass_share_x = m.share[0], mode.mass_share_y = m.share[1], mode.mass_share_z = m.share[2];
+    mode.effective_mass_x = m.share[0], mode.effective_mass_y = m.share[1], mode.effective_mass_z = m.share[2];
     mode.shape = shape_of(s, found.spans, m);
     all.vibration.push_back(std::move(mode));
   }

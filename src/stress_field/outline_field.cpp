@@ -364,7 +364,8 @@ class Sampler {
     }
   }
 
-  // In a section that is thick compared with its size, in squares that are cut in four where they come near the outline.
+  // In a section that is thick compared with its size, in squares that are cut in four where they come near the
+  // outline.
   void add_squares(Places& places) const {
     const Extent x = extent(region_);
     const double area = area_moments(region_).A, thick = 30;

@@ -111,24 +111,24 @@ class Resolver {
       all_.masses.push_back({number_, m.at, m.arm, force, m.mass});
     }
   }
-  void operator()(const HeatLoad& l) {
+  void operator()(const TemperatureLoad& l) {
     const Member& m = s_[l.on];
     const double expansion = s_.material_of(m).expansion.si();
-    if (l.across == HeatLoad::Across::nothing) {
+    if (l.across == TemperatureLoad::Across::nothing) {
       all_.strains.push_back({number_, l.on, expansion * l.plus, 0, 0});
       return;
     }
     const AreaProperties& p = s_.section_of(m).area_properties();
-    const bool y = l.across == HeatLoad::Across::y;
+    const bool y = l.across == TemperatureLoad::Across::y;
     const double height = (y ? p.height : p.width).si(), centroid = (y ? p.centroid_y : p.centroid_z).si();
     const double rise = (l.plus - l.minus) / height;
     const double along = expansion * (l.minus + rise * centroid), curve = -expansion * rise;
     all_.strains.push_back({number_, l.on, along, y ? curve : 0, y ? 0 : curve});
   }
-  void operator()(const ShortenLoad& l) {
+  void operator()(const LackOfFitLoad& l) {
     all_.strains.push_back({number_, l.on, -l.by / s_.length_of(s_[l.on]), 0, 0});
   }
-  void operator()(const SettleLoad& l) { all_.movements.push_back({number_, l.at, l.move, l.turn}); }
+  void operator()(const SettlementLoad& l) { all_.movements.push_back({number_, l.at, l.move, l.turn}); }
 
  private:
   Vector place(const Member& m, double along) const {
@@ -204,9 +204,9 @@ struct Kind {
   LoadKind operator()(const MemberLoad& l) const { return of_force(l.force, l.moment); }
   LoadKind operator()(const LineLoad&) const { return LoadKind::line_load; }
   LoadKind operator()(const SpreadLoad&) const { return LoadKind::spread_force; }
-  LoadKind operator()(const HeatLoad&) const { return LoadKind::temperature_change; }
-  LoadKind operator()(const ShortenLoad&) const { return LoadKind::lack_of_fit; }
-  LoadKind operator()(const SettleLoad&) const { return LoadKind::settlement; }
+  LoadKind operator()(const TemperatureLoad&) const { return LoadKind::temperature_change; }
+  LoadKind operator()(const LackOfFitLoad&) const { return LoadKind::lack_of_fit; }
+  LoadKind operator()(const SettlementLoad&) const { return LoadKind::settlement; }
   LoadKind operator()(const GravityLoad& l) const {
     constexpr double standard = 9.80665, tolerance = 1e-3;
     const bool weight = length(l.acceleration + up * standard) <= tolerance * standard;

@@ -125,9 +125,9 @@ std::optional<Support> Structure::support_of(PointId point) const {
   (void)(*this)[point];
   const auto p = std::find_if(supports_.begin(), supports_.end(), [&](const PointSupport& s) { return s.at == point; });
   if (p == supports_.end()) return std::nullopt;
-  std::vector<Freedom> held;
+  std::vector<Dof> held;
   for (std::size_t k = 0; k < 6; ++k)
-    if (p->held[k]) held.push_back(static_cast<Freedom>(k));
+    if (p->held[k]) held.push_back(static_cast<Dof>(k));
   Support support = Support::hold(held);
   for (const Vector& v : p->along) support = support.along(v);
   const std::array<double, 6>& k = p->spring;

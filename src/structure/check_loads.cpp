@@ -69,8 +69,9 @@ class LoadChecks : Checks {
       return m.kind == MemberKind::beam && std::find(m.through.begin(), m.through.end(), l.at) != m.through.end();
     });
     if (beams != 1)
-      add(fmt::format("{} beams meet at '{}': give the load on the member whose section is meant, for example {{on: …, at: …}}",
-                      beams == 0 ? "no" : "several", s_[l.at].name),
+      add(fmt::format(
+              "{} beams meet at '{}': give the load on the member whose section is meant, for example {{on: …, at: …}}",
+              beams == 0 ? "no" : "several", s_[l.at].name),
           subject, "through");
   }
 
@@ -148,7 +149,8 @@ class LoadChecks : Checks {
                       length_words(s_, l.from)),
           subject, "to");
     if (l.per == Per::plan && *L > 0 && plan_share(s_, s_[l.on]) < 1e-9)
-      add(fmt::format("'{}' is vertical and has no horizontal projection: no part of the load acts on it", s_[l.on].name),
+      add(fmt::format("'{}' is vertical and has no horizontal projection: no part of the load acts on it",
+                      s_[l.on].name),
           subject, "per");
     if (l.per == Per::plan && l.axes == LoadAxes::member) add("a load per plan has global directions", subject, "per");
   }
@@ -165,7 +167,7 @@ class LoadChecks : Checks {
     }
   }
 
-  void check(const HeatLoad& l, const Subject& subject) {
+  void check(const TemperatureLoad& l, const Subject& subject) {
     if (!length_on(l.on, subject)) return;
     const Member& m = s_[l.on];
     if (!std::isfinite(l.plus) || !std::isfinite(l.minus) || std::max(std::abs(l.plus), std::abs(l.minus)) > 1e6)
@@ -173,8 +175,8 @@ class LoadChecks : Checks {
     if (!(s_.material_of(m).expansion.si() != 0))
       add(fmt::format("'{}': the material '{}' has no coefficient of expansion", m.name, s_.material_of(m).name),
           subject, "heat");
-    if (l.across == HeatLoad::Across::nothing) return;
-    const bool y = l.across == HeatLoad::Across::y;
+    if (l.across == TemperatureLoad::Across::nothing) return;
+    const bool y = l.across == TemperatureLoad::Across::y;
     if (m.kind == MemberKind::link)
       add(fmt::format("'{}' is a link and does not bend: give one temperature change for the whole member", m.name),
           subject, "heat");
@@ -186,7 +188,7 @@ class LoadChecks : Checks {
       add(fmt::format("heat across {} would bend '{}' out of the plane", y ? "y" : "z", m.name), subject, "heat");
   }
 
-  void check(const ShortenLoad& l, const Subject& subject) {
+  void check(const LackOfFitLoad& l, const Subject& subject) {
     const auto L = length_on(l.on, subject);
     if (!L) return;
     if (!std::isfinite(l.by) || std::abs(l.by) >= *L)
@@ -195,7 +197,7 @@ class LoadChecks : Checks {
           subject, "shorten");
   }
 
-  void check(const SettleLoad& l, const Subject& subject) {
+  void check(const SettlementLoad& l, const Subject& subject) {
     if (!s_.has(l.at)) return add("the point does not belong to this structure", subject, "at");
     const std::string& name = s_[l.at].name;
     const auto it =
@@ -207,7 +209,8 @@ class LoadChecks : Checks {
     for (const Vector& v : it->along)
       if (!(length(v) > 0)) return;
     if (length(beside_hold(*it, l.move)) > 1e-9 * length(l.move))
-      add(fmt::format("the support at '{}' does not restrain this direction: only restrained directions can settle", name),
+      add(fmt::format("the support at '{}' does not restrain this direction: only restrained directions can settle",
+                      name),
           subject, "settle");
     const double turn[] = {l.turn.x, l.turn.y, l.turn.z};
     for (std::size_t k = 0; k < 3; ++k)
@@ -223,8 +226,7 @@ class LoadChecks : Checks {
     const auto heavy = [](const Material& m) { return !m.density || m.density->si() > 0; };
     if (!s_.members().empty() && s_.point_masses().empty() &&
         std::none_of(s_.materials().begin(), s_.materials().end(), heavy))
-      add("gravity has no effect: the materials have no density, and the model has no masses", subject,
-          "gravity");
+      add("gravity has no effect: the materials have no density, and the model has no masses", subject, "gravity");
   }
 
   // A member of unknown density would be weightless without a word.
@@ -236,13 +238,12 @@ class LoadChecks : Checks {
         if (m.material == i) members.push_back(m.name);
       if (members.empty()) continue;
       const std::size_t others = members.size() - 1;
-      add(fmt::format(
-              "the material '{}' has no density, so gravity would not act on {}{}; density: 0 says that it "
-              "weighs nothing",
-              s_.materials()[i].name, members.front(),
-              others == 0   ? ""
-              : others == 1 ? " and 1 other member"
-                            : fmt::format(" and {} other members", others)),
+      add(fmt::format("the material '{}' has no density, so gravity would not act on {}{}; density: 0 says that it "
+                      "weighs nothing",
+                      s_.materials()[i].name, members.front(),
+                      others == 0   ? ""
+                      : others == 1 ? " and 1 other member"
+                                    : fmt::format(" and {} other members", others)),
           subject, "gravity");
       problems_.back().finding = "no-density";
       problems_.back().others.push_back({Kind::material, s_.materials()[i].name});

@@ -35,8 +35,7 @@ class MemberChecks : Checks {
       add("a link has two points; a beam can have more", subject, "through");
     if (m.kind == MemberKind::link && m.hinge != Hinge::none)
       add("a link carries axial force only; it has no rotation to release", subject, "hinge");
-    if (m.acts != Acts::always && m.through.size() != 2)
-      add("a one-way member has two points", subject, "acts");
+    if (m.acts != Acts::always && m.through.size() != 2) add("a one-way member has two points", subject, "acts");
     if (!check_line(m, subject)) return;
     check_releases(m, subject);
     if (m.kind == MemberKind::beam) check_beam(m, subject);

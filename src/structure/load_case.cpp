@@ -75,31 +75,31 @@ Self& LoadCalls<Self>::spread(std::vector<MemberId> members, const Force& force,
 
 template <class Self>
 Self& LoadCalls<Self>::heat(MemberId member, Temperature change) {
-  add(HeatLoad{member, HeatLoad::Across::nothing, change.si(), change.si()});
+  add(TemperatureLoad{member, TemperatureLoad::Across::nothing, change.si(), change.si()});
   return self();
 }
 
 template <class Self>
-Self& LoadCalls<Self>::heat_across_y(MemberId member, Temperature plus, Temperature minus) {
-  add(HeatLoad{member, HeatLoad::Across::y, plus.si(), minus.si()});
+Self& LoadCalls<Self>::temperature_gradient_y(MemberId member, Temperature plus, Temperature minus) {
+  add(TemperatureLoad{member, TemperatureLoad::Across::y, plus.si(), minus.si()});
   return self();
 }
 
 template <class Self>
-Self& LoadCalls<Self>::heat_across_z(MemberId member, Temperature plus, Temperature minus) {
-  add(HeatLoad{member, HeatLoad::Across::z, plus.si(), minus.si()});
+Self& LoadCalls<Self>::temperature_gradient_z(MemberId member, Temperature plus, Temperature minus) {
+  add(TemperatureLoad{member, TemperatureLoad::Across::z, plus.si(), minus.si()});
   return self();
 }
 
 template <class Self>
 Self& LoadCalls<Self>::shorten(MemberId member, Length by) {
-  add(ShortenLoad{member, by.si()});
+  add(LackOfFitLoad{member, by.si()});
   return self();
 }
 
 template <class Self>
 Self& LoadCalls<Self>::settle(PointId point, const Settlement& s) {
-  add(SettleLoad{point, si(s), {s.rx.si(), s.ry.si(), s.rz.si()}});
+  add(SettlementLoad{point, si(s), {s.rx.si(), s.ry.si(), s.rz.si()}});
   return self();
 }
 

@@ -23,13 +23,13 @@ inline auto sizes(LineLoad& l) {
 inline auto sizes(SpreadLoad& l) {
   return std::tie(l.force);
 }
-inline auto sizes(HeatLoad& l) {
+inline auto sizes(TemperatureLoad& l) {
   return std::tie(l.plus, l.minus);
 }
-inline auto sizes(ShortenLoad& l) {
+inline auto sizes(LackOfFitLoad& l) {
   return std::tie(l.by);
 }
-inline auto sizes(SettleLoad& l) {
+inline auto sizes(SettlementLoad& l) {
   return std::tie(l.move, l.turn);
 }
 inline auto sizes(GravityLoad& l) {
@@ -50,13 +50,13 @@ inline LoadTarget target(const LineLoad& l) {
 inline LoadTarget target(const SpreadLoad& l) {
   return l.on.empty() ? LoadTarget() : l.on.front();
 }
-inline LoadTarget target(const HeatLoad& l) {
+inline LoadTarget target(const TemperatureLoad& l) {
   return l.on;
 }
-inline LoadTarget target(const ShortenLoad& l) {
+inline LoadTarget target(const LackOfFitLoad& l) {
   return l.on;
 }
-inline LoadTarget target(const SettleLoad& l) {
+inline LoadTarget target(const SettlementLoad& l) {
   return l.at;
 }
 inline LoadTarget target(const GravityLoad&) {

@@ -52,21 +52,21 @@ class Writer {
             axes(l.axes),
             {part(name(LoadKind::spread_force), l.force, u_.force)}};
   }
-  LoadWords operator()(const HeatLoad& l) const {
-    const char axis = l.across == HeatLoad::Across::y ? 'y' : 'z';
+  LoadWords operator()(const TemperatureLoad& l) const {
+    const char axis = l.across == TemperatureLoad::Across::y ? 'y' : 'z';
     std::string value = kelvin(l.plus);
-    if (l.across != HeatLoad::Across::nothing)
+    if (l.across != TemperatureLoad::Across::nothing)
       value = fmt::format("{} on the side of +{}, {} on that of -{}", value, axis, kelvin(l.minus), axis);
     return {s_[l.on].name, {}, std::move(value), {}};
   }
-  LoadWords operator()(const ShortenLoad& l) const {
+  LoadWords operator()(const LackOfFitLoad& l) const {
     const double by = l.by * factor_;
     return {s_[l.on].name,
             {},
             fmt::format("{} too {}", figure(std::abs(by), u_.deflection), by < 0 ? "long" : "short"),
             {}};
   }
-  LoadWords operator()(const SettleLoad& l) const {
+  LoadWords operator()(const SettlementLoad& l) const {
     std::string value = length(l.move) > 0 || !(length(l.turn) > 0) ? scaled(length(l.move), u_.deflection) : "";
     if (length(l.turn) > 0) value += (value.empty() ? "" : " and ") + scaled(length(l.turn), u_.angle);
     const std::string kind = name(LoadKind::settlement);

@@ -17,7 +17,7 @@ Support Support::fixed() {
 }
 
 Support Support::pinned() {
-  return hold({Freedom::x, Freedom::y, Freedom::z});
+  return hold({Dof::x, Dof::y, Dof::z});
 }
 
 Support Support::roller() {
@@ -26,13 +26,13 @@ Support Support::roller() {
   return s;
 }
 
-Support Support::hold(std::initializer_list<Freedom> freedoms) {
-  return hold(std::vector<Freedom>(freedoms));
+Support Support::hold(std::initializer_list<Dof> dofs) {
+  return hold(std::vector<Dof>(dofs));
 }
 
-Support Support::hold(const std::vector<Freedom>& freedoms) {
+Support Support::hold(const std::vector<Dof>& dofs) {
   Support s;
-  for (const Freedom f : freedoms) s.held_[static_cast<std::size_t>(f)] = true;
+  for (const Dof f : dofs) s.held_[static_cast<std::size_t>(f)] = true;
   return s;
 }
 

@@ -212,7 +212,7 @@ class Search {
     }
     // Last, since it costs most.
     warnings = solution->notes();
-    const Problems of_results = judge(*solution);
+    const Problems of_results = assess(*solution);
     warnings.insert(warnings.end(), of_results.begin(), of_results.end());
     warnings = warnings_of(warnings);
     return std::none_of(warnings.begin(), warnings.end(), [&](const Problem& p) { return rules_out(*solution, p); });

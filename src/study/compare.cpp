@@ -16,14 +16,14 @@ std::string words(const ShownFigure& shown) {
 Expected<std::vector<std::optional<Quantity>>, Problems> shown_values(const Solution& solution,
                                                                       const std::vector<ShownFigure>& figures) {
   const Structure& s = solution.structure();
-  const std::vector<std::size_t> judged = solution.judged();
+  const std::vector<std::size_t> assessed = solution.assessed();
   HandCalculation asked;
   for (const ShownFigure& f : figures) {
     const Dimension d = hand::dimension_of(f.figure);
     // A hand calculation that compares nothing finds names and places.
     Expectation e{.figure = f.figure, .is = Quantity(1, d), .within = Quantity(1, d), .load_case = f.load_case};
-    if (e.load_case.empty() && hand::is_of_case(f.figure.kind) && !judged.empty())
-      e.load_case = solution[judged.front()].name();
+    if (e.load_case.empty() && hand::is_of_case(f.figure.kind) && !assessed.empty())
+      e.load_case = solution[assessed.front()].name();
     asked.expect.push_back(std::move(e));
   }
   const auto worked = hand::work_out(s, asked);
@@ -37,7 +37,7 @@ Expected<std::vector<std::optional<Quantity>>, Problems> shown_values(const Solu
       continue;
     }
     const std::vector<std::size_t> cases =
-        figures[i].load_case.empty() ? judged : std::vector<std::size_t>{w.load_case};
+        figures[i].load_case.empty() ? assessed : std::vector<std::size_t>{w.load_case};
     std::optional<Quantity> taken;
     for (const std::size_t c : cases)
       if (const auto value = hand::computed(solution, c, f, w.target, 0);
@@ -78,7 +78,7 @@ void keep_larger(std::optional<Worst>& worst, Worst other) {
 
 void find_worst(const Solution& solution, Compared& c) {
   const Structure& s = solution.structure();
-  for (const std::size_t number : solution.judged()) {
+  for (const std::size_t number : solution.assessed()) {
     const CaseResult result = solution[number];
     const std::string& name = result.name();
     for (const PointSupport& p : s.supports()) {

@@ -17,8 +17,8 @@ Json model_data(const Viewed& viewed, const std::vector<std::string>& variants, 
 Json case_data(const Viewed& viewed, std::size_t index, int digits);
 // All of them stop where they are asked to (corvex/stop.hpp).
 
-// The part that takes most time: of each member and each of its places tension, compression, shear and von Mises stress, and the
-// largest of all.
+// The part that takes most time: of each member and each of its places tension, compression, shear and von Mises
+// stress, and the largest of all.
 Json stress_data(const Viewed& viewed, std::size_t index);
 // Findings and errors for the list next to the picture.
 Json problems_data(const Problems& problems);

@@ -157,7 +157,7 @@ Json loads_in_words(const Structure& s, const LoadCase& loads, double factor, co
 
 Json cases_data(const Solution& solution, const ModelUnits& units) {
   const Structure& s = solution.structure();
-  const std::vector<std::size_t> judged = solution.judged();
+  const std::vector<std::size_t> assessed = solution.assessed();
   Json all = Json::array();
   for (std::size_t i = 0; i < solution.size(); ++i) {
     Json terms = Json::array(), words = Json::array();
@@ -172,7 +172,7 @@ Json cases_data(const Solution& solution, const ModelUnits& units) {
       for (const Combination::Term& t : s.combinations()[base - s.load_cases().size()].terms)
         add(t.load_case, t.factor);
     all.push_back({{"name", solution[i].name()},
-                   {"judged", std::find(judged.begin(), judged.end(), i) != judged.end()},
+                   {"assessed", std::find(assessed.begin(), assessed.end(), i) != assessed.end()},
                    {"terms", std::move(terms)},
                    {"words", std::move(words)}});
   }
@@ -266,11 +266,11 @@ Json model_data(const Viewed& v, const std::vector<std::string>& variants, int d
   data["findings"] = problems_data(findings);
   Json summary = Json::array();
   for (const document::Words& words :
-       document::summaries_of(units, v.evaluation.solution, v.evaluation.solution.judged(), false, digits))
+       document::summaries_of(units, v.evaluation.solution, v.evaluation.solution.assessed(), false, digits))
     for (const document::Line& line : words.lines) summary.push_back(Json::array({line.label, line.text}));
   data["summary"] = std::move(summary);
   data["envelope"] = Json::array();
-  if (v.evaluation.solution.judged().size() > 1) {
+  if (v.evaluation.solution.assessed().size() > 1) {
     document::Selection shown = *document::select(v.evaluation.solution, {});
     shown.all = true;
     for (const document::Table& t : document::tables_of_envelope(units, v.evaluation.solution, shown))

@@ -71,7 +71,7 @@ Expected<std::string, Problem> view_page(const std::vector<Viewed>& viewed, int 
     if (models) model["first"] = title;
     data += (data.size() > 1 ? ",\n" : "") + std::string("{\"model\":") + view::for_script(model) + ",\"cases\":{";
     bool first = true;
-    for (const std::size_t i : v.evaluation.solution.judged()) {
+    for (const std::size_t i : v.evaluation.solution.assessed()) {
       view::Json one = view::case_data(v, i, digits);
       one["stress"] = view::stress_data(v, i);
       data += fmt::format("{}\"{}\":", first ? "" : ",\n", i) + view::for_script(one);

@@ -92,7 +92,7 @@ TEST_CASE("Loads that nothing feels: over a support, a moment at a built-in end,
   s.load_case("turned").at(a, Moment{.z = 3_kN_m});
   s.load_case("heat").heat(left, 37_K).heat(right, 11_K);
   s.load_case("short").shorten(left, 1.7_mm);
-  s.load_case("warped").heat_across_y(left, 30_K, 0_K);
+  s.load_case("warped").temperature_gradient_y(left, 30_K, 0_K);
   const Solution solution = solve(s);
   REQUIRE(solution.ok());
   for (const char* name : {"over", "turned", "heat", "short", "warped"})

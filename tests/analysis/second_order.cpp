@@ -89,7 +89,7 @@ TEST_CASE("Beam-columns under loads between their ends follow the secant formula
       Column c(pieces);
       const double P = share * pi * pi * c.EI / (c.L * c.L), q = 400, Q = 900, M = 250;
       c.s.support(c.foot, Support::pinned());
-      c.s.support(c.head, Support::hold({Freedom::x}));
+      c.s.support(c.head, Support::hold({Dof::x}));
       c.s.load_case("line").at(c.head, Force{.y = newton(-P)}).line(MemberId(0), LineForce{.x = LineForceSize::si(q)});
       c.s.load_case("point")
           .at(c.head, Force{.y = newton(-P)})
@@ -124,7 +124,7 @@ TEST_CASE("Shear softens a beam-column after Engesser") {
   // Deep and short, so that shear counts: the force is near that of the shear stiffness.
   const double slender = pi * pi * c.EI / (c.L * c.L), engesser = slender / (1 + slender / c.GA), P = 0.8 * engesser;
   c.s.support(c.foot, Support::pinned());
-  c.s.support(c.head, Support::hold({Freedom::x}));
+  c.s.support(c.head, Support::hold({Dof::x}));
   const double M = 300;
   c.s.load_case("ends")
       .at(c.head, Force{.y = newton(-P)})
@@ -151,7 +151,7 @@ TEST_CASE("Initial deviations bend a column as a parabola and a slope before any
   Column hinged;
   hinged.s.analysis().imperfection = Imperfection{.sway = 0, .bow = 1.0 / 250, .toward = Vector{-1, 0, 0}};
   hinged.s.support(hinged.foot, Support::pinned());
-  hinged.s.support(hinged.head, Support::hold({Freedom::x}));
+  hinged.s.support(hinged.head, Support::hold({Dof::x}));
   const double N = 0.7 * pi * pi * hinged.EI / (hinged.L * hinged.L), v = hinged.turning(N);
   hinged.s.load_case("load").at(hinged.head, Force{.y = newton(-N)});
   // A parabola is a line load 8 N e/L².
@@ -168,8 +168,9 @@ TEST_CASE("Beyond the critical load second order is refused with the load factor
   c.s.load_case("load").at(c.head, Force{.x = newton(1), .y = newton(-1.25 * euler)});
   const Solution solution = solve(c.s);
   REQUIRE(!solution.ok());
-  CHECK(solution.problems().front().text ==
-        "in case 'load' the structure buckles (sway of 'p1' along x): its critical load factor is 0.8, which must be above 1");
+  CHECK(
+      solution.problems().front().text ==
+      "in case 'load' the structure buckles (sway of 'p1' along x): its critical load factor is 0.8, which must be above 1");
   // A link buckles between its joints, a member in tension does not.
   Structure s = Structure::plane("prop");
   const auto p = s.point("A", 0_m, 0_m), q = s.point("B", 0_m, 2_m);
@@ -178,7 +179,7 @@ TEST_CASE("Beyond the critical load second order is refused with the load factor
             .material = "S235",
             .kind = MemberKind::link});
   s.support(p, Support::pinned());
-  s.support(q, Support::hold({Freedom::x}));
+  s.support(q, Support::hold({Dof::x}));
   s.analysis().order = Order::second;
   s.load_case("load").at(q, Force{.y = -100_kN});
   CHECK(!solve(s).ok());
@@ -254,7 +255,7 @@ TEST_CASE("The benchmarks of the commentary to AISC 360 (C2, cases 1 and 2) come
     auto loads = s.load_case("load");
     loads.at(head, Force{.y = newton(-row.P * kip)});
     if (is_braced) {
-      s.support(foot, Support::pinned()), s.support(head, Support::hold({Freedom::x}));
+      s.support(foot, Support::pinned()), s.support(head, Support::hold({Dof::x}));
       loads.line(member, LineForce{.x = LineForceSize::si(0.2 / 12 * kip / in)});
     } else {
       s.support(foot, Support::fixed());

@@ -161,7 +161,7 @@ TEST_CASE("Slips in these loads are told") {
   using Catch::Contains;
   const LineForce q{.y = -1_kN_per_m};
   CHECK_THAT(refusal([&](LoadsOf c, MemberId, MemberId post) { c.line(post, q, q, {.per = Per::plan}); }),
-             Contains("'post' stands upright and has no ground plan"));
+             Contains("'post' is vertical and has no horizontal projection"));
   CHECK_THAT(
       refusal([&](LoadsOf c, MemberId m, MemberId) { c.line(m, q, q, {.axes = LoadAxes::member, .per = Per::plan}); }),
       Contains("a load per plan has global directions"));
@@ -172,8 +172,8 @@ TEST_CASE("Slips in these loads are told") {
   CHECK_THAT(refusal([&](LoadsOf c, MemberId, MemberId) { c.spread({}, Force{.y = -1_kN}); }),
              Contains("the load has no member"));
   CHECK_THAT(refusal([&](LoadsOf c, MemberId m, MemberId) { c.shorten(m, 6_m); }),
-             Contains("cannot be shortened by 6 m"));
-  CHECK_THAT(refusal([&](LoadsOf c, MemberId m, MemberId) { c.heat_across_z(m, 6_K, 1_K); }),
+             Contains("cannot be 6 m too short"));
+  CHECK_THAT(refusal([&](LoadsOf c, MemberId m, MemberId) { c.temperature_gradient_z(m, 6_K, 1_K); }),
              Contains("heat across z would bend 'rafter' out of the plane"));
   CHECK_THAT(refusal([&](LoadsOf c, MemberId m, MemberId) {
                c.line(m, LineForce{.z = 1_kN_per_m}, LineForce{}, {.axes = LoadAxes::member});

@@ -52,7 +52,7 @@ TEST_CASE("Heat across a built-in beam") {
   Beam beam(4_m);
   beam.structure.support(beam.a, Support::fixed());
   beam.structure.support(beam.b, Support::fixed());
-  beam.loads().heat_across_y(beam.member, 40_K, 10_K);
+  beam.loads().temperature_gradient_y(beam.member, 40_K, 10_K);
   const Solution r = beam.solved();
   REQUIRE(r.ok());
   const double M = beam.EI() * alpha * 30 / 0.1, N = -beam.EA() * alpha * 25;
@@ -69,7 +69,7 @@ TEST_CASE("Heat across a simple beam bends it toward the warm side, without forc
   Beam beam(4_m, shear);
   beam.structure.support(beam.a, Support::pinned());
   beam.structure.support(beam.b, Support::roller());
-  beam.loads().heat_across_y(beam.member, 20_K, 0_K);
+  beam.loads().temperature_gradient_y(beam.member, 20_K, 0_K);
   const Solution r = beam.solved();
   REQUIRE(r.ok());
   CHECK(r[0]["beam"].deflection_y().max().value.si() == near(alpha * 20 / 0.1 * 16 / 8));
@@ -84,7 +84,7 @@ TEST_CASE("The heat of the centroid makes the length: not the mean of both sides
   const Section tee = Tee{.height = 100_mm, .width = 80_mm, .web = 8_mm, .flange = 10_mm};
   const auto member = s.member("tee", {a, b}, {.section = s.section("tee", tee), .material = material("S235")});
   s.support(a, Support::fixed());
-  s.load_case("heat").heat_across_y(member, 50_K, 0_K);
+  s.load_case("heat").temperature_gradient_y(member, 50_K, 0_K);
   const Solution r = solve(s);
   REQUIRE(r.ok());
   // The centroid from the bottom: by hand.
@@ -101,8 +101,8 @@ TEST_CASE("Heat across both directions of a rolled member in space") {
   const auto member =
       s.member("bar", {a, b}, {.section = s.section("bar", bar), .material = material("S235"), .roll = 90_deg});
   s.support(a, Support::fixed());
-  s.load_case("y").heat_across_y(member, 10_K, -10_K);
-  s.load_case("z").heat_across_z(member, 10_K, -10_K);
+  s.load_case("y").temperature_gradient_y(member, 10_K, -10_K);
+  s.load_case("z").temperature_gradient_z(member, 10_K, -10_K);
   const Solution r = solve(s);
   REQUIRE(r.ok());
   const Axes axes = local_axes(s, s[member]);

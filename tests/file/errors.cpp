@@ -32,14 +32,16 @@ TEST_CASE("One mistake, one message, at its place") {
       {"S235}", "S235, kind: beem}", "model.yaml:9:63: error: 'beem' is not a kind of member; did you mean 'beam'?"},
       {"S235}", "S235, hinge: left}",
        "model.yaml:9:64: error: 'left' is not an end for a hinge; expected: start, end, both"},
-      {"S235}", "S235, roll: 3 m}", "model.yaml:9:63: error: '3 m' is a length; an angle was expected, for example 30 deg"},
+      {"S235}", "S235, roll: 3 m}",
+       "model.yaml:9:63: error: '3 m' is a length; an angle was expected, for example 30 deg"},
       {"[A, B], section", "A, section",
        "model.yaml:9:19: error: the points of a member: a list was expected, but this is a text"},
       {"[A, B], section", "[A], section", "model.yaml:9:19: error: a member has at least two points"},
       {"[0, 900]", "[0, 900, 0, 0]",
        "model.yaml:7:6: error: point 'B': two coordinates (plane) or three (space) were expected, for example [0, 900 "
        "mm]"},
-      {"[0, 900]", "[0, 900 kg]", "model.yaml:7:10: error: '900 kg' is a mass; a length was expected, for example 2.4 m"},
+      {"[0, 900]", "[0, 900 kg]",
+       "model.yaml:7:10: error: '900 kg' is a mass; a length was expected, for example 2.4 m"},
       {"  B: [0, 900]", "  B: [0, 900]\n  B: [0, 800]",
        "model.yaml:8:3: error: 'B' is given a second time here; the first is in line 7"},
       {"  B: [0, 900]", "  B: [0, 900]\n  C: [0, 0, 1]",
@@ -85,7 +87,7 @@ TEST_CASE("One mistake, one message, at its place") {
       {"corvex: 1", "analysis: {shear: maybe}", "model.yaml:1:19: error: 'maybe' is not on or off; expected: on, off"},
       {"corvex: 1", "parameters: {m: 2}",
        "model.yaml:1:14: error: 'm' cannot be a parameter: 'm' is a unit; another name is needed, for example 'm_1'"},
-      {"corvex: 1", "parameters: {a: b, b: a}", "model.yaml:1:23: error: 'a': 'a' is defined by way of itself"},
+      {"corvex: 1", "parameters: {a: b, b: a}", "model.yaml:1:23: error: 'a': circular definition of 'a'"},
       {"corvex: 1", "parameters: {a: 2 m + 1 kg}",
        "model.yaml:1:21: error: '2 m + 1 kg': a length and a mass cannot be added"},
       {"corvex: 1", "materials: {own: {yield: 3 MPa}}",
@@ -193,7 +195,7 @@ TEST_CASE("What only solving finds is told at its line too") {
 TEST_CASE("A file that is not there is said to be so") {
   const auto model = read_model("/nowhere/model.yaml");
   REQUIRE(!model.ok());
-  CHECK(describe(model.error()[0]) == "/nowhere/model.yaml: error: there is no such file");
+  CHECK(describe(model.error()[0]) == "/nowhere/model.yaml: error: the file does not exist");
 }
 
 }  // namespace tests_of_file_errors

@@ -77,7 +77,7 @@ TEST_CASE("Slips in the hand block are told where they stand") {
       {"  let: {a: 1 m + push}\n  expect: [{reaction: A, is: push}]\n",
        "model.yaml:14:16: error: '1 m + push': a length and a force cannot be added"},
       {"  let: {h: 1 m}\n  expect: [{reaction: A, is: push}]\n",
-       "model.yaml:14:9: error: the name 'h' stands for another value already"},
+       "model.yaml:14:9: error: the name 'h' is used for another value already"},
       {"  expect: [{raction: A, is: push}]\n",
        "model.yaml:14:13: error: 'raction' is not a key of an expectation; did you mean 'reaction'?"},
       {"  expect: [{reaction: C, is: push}]\n", "model.yaml:14:23: error: there is no point 'C'"},

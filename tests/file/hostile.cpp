@@ -145,20 +145,20 @@ TEST_CASE("Chains that come back to their beginning are refused once, where they
   const auto next = [](std::size_t i) { return str((i + 1) % long_chain); };
   SECTION("parameters") {
     p.before = "parameters:" + lines(long_chain, [&](std::size_t i) { return "a" + str(i) + ": a" + next(i); });
-    CHECK_THAT(first_error(p.text()), Contains("by way of itself"));
+    CHECK_THAT(first_error(p.text()), Contains("circular definition"));
   }
   SECTION("points") {
     p.points = "\n  A: [0, 0]\n  B: [2, 0]" + lines(long_chain, [&](std::size_t i) {
                  return "p" + str(i) + ": {from: p" + next(i) + ", by: [0, 1]}";
                });
-    CHECK_THAT(first_error(p.text()), Contains("'p0' is found from itself"));
+    CHECK_THAT(first_error(p.text()), Contains("'p0' refers to itself"));
   }
   SECTION("members") {
     p.points = "{A: [0, 0], B: [2, 0], f: {repeat: B, count: 2, by: [1, 0]}}";
     p.members = "\n  beam: {through: [A, B], section: t, material: S235}" + lines(long_chain, [&](std::size_t i) {
                   return "m" + str(i) + ": {repeat: m" + next(i) + ", count: 1, points: f}";
                 });
-    CHECK_THAT(first_error(p.text()), Contains("'m0' repeats itself"));
+    CHECK_THAT(first_error(p.text()), Contains("'m0' refers to itself"));
   }
 }
 
@@ -285,8 +285,8 @@ TEST_CASE("A structure whose parts come from another one is checked without read
   const PointId a = s.point("A", 0_m, 0_m), b = s.point("B", 1_m, 0_m);
   const MemberId beam = s.member("beam", {a, b}, {.section = foreign, .material = "S235"});
   s.support(a, Support::fixed());
-  s.load_case("x").heat_across_y(beam, Temperature::si(10), Temperature::si(0));
-  CHECK_THAT(solve(s).problems().front().text, Contains("not one of this structure"));
+  s.load_case("x").temperature_gradient_y(beam, Temperature::si(10), Temperature::si(0));
+  CHECK_THAT(solve(s).problems().front().text, Contains("does not belong to this structure"));
 }
 
 TEST_CASE("Files that are staged and not committed are as they were, hard links too") {

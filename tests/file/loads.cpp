@@ -67,16 +67,16 @@ TEST_CASE("Loads of every kind") {
   const SpreadLoad spread = load<SpreadLoad>("{on: [leg, rail], spread: {down: 500 N}}");
   check(spread.force, {0, -500, 0});
   CHECK(spread.on.size() == 2);
-  CHECK(load<HeatLoad>("{on: rail, heat: 60 K}").plus == 60);
-  CHECK(load<HeatLoad>("{on: rail, heat: 90 degF}").plus == near(50));
-  const HeatLoad across = load<HeatLoad>("{on: rail, heat: {plus-y: 40 K, minus-y: 0}}");
-  CHECK(across.across == HeatLoad::Across::y);
+  CHECK(load<TemperatureLoad>("{on: rail, heat: 60 K}").plus == 60);
+  CHECK(load<TemperatureLoad>("{on: rail, heat: 90 degF}").plus == near(50));
+  const TemperatureLoad across = load<TemperatureLoad>("{on: rail, heat: {plus-y: 40 K, minus-y: 0}}");
+  CHECK(across.across == TemperatureLoad::Across::y);
   CHECK(across.plus == 40);
   CHECK(across.minus == 0);
-  CHECK(load<ShortenLoad>("{on: rail, shorten: 2}").by == 0.002);
-  check(load<SettleLoad>("{at: D, settle: {down: 3 mm}}").move, {0, -0.003, 0});
-  check(load<SettleLoad>("{at: A, settle: [1, -2]}").move, {0.001, -0.002, 0});
-  CHECK(load<SettleLoad>("{at: A, settle: {rz: 2 mrad, x: 1}}").turn.z == 0.002);
+  CHECK(load<LackOfFitLoad>("{on: rail, shorten: 2}").by == 0.002);
+  check(load<SettlementLoad>("{at: D, settle: {down: 3 mm}}").move, {0, -0.003, 0});
+  check(load<SettlementLoad>("{at: A, settle: [1, -2]}").move, {0.001, -0.002, 0});
+  CHECK(load<SettlementLoad>("{at: A, settle: {rz: 2 mrad, x: 1}}").turn.z == 0.002);
   CHECK(load<GravityLoad>("{gravity: down}").acceleration.y == -9.80665);
   check(load<GravityLoad>("{gravity: [0.3*gn, -gn]}").acceleration, {0.3 * 9.80665, -9.80665, 0});
   check(load<GravityLoad>("{gravity: {size: gn, angle: -60 deg}}").acceleration,
@@ -98,11 +98,12 @@ TEST_CASE("Bare changes of temperature and masses take the units that the file n
   const auto m =
       read(frame("{on: rail, heat: 60}", "A: fixed, D: roller", "length: mm, force: kN, temperature: degF, mass: lb") +
            "masses: {B: 10, C: 5 kg}\n");
-  CHECK(std::get<HeatLoad>(m.structure.load_cases()[0].loads()[0]).plus == near(60 / 1.8));
+  CHECK(std::get<TemperatureLoad>(m.structure.load_cases()[0].loads()[0]).plus == near(60 / 1.8));
   CHECK(m.structure.point_masses()[0].mass == near(4.5359237));
   CHECK_THAT(
       refusal(frame("{on: rail, heat: 60}")),
-      Contains("'60' has no unit; a temperature change was expected, for example 60 K (or name temperature under units:)"));
+      Contains(
+          "'60' has no unit; a temperature change was expected, for example 60 K (or name temperature under units:)"));
 }
 
 TEST_CASE("Slips in loads and supports are told at their place") {
@@ -120,7 +121,7 @@ TEST_CASE("Slips in loads and supports are told at their place") {
       {"{on: leg, line: {x: 1}, per: plan}", "'leg' stands upright and has no ground plan"},
       {"{on: rail, spread: {down: 1 kN/m}}", "'1 kN/m' is a force per length; a force was expected"},
       {"{at: C, settle: {down: 3 mm}}", "there is no support at C: only supports settle"},
-      {"{at: D, settle: {x: 3 mm}}", "13:23: error: the support at D does not hold this direction"},
+      {"{at: D, settle: {x: 3 mm}}", "13:23: error: the support at D does not restrain this direction"},
       {"{at: C, force: {size: 3}}", "'size' needs either 'angle' or 'toward'"},
       {"{at: C, force: {size: 3, angle: 3 deg, toward: A}}", "'size' needs either 'angle' or 'toward'"},
       {"{at: C, force: {size: 3, toward: C}}", "the load stands at C itself"},

@@ -10,7 +10,7 @@ using namespace corvex::units;
 using Catch::Matchers::Contains;
 using namespace corvex::test;
 
-TEST_CASE("Limits of buckling and of frequency are judged by the modes") {
+TEST_CASE("Limits of buckling and of frequency are assessed by the modes") {
   const Model model =
       read(replaced(sound, "corvex: 1", "limits: [{buckling: 3}, {frequency: 12 Hz}, {frequency: 1 MHz}]"));
   CHECK(model.notes.empty());

@@ -134,7 +134,7 @@ TEST_CASE("Loads and supports take families, lists and all") {
   CHECK(s.supports().size() == 3);
   const auto& all = s.load_cases()[0].loads();
   REQUIRE(all.size() == 5);
-  CHECK(std::get<HeatLoad>(all[1]).on == *s.find_member("posts.2"));
+  CHECK(std::get<TemperatureLoad>(all[1]).on == *s.find_member("posts.2"));
   CHECK(std::get<PointLoad>(all[3]).at == *s.find_point("heads.2"));
   CHECK(std::get<SpreadLoad>(all[4]).on.size() == 3);
 }
@@ -328,7 +328,7 @@ TEST_CASE("Slips in tables are told with the table's own line and column") {
 TEST_CASE("A table that is not there is told") {
   const TableFolder folder;
   CHECK_THAT(folder.refusal(with_tables),
-             Contains("model.yaml:5:18: error: 'points.csv': there is no such file") && !Contains("needs 'points'"));
+             Contains("model.yaml:5:18: error: 'points.csv': the file does not exist") && !Contains("needs 'points'"));
 }
 
 }  // namespace tests_of_file_points

@@ -211,7 +211,7 @@ loads: {push: [{at: B, force: {x: 2}}]}
   CHECK_THAT(refusal(replaced(text, "\"A, D\": fixed", "\"A, X\": fixed")),
              Contains("11:16: error: there is no point 'X'"));
   CHECK_THAT(refusal(replaced(text, "\"A, D\": fixed", "\"A,, D\": fixed")),
-             Contains("the name of a point was expected beside the comma"));
+             Contains("the name of a point was expected next to the comma"));
   CHECK_THAT(refusal(replaced(text, "section: web}", "section: SHS 2x2x1/8}")), Contains("fractions are inches"));
 }
 

@@ -133,8 +133,8 @@ TEST_CASE("A change that fits nothing says where, with the nearest name") {
   CHECK_THAT(set("/sections/lag"),
              Contains("set /sections/lag: there is no 'lag' in /sections; did you mean 'leg'?"));
   CHECK_THAT(set("/section/leg"), Contains("there is no 'section' in the model; did you mean 'sections'?"));
-  CHECK_THAT(set("/loads/product/2"), Contains("'2' is no entry of /loads/product, which is a list of 2"));
-  CHECK_THAT(set("/loads/product/first"), Contains("'first' is no entry"));
+  CHECK_THAT(set("/loads/product/2"), Contains("'2' is not an entry of /loads/product, which is a list of 2"));
+  CHECK_THAT(set("/loads/product/first"), Contains("'first' is not an entry"));
   CHECK_THAT(set("/title/x"), Contains("/title is 'Trestle' and has no 'x'"));
   CHECK_THAT(set("sections/leg"), Contains("a pointer begins with a slash"));
   CHECK_THAT(set("/sections/leg", "[1, 2"), Contains("set /sections/leg: not valid YAML"));

@@ -43,7 +43,7 @@ TEST_CASE("Synonyms of keys, words and names") {
 
 TEST_CASE("A decimal comma and a list before the colon are told as what they are") {
   CHECK_THAT(with("2 kN/m", "2,5 kN/m"), Contains("decimals are written with a point"));
-  CHECK_THAT(with("A: pinned", "[A, B]: pinned"), Contains("several names stand there with commas between"));
+  CHECK_THAT(with("A: pinned", "[A, B]: pinned"), Contains("several names are separated by commas"));
 }
 
 TEST_CASE("A hand value under the name of a unit is one mistake, and another name is proposed") {

@@ -85,7 +85,8 @@ TEST_CASE("What a model file cannot say is refused by name") {
   s.load_case("l").gravity();
   const auto text = model_text(s);
   REQUIRE(!text.ok());
-  CHECK_THAT(describe(text.error().front()), Contains("material 'mine' has properties that a model file cannot express"));
+  CHECK_THAT(describe(text.error().front()),
+             Contains("material 'mine' has properties that a model file cannot express"));
   // A mistake in the description is told as `solve` would.
   s.change("m", {.section = SectionId(7), .material = "S235"});
   CHECK(!model_text(s).ok());

@@ -37,7 +37,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
   static_cast<void>(document->table_files());
   const auto model = build(*document);
   if (!model || !is_small(model->structure) || !is_quick(model->structure)) return 0;
-  std::vector<Candidate> candidates{{.name = "as it stands",
+  std::vector<Candidate> candidates{{.name = "original",
                                      .structure = model->structure,
                                      .limits = model->limits,
                                      .hand = model->hand,

@@ -146,11 +146,11 @@ Structure random_truss(unsigned seed, bool plane) {
   }
   if (plane) {
     s.support(points[0], Support::pinned());
-    s.support(points[1], Support::hold({Freedom::y}));
+    s.support(points[1], Support::hold({Dof::y}));
   } else {
     s.support(points[0], Support::pinned());
-    s.support(points[1], Support::hold({Freedom::y, Freedom::z}));
-    s.support(points[2], Support::hold({Freedom::z}));
+    s.support(points[1], Support::hold({Dof::y, Dof::z}));
+    s.support(points[2], Support::hold({Dof::z}));
   }
   auto loads = s.load_case("loads");
   for (const PointId p : points)
@@ -427,7 +427,7 @@ TEST_CASE("What cannot be derived is refused with the reason, or checked joint b
   Structure s = Structure::plane("beam");
   const auto a = s.point("A", 0_m, 0_m), b = s.point("B", 2_m, 0_m);
   s.member("beam", {a, b}, {.section = tube(s), .material = "S235"});
-  s.support(a, Support::hold({Freedom::x, Freedom::y}));
+  s.support(a, Support::hold({Dof::x, Dof::y}));
   s.load_case("load").at(b, Force{.y = -1_kN});
   const auto moving = derive(s, "load");
   REQUIRE(!moving);

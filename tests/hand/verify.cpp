@@ -122,7 +122,7 @@ TEST_CASE("A figure that differs says by how much, and what it makes one think o
     CHECK(compare({.kind = Kind::reaction, .of = "A", .part = Part::mx}, "0 N*m", "101 N*m").agrees);
   }
   SECTION("a wrong sign") {
-    CHECK_THAT(compare(up, "100 N", "1 %").remark, Catch::Contains("other sign"));
+    CHECK_THAT(compare(up, "100 N", "1 %").remark, Catch::Contains("opposite sign"));
     CHECK_THAT(compare(size, "-374.17 N", "1 %").remark, Catch::Contains("no sign"));
   }
 }
@@ -134,7 +134,7 @@ TEST_CASE("A usual slip is named beside the value that it spoils") {
                                                 {"-200 N", "just half"},
                                                 {"-100 kN", "a thousandth of the hand value (units?)"},
                                                 {"-10.1972 N", "gn times the hand value (mass instead of weight?)"},
-                                                {"-800 N", "an eighth of the hand value (radius and diameter"},
+                                                {"-800 N", "an eighth of the hand value (radius instead of diameter"},
                                                 {"-73 N", ""}}));
   const Figure up{.kind = Kind::reaction, .of = "A", .part = Part::z};
   const Comparison c = verified(s, {.expect = {{up, formula, "1 %", "lift"}}}).comparisons.at(0);
@@ -234,18 +234,21 @@ TEST_CASE("Slips of a hand calculation are told with what was expected") {
       {{{.kind = Kind::axial, .of = "arms"}, "1 N", "1 %", "lift"}, "there is no member 'arms'; did you mean 'arm'?"},
       {{{.kind = Kind::axial, .of = "arm"}, "1 N", "1 %", "lif"}, "there is no load case 'lif'; did you mean 'lift'?"},
       {{{.kind = Kind::axial, .of = "arm"}, "1 N"}, "there are 2 load cases; name one, for example case: lift"},
-      {{{.kind = Kind::mass}, "1 kg", "1 %", "lift"}, "the same in every load case"},
+      {{{.kind = Kind::mass}, "1 kg", "1 %", "lift"}, "the same in all load cases"},
       {{{.kind = Kind::axial, .of = "arm"}, "1 N*m", "1 %", "lift"}, "'1 N*m' is a moment; a force was expected"},
-      {{{.kind = Kind::axial, .of = "arm"}, "2", "1 %", "lift"}, "'2' has no unit; a force was expected, for example 3.2 kN"},
-      {{{.kind = Kind::axial, .of = "arm"}, "2 N/1 N", "1 %", "lift"}, "is a dimensionless number, since its units cancel"},
+      {{{.kind = Kind::axial, .of = "arm"}, "2", "1 %", "lift"},
+       "'2' has no unit; a force was expected, for example 3.2 kN"},
+      {{{.kind = Kind::axial, .of = "arm"}, "2 N/1 N", "1 %", "lift"},
+       "is a dimensionless number, since its units cancel"},
       {{{.kind = Kind::axial, .of = "arm"}, "0 N", "1 %", "lift"}, "give the allowed difference as a force"},
-      {{{.kind = Kind::axial, .of = "arm"}, "1 N", "1 mm", "lift"}, "'1 mm' is a length; a share, for example 1 %, or a force"},
+      {{{.kind = Kind::axial, .of = "arm"}, "1 N", "1 mm", "lift"},
+       "'1 mm' is a length; a share, for example 1 %, or a force"},
       {{{.kind = Kind::axial, .of = "arm"}, "1 N", "-1 %", "lift"}, "cannot be negative"},
       {{{.kind = Kind::axial, .of = "arm", .at = "2.1 m"}, "1 N", "1 %", "lift"},
        "2.1 m is not on member 'arm', which is 2 m long"},
       {{{.kind = Kind::axial, .of = "arm", .at = "2 kN"}, "1 N", "1 %", "lift"}, "a place on the member was expected"},
       {{{.kind = Kind::axial, .of = "arm", .take = Take::max, .at = "1 m"}, "1 N", "1 %", "lift"},
-       "at one place there is one value"},
+       "a single place has one value"},
       {{{.kind = Kind::axial, .of = "arm", .take = Take::start, .at = "1 m"}, "1 N", "1 %", "lift"},
        "given by 'at' already"},
       {{{.kind = Kind::rotation, .of = "B", .part = Part::my}, "1 rad", "1 %", "lift"}, "a part of a reaction only"},
@@ -262,8 +265,8 @@ TEST_CASE("Slips of a hand calculation are told with what was expected") {
 TEST_CASE("Slips among the names of a hand calculation") {
   const Structure s = crank();
   const auto [values, message] = GENERATE(table<std::vector<HandValue>, std::string>({
-      {{{"a", "b"}, {"b", "a"}}, "'a' is defined by way of itself"},
-      {{{"a", "1 m"}, {"a", "2 m"}}, "the name 'a' stands for another value already"},
+      {{{"a", "b"}, {"b", "a"}}, "circular definition of 'a'"},
+      {{{"a", "1 m"}, {"a", "2 m"}}, "the name 'a' is used for another value already"},
       {{{"m", "1"}}, "'m' is a unit"},
       {{{"sin", "1"}}, "'sin' is a function"},
       {{{"a", "1 m + 1 N"}}, "hand value a: error: '1 m + 1 N': a length and a force cannot be added"},

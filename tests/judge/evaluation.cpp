@@ -50,7 +50,7 @@ TEST_CASE("An evaluation has what its parts have") {
   // Every finding of the description, and of the results.
   for (const Problem& p : inspect(s, safety).findings)
     CHECK(std::any_of(e.findings.begin(), e.findings.end(), [&](const Problem& q) { return q.text == p.text; }));
-  for (const Problem& p : judge(e.solution, e.limits, e.hand))
+  for (const Problem& p : assess(e.solution, e.limits, e.hand))
     CHECK(std::any_of(e.findings.begin(), e.findings.end(), [&](const Problem& q) { return q.text == p.text; }));
   CHECK(std::is_sorted(e.findings.begin(), e.findings.end(),
                        [](const Problem& a, const Problem& b) { return a.severity < b.severity; }));
@@ -86,7 +86,7 @@ TEST_CASE("A refused solution is a value for every function that takes one") {
   const std::string why = solution.problems().front().text;
   CHECK(solution.structure().title() == "beam");
   CHECK(solution.size() == 0);
-  CHECK(solution.judged().empty());
+  CHECK(solution.assessed().empty());
   CHECK(solution.notes().empty());
   CHECK_THROWS_AS(solution[0], std::out_of_range);
   CHECK_THROWS_AS(solution["work"], std::out_of_range);
@@ -97,7 +97,7 @@ TEST_CASE("A refused solution is a value for every function that takes one") {
   const auto limits = check_limits(solution, safety);
   REQUIRE_FALSE(limits.ok());
   CHECK(limits.error().front().text == why);
-  CHECK(judge(solution).empty());
+  CHECK(assess(solution).empty());
   const Problems inspected = inspect(solution).findings;
   CHECK(std::any_of(inspected.begin(), inspected.end(), [&](const Problem& p) { return p.text == why; }));
   CHECK_FALSE(modes(solution, {.vibration = 1}).ok());

@@ -59,7 +59,7 @@ TEST_CASE("A limit of a kind that does not exist is refused, not passed over") {
   const Limits limits{{.kind = static_cast<Limit::Kind>(99), .required = 1.5}};
   const auto check = check_limits(solve(model->structure), limits);
   REQUIRE_FALSE(check.ok());
-  CHECK(check.error().front().text == "there is no limit of this kind");
+  CHECK(check.error().front().text == "no limit has this kind");
 }
 
 TEST_CASE("A limit of safety at a place, by length, share and point") {

@@ -60,7 +60,7 @@ class Sower {
       const std::size_t at = d.supports[i].at;
       // A support that settles is needed by its load.
       const auto settles = [&](const Load& l) {
-        const auto* s = std::get_if<SettleLoad>(&l);
+        const auto* s = std::get_if<SettlementLoad>(&l);
         return s && s->at.index == at;
       };
       for (auto& [name, loads] : d.cases) std::erase_if(loads, settles);

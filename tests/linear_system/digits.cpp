@@ -34,7 +34,7 @@ constexpr double E = 2e11, I = 1e-6, A = 1e-3;
 
 // Movement of a point beside what it should be. A structure that is refused says that no digit stands: there is nothing
 // to be optimistic about.
-void judge(const Structure& s, PointId point, double exact) {
+void assess(const Structure& s, PointId point, double exact) {
   const Solution solution = solve(s);
   if (!solution.ok()) {
     for (const Problem& p : solution.problems()) {
@@ -83,7 +83,7 @@ struct Chain {
     }
     s.support(points.front(), Support::fixed());
     s.load_case("tip").at(points.back(), along ? Force{.x = 600_N, .y = 800_N} : Force{.y = -1_kN});
-    judge(s, points.back(), along ? 800 * stretch : -1000 * across);
+    assess(s, points.back(), along ? 800 * stretch : -1000 * across);
   }
 };
 
@@ -123,7 +123,7 @@ TEST_CASE("Digits: a beam on a spring from 1e-12 to 1e12 of its own stiffness") 
   s.support(points.front(), Support::pinned());
   s.support(points.back(), Support().spring({.y = Stiffness::si(k)}));
   s.load_case("middle").at(points[pieces / 2], Force{.y = -1_kN});
-  judge(s, points[pieces / 2], -1000 * (L * L * L / (48 * E * I) + 1 / (4 * k)));
+  assess(s, points[pieces / 2], -1000 * (L * L * L / (48 * E * I) + 1 / (4 * k)));
 }
 
 TEST_CASE("Digits: two links, flat and of unlike stiffness") {
@@ -140,7 +140,7 @@ TEST_CASE("Digits: two links, flat and of unlike stiffness") {
   s.support(c, Support::pinned());
   s.load_case("top").at(b, Force{.y = -1_kN});
   const double N = -1000 / (2 * sine);
-  judge(s, b, N * length / (E * A) * (1 + 1 / ratio) / (2 * sine));
+  assess(s, b, N * length / (E * A) * (1 + 1 / ratio) / (2 * sine));
 }
 
 TEST_CASE("Digits: a combination has fewer where its terms take each other back") {
@@ -211,15 +211,14 @@ Stub stub_on_springs(unsigned seed) {
   const double P = 1000;
   const long double l = L, k = across;
   if (share() < 0.5) {
-    s.structure.support(s.points.front(), Support::hold({Freedom::x}).spring({.y = Stiffness::si(across)}));
+    s.structure.support(s.points.front(), Support::hold({Dof::x}).spring({.y = Stiffness::si(across)}));
     s.structure.support(s.points.back(), Support().spring({.y = Stiffness::si(across)}));
     s.structure.load_case("tip").at(s.points.back(), Force{.y = -1_kN});
     s.exact = -P / k;
   } else {
     const double turning = soft * L * L * power(-2, 2);
-    s.structure.support(
-        s.points.front(),
-        Support::hold({Freedom::x}).spring({.y = Stiffness::si(across), .rz = TurningStiffness::si(turning)}));
+    s.structure.support(s.points.front(), Support::hold({Dof::x}).spring(
+                                              {.y = Stiffness::si(across), .rz = TurningStiffness::si(turning)}));
     s.structure.load_case("tip").at(s.points.back(), Force{.y = -1_kN});
     s.exact = -P * (1 / k + l * l / static_cast<long double>(turning) + l * l * l / (3 * static_cast<long double>(EI)));
   }

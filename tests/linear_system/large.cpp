@@ -1,5 +1,5 @@
 // Structures of every size, so that each way of factorising meets closed forms: dense up to about 100
-// freedoms, simplicial to about 1,000, multifrontal beyond.
+// degrees of freedom, simplicial to about 1,000, multifrontal beyond.
 #include <cmath>
 #include <corvex/corvex.hpp>
 

@@ -1,4 +1,4 @@
-// The factorisation that finds freedoms without stiffness, on chains and on random sparse matrices.
+// The factorisation that finds degrees of freedom without stiffness, on chains and on random sparse matrices.
 #include "linear_system/rank_revealing.hpp"
 
 #include <Eigen/Eigenvalues>

@@ -77,7 +77,7 @@ void same(const Solution& a, const Solution& b) {
 }  // namespace
 
 TEST_CASE("Other values in the same topology, solved by what was kept") {
-  // 36, 144 and 1,800 freedoms: dense, simplicial, multifrontal.
+  // 36, 144 and 1,800 degrees of freedom: dense, simplicial, multifrontal.
   const auto [bays, storeys] = GENERATE(table<int, int>({{1, 2}, {1, 6}, {4, 12}}));
   Solver solver;
   for (const Frame& f : {Frame{.bays = bays, .storeys = storeys}, Frame{.bays = bays, .storeys = storeys, .wall = 2.5},

@@ -95,8 +95,8 @@ TEST_CASE("Euler's four columns, with any number of points on them, and Engesser
         Bar b;
         Structure s = bar(pieces, shear, b);
         s.support(PointId(0), kind == 1 ? Support::pinned() : Support::fixed());
-        if (kind == 1 || kind == 2) s.support(last(s), Support::hold({Freedom::x}));
-        if (kind == 3) s.support(last(s), Support::hold({Freedom::x, Freedom::rz}));
+        if (kind == 1 || kind == 2) s.support(last(s), Support::hold({Dof::x}));
+        if (kind == 3) s.support(last(s), Support::hold({Dof::x, Dof::rz}));
         s.load_case("load").at(last(s), Force{.y = -10_kN});
         const double k = half_waves[kind] * pi / b.L, euler = b.EI * k * k;
         const double critical = shear ? euler / (1 + euler / b.GA) : euler;
@@ -169,7 +169,7 @@ TEST_CASE("Beams of all end conditions: ten frequencies each") {
     std::function<double(double)> equation;  // divided by cosh
     Support start, end;
   };
-  const Support slide = Support::hold({Freedom::y});  // along the bar only
+  const Support slide = Support::hold({Dof::y});  // along the bar only
   const Ends all[] = {
       {"cantilever", [](double x) { return std::cos(x) + 1 / std::cosh(x); }, Support::fixed(), slide},
       {"clamped", [](double x) { return std::cos(x) - 1 / std::cosh(x); }, Support::fixed(), Support::fixed()},
@@ -217,7 +217,7 @@ TEST_CASE("A mass at the tip, a rod along and in torsion, two masses on springs,
   Bar b;
   Structure s = bar(2, false, b);
   s.support(PointId(0), Support::fixed());
-  for (const std::size_t i : {1, 2}) s.support(PointId(i), Support::hold({Freedom::y}));
+  for (const std::size_t i : {1, 2}) s.support(PointId(i), Support::hold({Dof::y}));
   const double tip = 20;
   s.point_mass(last(s), Mass::si(tip));
   const double mu = tip / (b.m * b.L);
@@ -232,7 +232,7 @@ TEST_CASE("A mass at the tip, a rod along and in torsion, two masses on springs,
   const auto p = rod.point("A", 0_m, 0_m, 0_m), q = rod.point("B", 1_m, 0_m, 0_m);
   rod.member("rod", {p, q}, {.section = rod.section("bar", RoundBar{.diameter = 200_mm}), .material = "S235"});
   rod.support(p, Support::fixed());
-  rod.support(q, Support::hold({Freedom::y, Freedom::z, Freedom::ry, Freedom::rz}));
+  rod.support(q, Support::hold({Dof::y, Dof::z, Dof::ry, Dof::rz}));
   const std::vector<double> got = frequencies(rod, 8);
   const double E = 210e9, G = rod.materials()[0].shear_modulus().si(), density = rod.materials()[0].density->si();
   for (const double speed : {std::sqrt(E / density), std::sqrt(G / density)}) {
@@ -252,7 +252,7 @@ TEST_CASE("A mass at the tip, a rod along and in torsion, two masses on springs,
       {.section = masses.section("s", GivenProperties{.A = Area::si(1e4 / 210e9), .Iz = SecondMoment::si(1e-3)}),
        .material = light,
        .kind = MemberKind::link});
-  for (const PointId i : {one, two}) masses.support(i, Support::hold({Freedom::y}).spring({.x = Stiffness::si(2e4)}));
+  for (const PointId i : {one, two}) masses.support(i, Support::hold({Dof::y}).spring({.x = Stiffness::si(2e4)}));
   masses.point_mass(one, Mass::si(2)), masses.point_mass(two, Mass::si(3));
   const double k = 2e4, between = 1e4;
   // 2·3 ω⁴ − ((k + c)(2 + 3)) ω² + (k + c)² − c² = 0
@@ -268,7 +268,7 @@ TEST_CASE("A mass at the tip, a rod along and in torsion, two masses on springs,
     Bar c;
     Structure column = bar(1, false, c);
     column.support(PointId(0), Support::pinned());
-    column.support(last(column), Support::hold({Freedom::x}));
+    column.support(last(column), Support::hold({Dof::x}));
     const double euler = c.EI * pi * pi / c.L / c.L;
     column.load_case("force").at(last(column), Force{.y = ForceSize::si(force * euler)});
     const double f = pi / 2 / c.L / c.L * std::sqrt(c.EI / c.m);
@@ -277,7 +277,7 @@ TEST_CASE("A mass at the tip, a rod along and in torsion, two masses on springs,
   Bar c;
   Structure over = bar(1, false, c);
   over.support(PointId(0), Support::pinned());
-  over.support(last(over), Support::hold({Freedom::x}));
+  over.support(last(over), Support::hold({Dof::x}));
   over.load_case("force").at(last(over), Force{.y = -200_kN});
   const auto buckled = modes(over, {.vibration = 1, .under = "force"});
   REQUIRE(!buckled);
@@ -305,8 +305,8 @@ TEST_CASE("Free structures tell their free movements, and modes that are there t
   CHECK(m.vibration[0].frequency.si() == Approx(m.vibration[1].frequency.si()).epsilon(1e-9));
   CHECK(m.vibration[2].frequency.si() == Approx(m.vibration[3].frequency.si()).epsilon(1e-9));
   CHECK(m.buckling[0].modes[0].factor == Approx(m.buckling[0].modes[1].factor).epsilon(1e-9));
-  CHECK(m.vibration[0].mass_share_x + m.vibration[1].mass_share_x ==
-        Approx(m.vibration[0].mass_share_y + m.vibration[1].mass_share_y));
+  CHECK(m.vibration[0].effective_mass_x + m.vibration[1].effective_mass_x ==
+        Approx(m.vibration[0].effective_mass_y + m.vibration[1].effective_mass_y));
   // A hinged link between two hinges buckles by itself.
   Structure prop = Structure::plane("prop");
   const auto p = prop.point("A", 0_m, 0_m), q = prop.point("B", 0_m, 2_m);
@@ -315,7 +315,7 @@ TEST_CASE("Free structures tell their free movements, and modes that are there t
                .material = "S235",
                .kind = MemberKind::link});
   prop.support(p, Support::pinned());
-  prop.support(q, Support::hold({Freedom::x}));
+  prop.support(q, Support::hold({Dof::x}));
   prop.load_case("load").at(q, Force{.y = -1_kN});
   const CaseBuckling buckling = found(prop, {.buckling = {{"load", 1}}}).buckling.front();
   const double EI = 210e9 * prop.sections()[0].section.area_properties().Iz.si();

@@ -248,19 +248,19 @@ class LoadReader {
     }
     for (const PointMass& m : s_.point_masses()) push(m.at, l.acceleration * m.mass, {});
   }
-  void operator()(const HeatLoad& l) {
+  void operator()(const TemperatureLoad& l) {
     const Member& m = s_[l.on];
     const AreaProperties& p = s_.section_of(m).area_properties();
     const Real expansion = s_.material_of(m).expansion.si();
-    if (l.across == HeatLoad::Across::nothing) return strain(l.on, {expansion * l.plus, 0, 0});
-    const bool y = l.across == HeatLoad::Across::y;
+    if (l.across == TemperatureLoad::Across::nothing) return strain(l.on, {expansion * l.plus, 0, 0});
+    const bool y = l.across == TemperatureLoad::Across::y;
     const Real height = (y ? p.height : p.width).si(), below = (y ? p.centroid_y : p.centroid_z).si();
     const Real rise = (static_cast<Real>(l.plus) - l.minus) / height;
     const Real curve = -expansion * rise;
     strain(l.on, {expansion * (l.minus + rise * below), y ? curve : 0, y ? 0 : curve});
   }
-  void operator()(const ShortenLoad& l) { strain(l.on, {-l.by / rods_[l.on.index].length, 0, 0}); }
-  void operator()(const SettleLoad&) {}
+  void operator()(const LackOfFitLoad& l) { strain(l.on, {-l.by / rods_[l.on.index].length, 0, 0}); }
+  void operator()(const SettlementLoad&) {}
 
  private:
   void push(PointId at, const Vector& force, const Vector& moment) {
@@ -311,8 +311,8 @@ class LoadReader {
 std::vector<Rod> rods_of(const Structure& s, std::vector<Column>& on_point) {
   std::vector<Rod> rods;
   for (const Member& m : s.members()) rods.push_back(rod_of(s, m));
-  const auto freedoms = 6 * static_cast<Eigen::Index>(s.points().size());
-  on_point.assign(s.load_cases().size(), Column::Zero(freedoms));
+  const auto dofs = 6 * static_cast<Eigen::Index>(s.points().size());
+  on_point.assign(s.load_cases().size(), Column::Zero(dofs));
   for (std::size_t c = 0; c < s.load_cases().size(); ++c)
     for (const Load& l : s.load_cases()[c].loads()) std::visit(LoadReader(s, rods, c, on_point), l);
   return rods;
@@ -354,7 +354,7 @@ bool turns(const Structure& s, std::size_t point) {
 Column ground_of(const Structure& s, std::size_t load_case, const PointSupport& support) {
   Column g = Column::Zero(6);
   for (const Load& load : s.load_cases()[load_case].loads())
-    if (const auto* l = std::get_if<SettleLoad>(&load); l && l->at == support.at) {
+    if (const auto* l = std::get_if<SettlementLoad>(&load); l && l->at == support.at) {
       g.head<3>() += three(l->move);
       g.tail<3>() += three(l->turn);
     }

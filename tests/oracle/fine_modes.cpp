@@ -44,7 +44,7 @@ struct Piece {
   Matrix12 K = Matrix12::Zero(), M = Matrix12::Zero(), G = Matrix12::Zero();
 };
 
-// One bending plane: the four freedoms with their signs.
+// One bending plane: the four degrees of freedom with their signs.
 void add_plane(Piece& piece, double EI, double GA, double m, double rotary, double L,
                const std::function<double(double)>& axial, int v, int turn, double sense) {
   const double phi = GA > 0 ? 12 * EI / (GA * L * L) : 0, d = 1 + phi;
@@ -84,10 +84,10 @@ void add_along(Piece& piece, double rigidity, double inertia, double L, int at) 
     }
 }
 
-// All matrices of a structure, held and idle freedoms left out.
+// All matrices of a structure, held and idle degrees of freedom left out.
 struct Whole {
   Matrix K, M, G;
-  std::vector<Eigen::Index> kept;  // of all freedoms, of which the first six are those of the first point
+  std::vector<Eigen::Index> kept;  // of all degrees of freedom, of which the first six are those of the first point
 };
 
 Whole assembled(const Structure& s, const CaseResult* result, int pieces) {
@@ -143,8 +143,8 @@ Whole assembled(const Structure& s, const CaseResult* result, int pieces) {
                   turn.transpose() * piece.M * turn,
                   turn.transpose() * piece.G * turn};
         for (std::size_t c = 0; c < 6; ++c) part.at[c] = start[c], part.at[6 + c] = end[c];
-        // Own rotations at a hinge: three new freedoms along the member's axes, of which the first is that of the
-        // joint.
+        // Own rotations at a hinge: three new degrees of freedom along the member's axes, of which the first is that of
+        // the joint.
         for (const bool at_start : {true, false}) {
           const bool here = at_start ? (p == 0 && first) : (p + 1 == pieces && last);
           if (!here || !hinged(at_start)) continue;

@@ -97,7 +97,7 @@ double lateral_factor(const Solution& plane, std::size_t load_case, int pieces) 
     const double E = material.E.si(), EI = E * p.Iy.si(), GJ = material.shear_modulus().si() * p.J.si(),
                  ECw = E * s.section_of(m).details().Cw.si(), polar = (p.Iy.si() + p.Iz.si()) / p.A.si();
     const MemberResult r = plane[load_case][MemberId(c.member)];
-    // From the freedoms to w, w′, φ, φ′ of a node: w′ = −θ·y, φ = θ·x of the member's axes.
+    // From the degrees of freedom to w, w′, φ, φ′ of a node: w′ = −θ·y, φ = θ·x of the member's axes.
     const auto column = [&](std::size_t k) {
       Matrix t = Matrix::Zero(4, n);
       const auto& node = c.node[k];

@@ -74,7 +74,7 @@ T energy(const Piece& p, const Node& a, const Node& b, const Eigen::Matrix<T, 12
 struct Model {
   std::vector<Node> nodes;
   std::vector<Piece> pieces;
-  std::vector<int> row;   // of each freedom, −1 where it is held
+  std::vector<int> row;   // of each degree of freedom, −1 where it is held
   Eigen::VectorXd force;  // at full load
   int size = 0;
 };

@@ -38,7 +38,7 @@ test('values at the pointer are those of trace', async () => {
   for (const name of names) {
     const {model, page: file} = written(name);
     const page = await open(chromium, file);
-    const cases = await page.evaluate(() => window.corvexPage.model.cases.map((c, i) => [c.name, i, c.judged]).filter((c) => c[2]));
+    const cases = await page.evaluate(() => window.corvexPage.model.cases.map((c, i) => [c.name, i, c.assessed]).filter((c) => c[2]));
     for (const [load, index] of cases.slice(0, 2)) {
       await choose(page, 'case', String(index));
       // By keys, so that members that hide each other are reached too; every second member, at a place of its own.

@@ -51,8 +51,8 @@ class Frames {
     const MemberId left = s.member("left", {a, b}, beam), rail = s.member("rail", {b, c}, beam);
     s.member("right", {d, c}, beam);
     s.support(a, Support::fixed());
-    Support held = Support::hold({Freedom::y, Freedom::z, Freedom::rx, Freedom::ry, Freedom::rz});
-    if (plane) held = Support::hold({Freedom::y, Freedom::rz});
+    Support held = Support::hold({Dof::y, Dof::z, Dof::rx, Dof::ry, Dof::rz});
+    if (plane) held = Support::hold({Dof::y, Dof::rz});
     if (below(2)) {
       static constexpr double springs[] = {1e-300, 1e-9, 1, 1e6, 1e15};
       held = held.spring({.x = Stiffness::si(springs[below(std::size(springs))])});
@@ -90,10 +90,10 @@ class Frames {
 
 TEST_CASE("No picture, document or page of 300 frames has a number that is none") {
   const int frames = test::rows(300, 50);
-  static constexpr PictureOf pictures[] = {PictureOf::structure, PictureOf::deformed,  PictureOf::axial,
-                                           PictureOf::shear,     PictureOf::moment,    PictureOf::torsion,
-                                           PictureOf::stress,    PictureOf::use,       PictureOf::section,
-                                           PictureOf::sheet,     PictureOf::reactions, PictureOf::faces};
+  static constexpr PictureOf pictures[] = {PictureOf::structure, PictureOf::deformed,    PictureOf::axial,
+                                           PictureOf::shear,     PictureOf::moment,      PictureOf::torsion,
+                                           PictureOf::stress,    PictureOf::utilisation, PictureOf::section,
+                                           PictureOf::sheet,     PictureOf::reactions,   PictureOf::faces};
   Frames next(4);
   int solved = 0;
   for (int i = 0; i < frames; ++i) {

@@ -248,7 +248,7 @@ TEST_CASE("The worst stress is marked, and what is used of the strength is a sha
   const Solved s = example("conveyor-trestle");
   const Svg stress(s, {.of = PictureOf::stress, .load_case = "product"});
   CHECK_THAT(stress.words("most-value").front().text, Contains("-83.91 MPa in rail at C"));
-  const Svg use(s, {.of = PictureOf::use, .load_case = "product"});
+  const Svg use(s, {.of = PictureOf::utilisation, .load_case = "product"});
   const double share = 1 / *s.solution["product"]["rail"].safety();
   CHECK_THAT(use.words("most-value").front().text, Contains(number(share * 100, 3) + " % in rail"));
 }

@@ -158,7 +158,8 @@ TEST_CASE("What cannot be chosen is refused") {
   refused(limited_trestle + "choose: {leg: {from: SSH}}\n", "did you mean 'SHS'?");
   refused(limited_trestle + "choose: {leg: {from: SHS, height: 500 mm to 600 mm}}\n",
           "no listed profile of these series lies within these bounds");
-  refused(limited_trestle + "choose: {leg: {from: SHS, height: 60 mm}}\n", "a range was expected, for example 60 mm to 100 mm");
+  refused(limited_trestle + "choose: {leg: {from: SHS, height: 60 mm}}\n",
+          "a range was expected, for example 60 mm to 100 mm");
   refused(limited_trestle + "choose: {leg: {from: SHS, height: 2 kg to 3 kg}}\n", "is a mass");
   refused(limited_trestle + "choose: {leg: {height: at most 60 mm}}\n", "'from'");
   refused(limited_trestle + "choose: {leg: {from: []}}\n", "the name of a series was expected");
@@ -177,7 +178,7 @@ TEST_CASE("What cannot be chosen is refused") {
   folder.write("hard.yaml", hard);
   const Outcome o = folder.run("choose hard.yaml -o chosen.yaml");
   CHECK(o.status == 1);
-  CHECK_THAT(o.out, Contains("No choice meets every limit"));
+  CHECK_THAT(o.out, Contains("No choice meets all limits"));
   CHECK_FALSE(folder.has("chosen.yaml"));
 }
 

@@ -69,7 +69,7 @@ TEST_CASE("Every figure of a comparison is that of the changed model solved alon
   CHECK(all["format"] == "corvex-comparison");
   REQUIRE(all["variants"].size() == 5);
   for (const auto& [name, c] : all["variants"].items()) {
-    const std::string call = name == "as it stands" ? "" : " --variant '" + name + "'";
+    const std::string call = name == "original" ? "" : " --variant '" + name + "'";
     const Json alone = Json::parse(folder.run("solve model.yaml --json" + call).out);
     INFO(name);
     CHECK(c["mass"] == alone["model"]["mass"]);
@@ -79,8 +79,8 @@ TEST_CASE("Every figure of a comparison is that of the changed model solved alon
     const std::string in = c["stress"]["case"], on = c["stress"]["on"];
     CHECK(alone["cases"][in]["members"][on]["von_mises"]["max"]["value"] == c["stress"]["value"]);
     double moment = -1e300;
-    for (const char* judged : {"full", "empty"})
-      moment = std::max(moment, alone["cases"][judged]["members"]["rail"]["moment_z"]["max"]["value"].get<double>());
+    for (const char* assessed : {"full", "empty"})
+      moment = std::max(moment, alone["cases"][assessed]["members"]["rail"]["moment_z"]["max"]["value"].get<double>());
     CHECK(c["shown"]["moment rail max"].get<double>() == moment);
     CHECK(c["shown"]["reaction A x in push"] == alone["cases"]["push"]["reactions"]["A"]["x"]);
     bool met = true, agrees = true;
@@ -101,8 +101,8 @@ TEST_CASE("A comparison of files, in every form") {
   }());
   const Outcome text = folder.run("compare thin.yaml thick.yaml --show 'moment: rail, at: 50 %, case: full'");
   CHECK(text.status == 0);
-  for (const char* words :
-       {"Side by side", "thin", "thick", "+44.6", "Figures shown", "moment rail at 50 % in full", "Places of the largest values"})
+  for (const char* words : {"Side by side", "thin", "thick", "+44.6", "Figures shown", "moment rail at 50 % in full",
+                            "Places of the largest values"})
     CHECK_THAT(text.out, Contains(words));
   CHECK_THAT(folder.run("compare thin.yaml thick.yaml --format markdown").out, Contains("| thick"));
   CHECK_THAT(folder.run("compare thin.yaml thick.yaml --format csv --table comparison").out,
@@ -176,7 +176,7 @@ TEST_CASE("So it is over every model that ships, with random changes, on any num
       for (std::size_t i = 0; i < all.size(); ++i) {
         const Solution solution = solve(candidates[i].structure);
         double moved = 0, stress = 0, safety = 1e300, sag = 0;
-        for (const std::size_t c : solution.judged())
+        for (const std::size_t c : solution.assessed())
           for (const Member& member : solution.structure().members()) {
             const MemberResult m = solution[c][member.name];
             moved = std::max(moved, m.movement().value.si);

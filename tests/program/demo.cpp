@@ -22,7 +22,7 @@ TEST_CASE("The demo writes models and results that the program itself gives") {
     REQUIRE(folder.has(base + ".yaml"));
     CHECK(folder.content(base + ".txt") == folder.run("solve " + base + ".yaml").out);
     for (const char* picture :
-         {"structure", "deformed", "axial", "shear", "moment", "stress", "use", "section", "sheet"}) {
+         {"structure", "deformed", "axial", "shear", "moment", "stress", "utilisation", "section", "sheet"}) {
       const std::string file = name + "-" + picture + ".svg";
       CHECK_THAT(folder.content("works/demo/" + file), Catch::Matchers::StartsWith("<svg"));
       CHECK_THAT(folder.content("works/demo/pictures.html"), Contains("src=\"" + file + "\""));

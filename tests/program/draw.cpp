@@ -32,7 +32,7 @@ TEST_CASE("draw writes SVG, PNG and PDF by the end of the file's name") {
 TEST_CASE("draw takes cases, views, scales, sizes, members and units") {
   const Folder folder;
   CHECK_THAT(folder.run(trestle + " --case push").out, Contains("Structure with the loads of push"));
-  CHECK_THAT(folder.run(trestle + " --what deformed --scale 40").out, Contains("drawn 40 times as large"));
+  CHECK_THAT(folder.run(trestle + " --what deformed --scale 40").out, Contains("magnified 40 times"));
   CHECK_THAT(folder.run(trestle + " --what deformed --true-scale").out, Contains("true scale"));
   CHECK_THAT(folder.run(trestle + " --size 640x400").out, Contains("width=\"640\" height=\"400\""));
   CHECK_THAT(folder.run(trestle + " --what moment --units 'm, N'").out, Contains("1458 N·m"));

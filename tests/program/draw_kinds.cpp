@@ -78,7 +78,7 @@ Solved example(const std::string& name) {
 TEST_CASE("Reactions are drawn as arrows with their components, and both sums") {
   for (const char* name : {"conveyor-trestle", "tank-skid", "pipe-rack"}) {
     const Solved s = example(name);
-    for (const std::size_t i : s.solution.judged()) {
+    for (const std::size_t i : s.solution.assessed()) {
       const CaseResult c = s.solution[i];
       const auto svg = drawn("draw '" + examples + name + ".yaml' --what reactions --case '" + c.name() + "'");
       double most = 0;
@@ -219,7 +219,8 @@ TEST_CASE("The envelope is drawn with the case that governs each extreme") {
   const MemberEnvelope rail = envelope(s.solution, "rail");
   CHECK_THAT(worst[0].second, Contains(number(100 / *rail.safety, 3) + " %") && Contains(" in product"));
   const Folder folder;
-  for (const char* what : {"structure", "deformed", "section --member rail", "sheet --member rail", "reactions", "faces"}) {
+  for (const char* what :
+       {"structure", "deformed", "section --member rail", "sheet --member rail", "reactions", "faces"}) {
     const Outcome o =
         folder.run("draw '" + examples + "conveyor-trestle.yaml' --case envelope --what " + std::string(what));
     CHECK(o.status == 2);

@@ -82,7 +82,7 @@ TEST_CASE("A device without room is told for every form") {
     fs::create_symlink("/dev/full", folder.path() / form);
     const Outcome o = folder.run("solve m.yaml -o " + form);
     CHECK(o.status == 2);
-    CHECK_THAT(o.err, Contains("'" + form + "' cannot be written: there is no room on the disk"));
+    CHECK_THAT(o.err, Contains("'" + form + "' cannot be written: the disk is full"));
   }
   for (const char* call : {"solve m.yaml", "inspect m.yaml", "compare m.yaml", "sweep m.yaml", "choose m.yaml",
                            "--help", "demo d", "new", "draw m.yaml", "catalogue"}) {
@@ -206,7 +206,7 @@ TEST_CASE("The demo leaves files alone that are not its own") {
   folder.write("d/index.html", "my page");
   const Outcome o = folder.run("demo d");
   CHECK(o.status == 2);
-  CHECK_THAT(o.err, Contains("index.html' is there already"));
+  CHECK_THAT(o.err, Contains("index.html' already exists"));
   CHECK(raw(folder, "d/index.html") == "my page");
   CHECK(others(folder, {"d"}).empty());
 }

@@ -50,14 +50,14 @@ TEST_CASE("inspect tells what was found with line and remedy, and the model as i
   CHECK(o.status == 1);
   CHECK(o.err.empty());
   for (const char* words :
-       {"1 error, 1 warning", "unjoined-point", "point C lies on rail, which does not include it: they are not joined",
-        "remedy: name C in rail: through: [B, C, D]", "double-load", "statically indeterminate to the 3rd degree",
+       {"1 error, 1 warning", "unjoined-point", "point 'C' lies on 'rail', which does not include it: they are not joined",
+        "remedy: include 'C' in 'rail': through: [B, C, D]", "double-load", "statically indeterminate to the 3rd degree",
         "Sums of the loads", "Parts"})
     CHECK_THAT(o.out, Contains(words));
   CHECK_THAT(folder.run("inspect model.yaml --format markdown").out,
              Contains("| error    |    8 | unjoined-point | rail, C    |"));
   CHECK_THAT(folder.run("inspect model.yaml --format csv --table findings").out,
-             Contains("error,8,unjoined-point,\"rail, C\",\"point C lies on rail"));
+             Contains("error,8,unjoined-point,\"rail, C\",\"point 'C' lies on 'rail'"));
   const Json j = Json::parse(folder.run("inspect model.yaml --json").out);
   CHECK(j["format"] == "corvex-findings");
   CHECK(j["model"]["indeterminacy"] == 3);
@@ -102,7 +102,7 @@ TEST_CASE("A mended or accepted model ends with 0, and an acceptance that matche
   folder.write("idle.yaml", with(once, "through: [B, D]", "through: [B, C, D]") + reason);
   const Outcome idle = folder.run("inspect idle.yaml");
   CHECK(idle.status == 1);
-  CHECK_THAT(idle.out, Contains("there is no finding unjoined-point about rail and C to accept"));
+  CHECK_THAT(idle.out, Contains("there is no finding unjoined-point about 'rail' and 'C' to accept"));
 }
 
 TEST_CASE("An acceptance needs a known finding and a reason") {
@@ -129,7 +129,7 @@ TEST_CASE("Findings are told briefly beside results and pictures") {
     INFO(verb << "\n" << o.err);
     CHECK(o.status == 0);
     CHECK_THAT(o.err,
-               Contains("model.yaml:8:24: error: point C lies on rail, which does not include it: they are not joined "
+               Contains("model.yaml:8:24: error: point 'C' lies on 'rail', which does not include it: they are not joined "
                         "[unjoined-point]"));
     CHECK_THAT(o.err, Contains("[double-load]"));
   }
@@ -147,7 +147,7 @@ TEST_CASE("A structure that can move is refused with what would hold it") {
   const Outcome rollers = folder.run("solve rollers.yaml");
   CHECK(rollers.status == 2);
   CHECK_THAT(rollers.err, Contains("the structure slides along x: nothing restrains it [free-to-move]"));
-  CHECK_THAT(rollers.err, Contains("remedy: hold x of A or hold x of B; each alone is enough"));
+  CHECK_THAT(rollers.err, Contains("remedy: restrain x of 'A' or restrain x of 'B'; each alone is enough"));
   // Hinges and links that let it move are named, each with the change that would do.
   folder.write("links.yaml", beam_head +
                                  "points: {A: [0, 0], B: [0, 1000], D: [1000, 1000], E: [1000, 0]}\n"
@@ -157,14 +157,14 @@ TEST_CASE("A structure that can move is refused with what would hold it") {
                                  "supports: {A: pinned, E: pinned}\nloads: {push: [{at: B, force: {x: 1}}]}\n");
   const Outcome links = folder.run("inspect links.yaml");
   CHECK(links.status == 1);
-  CHECK_THAT(links.out, Contains("free-to-move") && Contains("hold rz of E") &&
-                            Contains("join right leg rigidly, without its hinge"));
+  CHECK_THAT(links.out, Contains("free-to-move") && Contains("restrain rz of 'E'") &&
+                            Contains("join 'right leg' rigidly, without its hinge"));
   // A post that only touches its rail is named as the cause.
   folder.write("loose.yaml",
                with(touching, "supports: {A: fixed, E: fixed, F: fixed}", "supports: {A: fixed, E: fixed}"));
   const Outcome loose = folder.run("solve loose.yaml");
   CHECK(loose.status == 2);
-  CHECK_THAT(loose.err, Contains("add a fixed support at F or add a fixed support at C; each alone is enough"));
+  CHECK_THAT(loose.err, Contains("add a fixed support at 'F' or add a fixed support at 'C'; each alone is enough"));
   CHECK_THAT(loose.err, Contains("[unjoined-point]") && Contains("[unheld-foot]"));
 }
 
@@ -234,8 +234,8 @@ TEST_CASE("A load that no member carries is told with what may be the cause") {
                                   ", F: fixed}", "}"));
   const Outcome solved = folder.run("solve model.yaml");
   CHECK(solved.status == 2);
-  CHECK_THAT(solved.err, Contains("no member has point C: nothing carries this load [unheld-load]"));
-  CHECK_THAT(solved.err, Contains("remedy: name C in a member, or move the load") && Contains("[unjoined-point]"));
+  CHECK_THAT(solved.err, Contains("no member has point 'C': nothing carries this load [unheld-load]"));
+  CHECK_THAT(solved.err, Contains("remedy: include 'C' in a member, or move the load") && Contains("[unjoined-point]"));
   const Outcome inspected = folder.run("inspect model.yaml");
   CHECK(inspected.status == 1);
   CHECK_THAT(inspected.out, Contains("unheld-load") && Contains("unjoined-point"));
@@ -258,7 +258,7 @@ TEST_CASE("Feet among inches are found where several points have the same coordi
   CHECK_THAT(o.out, Contains("point B is 12 times the value of 3 other points"));
   // One foot of four is forgotten.
   folder.write("three.yaml", with(stand, "'a, b, c, d': pinned", "'a, b, c': pinned"));
-  CHECK_THAT(folder.run("inspect three.yaml").out, Contains("d is the foot of legs.4"));
+  CHECK_THAT(folder.run("inspect three.yaml").out, Contains("'d' is the foot of 'legs.4'"));
 }
 
 }  // namespace tests_of_program_inspect

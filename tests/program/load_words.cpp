@@ -239,7 +239,7 @@ TEST_CASE("Signs are told for both bending moments and for torsion, with their a
   const Folder folder;
   folder.write("m.yaml", every_kind);
   const std::string space = folder.run("solve m.yaml --case force").out;
-  CHECK_THAT(plain(space), Contains("Mz + has tension on the side of -y, My + on the side of -z") &&
+  CHECK_THAT(plain(space), Contains("Mz + causes tension on the local -y side, My + on the local -z side") &&
                                Contains("T + is right-handed about x"));
   CHECK_THAT(space, Contains("Reactions, global axes") && Contains("Internal forces, local axes"));
 }

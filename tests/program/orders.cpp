@@ -44,7 +44,7 @@ TEST_CASE("What is beyond its critical load is refused with the load factor, or 
   folder.write("second.yaml", prop("{order: second}", 90));
   Outcome run = folder.run("solve second.yaml");
   CHECK(run.status != 0);
-  CHECK_THAT(run.err, Contains("in case 'press' the structure buckles (sway of 'B' along x): its load factor is 0."));
+  CHECK_THAT(run.err, Contains("in case 'press' the structure buckles (sway of 'B' along x): its critical load factor is 0."));
   folder.write("large.yaml", prop("{order: large}", 90));
   run = folder.run("solve large.yaml");
   CHECK(run.status != 0);
@@ -90,7 +90,7 @@ TEST_CASE("Slips in order, imperfection and mass are told where they stand") {
   CHECK_THAT(told("{order: second, imperfection: {sway: 1/200}}"), !Contains("error"));
   CHECK_THAT(told("{order: second, imperfection: {toward: x}}"), Contains("a sway or a bow was expected"));
   CHECK_THAT(told("{order: second, imperfection: {sway: 2, toward: x}}"), Contains("a share from 0 to 1/10"));
-  CHECK_THAT(told("{order: second, imperfection: {sway: 1/200, toward: y}}"), Contains("toward x or -x"));
+  CHECK_THAT(told("{order: second, imperfection: {sway: 1/200, toward: y}}"), Contains("the direction is x or -x"));
   folder.write("m.yaml", prop("{order: first}", 12) + "masses: {B: {arm: [0, 300 mm]}}\n");
   CHECK_THAT(folder.run("solve m.yaml").err, Contains("its mass is missing"));
 }

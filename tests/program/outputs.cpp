@@ -273,7 +273,7 @@ TEST_CASE("Pictures without --case are of the case that governs") {
   const std::string plain = folder.run("draw m.yaml --what moment").out;
   CHECK(plain == folder.run("draw m.yaml --what moment --case k24").out);
   CHECK(plain != folder.run("draw m.yaml --what moment --case k1").out);
-  CHECK_THAT(folder.run("draw m.yaml --case k1,k2").err, Contains("a picture is of one load case"));
+  CHECK_THAT(folder.run("draw m.yaml --case k1,k2").err, Contains("a picture shows one load case"));
 }
 
 TEST_CASE("Hand values of some cases alone") {
@@ -301,7 +301,7 @@ TEST_CASE("Options and words that are misspelt are answered with the nearest, in
         "corvex: error: '--digts' is not an option of solve; did you mean '--digits'? (see corvex --help)\n");
   CHECK_THAT(folder.run("solve m.yaml --foo").err, Contains("'--foo' is not an option of solve"));
   CHECK_THAT(folder.run("draw m.yaml --what momnt").err, Contains("did you mean 'moment'?"));
-  CHECK_THAT(folder.run("solve m.yaml --digits 99").err, Contains("'99' is no whole number from 1 to 15"));
+  CHECK_THAT(folder.run("solve m.yaml --digits 99").err, Contains("'99' is not an integer between 1 and 15"));
 }
 
 TEST_CASE("Profiles in inches have their mass in pounds a foot, and units of one's own") {

@@ -94,7 +94,7 @@ TEST_CASE("A wrong call ends with 2 and a hint") {
       {"solve model.yaml --places 5", "--json"},
       {"solve model.yaml --json --places 0", "--places"},
       {"solve model.yaml --digits 99", "--digits"},
-      {"solve nowhere.yaml", "nowhere.yaml: error: there is no such file"},
+      {"solve nowhere.yaml", "nowhere.yaml: error: the file does not exist"},
       {"solve .", ".: error: this is a folder; a file was expected"},
       {"solve model.yaml -o nowhere/out.txt", "'nowhere/out.txt' cannot be written"},
   }));
@@ -143,7 +143,7 @@ TEST_CASE("A model that will not fit into memory is refused before it is tried")
   // Enough for the program and for reading, less than the factor takes.
   const auto o = folder.run("solve model.yaml -o out.txt", "", "ulimit -v 250000;");
   CHECK(o.status == 2);
-  CHECK_THAT(o.err, Contains("solving 45600 freedoms takes about") && Contains("GB of memory, and there are 0.3 GB"));
+  CHECK_THAT(o.err, Contains("solving 45600 degrees of freedom takes about") && Contains("GB of memory, of which 0.3 GB are free"));
   CHECK_FALSE(folder.has("out.txt"));
 }
 #endif

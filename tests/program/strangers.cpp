@@ -279,7 +279,7 @@ TEST_CASE("A path that leads nowhere, an empty name and a number that is none ar
       {"draw m.yaml --scale nan -o o.svg", "'nan': a number above 0"},
       {"draw m.yaml --scale 1e308 -o o.svg", "'1e308': a number above 0"},
       {"draw m.yaml --scale -1 -o o.svg", "'-1': a number above 0"},
-      {"solve m.yaml --set /points/B/00=1", "'00' is no entry of /points/B"},
+      {"solve m.yaml --set /points/B/00=1", "'00' is not an entry of /points/B"},
       {"solve m.yaml --set /points/B=[1e300,0]", "out of range"}};
   for (const auto& [call, said] : calls) {
     const Outcome o = folder.run(call);
@@ -288,7 +288,7 @@ TEST_CASE("A path that leads nowhere, an empty name and a number that is none ar
     CHECK_THAT(o.err, Contains(said) && !Contains("structure: error") && !Contains(" inf "));
   }
   folder.write("t.yaml", replaced(beam, "units:", "tables: {points: missing.csv}\nunits:"));
-  CHECK_THAT(folder.run("solve t.yaml").err, Contains("'missing.csv': there is no such file"));
+  CHECK_THAT(folder.run("solve t.yaml").err, Contains("'missing.csv': the file does not exist"));
   folder.write("u.yaml", replaced(beam, "units:", "tables: {points: ../missing.csv}\nunits:"));
   CHECK_THAT(folder.run("solve u.yaml").err, Contains("is outside the folder of the model"));
 }

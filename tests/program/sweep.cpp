@@ -59,7 +59,7 @@ std::vector<std::optional<Quantity>> alone(const ModelDocument& document, const 
     const auto take = [&](const Quantity& q, bool before) {
       if (!worst || before) worst = q;
     };
-    for (const std::size_t c : solution.judged()) {
+    for (const std::size_t c : solution.assessed()) {
       const CaseResult r = solution[c];
       if (!f.load_case.empty() && r.name() != f.load_case) continue;
       for (const Member& member : model->structure.members()) {
@@ -339,7 +339,7 @@ TEST_CASE("Variants are drawn upon each other as each is drawn alone") {
   const auto own = paths(alone, "deformed");
   REQUIRE(own.size() == 3);
   CHECK(std::vector<std::string>(layers.begin() + 3, layers.end()) == own);
-  CHECK_THAT(both, Contains("as it stands: ") && Contains("pinned: ") && Contains("stroke-dasharray"));
+  CHECK_THAT(both, Contains("original:  ") && Contains("pinned: ") && Contains("stroke-dasharray"));
   // Beside each other at one scale: the same lengths for the same movements and members.
   const Outcome sides =
       folder.run("draw model.yaml --variants all --side-by-side --what moment --case product -o s.svg");

@@ -239,7 +239,7 @@ TEST_CASE("Every table as CSV holds the figures of the JSON, in three sets of un
   CHECK(names.count("limits") == !j["limits"].empty());
   CHECK(names.count("envelope-forces") == (names.count("envelope-stress")));
   CHECK(compared > 100);
-  // Whole: every point of every case that is judged, with none left out.
+  // Whole: every point of every case that is assessed, with none left out.
   const ReadTable movements = read_csv("displacements", folder.content("tables/displacements.csv"));
   const ReadTable cases = read_csv("cases", folder.content("tables/cases.csv"));
   CHECK(movements.rows.size() == cases.rows.size() * j["model"]["points"].get<std::size_t>());

@@ -118,7 +118,7 @@ TEST_CASE("As a table a trace shows every case with points, jumps and extremes")
   CHECK(o.status == 0);
   CHECK_THAT(o.out, Contains("beam, 3000 mm long") && Contains("== lift ==") && Contains("== turn ==") &&
                         Contains("max Mz") && Contains("1500 M  before") && Contains("1500 M  after") &&
-                        Contains("== envelope ==") && Contains("most sag"));
+                        Contains("== envelope ==") && Contains("largest deflection"));
   CHECK(folder.run("trace model.yaml beam -o out.txt").out.empty());
   CHECK(folder.content("out.txt") == o.out);
   const Outcome both = folder.run("trace model.yaml beam --json");

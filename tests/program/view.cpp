@@ -54,8 +54,8 @@ TEST_CASE("A page holds the figures of the results, in pieces and at places") {
     REQUIRE(model);
     const Solution solution = solve(model->structure);
     REQUIRE(data.size() >= 1);
-    CHECK(data[0]["cases"].size() == solution.judged().size());
-    for (const std::size_t i : solution.judged()) {
+    CHECK(data[0]["cases"].size() == solution.assessed().size());
+    for (const std::size_t i : solution.assessed()) {
       const Json& one = data[0]["cases"][std::to_string(i)];
       for (std::size_t k = 0; k < model->structure.members().size(); k += 3) {
         const MemberResult m = solution[i][MemberId(k)];

@@ -20,7 +20,7 @@ TEST_CASE("A combination is the sum of its cases, in every figure") {
       structure.combination("sum", {{"C0", 1.35}, {"C2", -0.5}});
       const Solution s = solve(structure);
       REQUIRE(s.ok());
-      CHECK(s.judged() == std::vector<std::size_t>{3});
+      CHECK(s.assessed() == std::vector<std::size_t>{3});
       const CaseResult a = s["C0"], b = s["C2"], sum = s["sum"];
       double move = 0, force = 0;
       for (std::size_t p = 0; p < structure.points().size(); ++p)
@@ -233,7 +233,7 @@ TEST_CASE("Slips in limits and combinations are told") {
   CHECK_THAT(t.refusal({{.kind = Kind::movement, .required = 1_m}}), Contains("a limit of movement names points"));
   const auto other = t.s.point("F", 9_m, 9_m);
   CHECK_THAT(t.refusal({{.kind = Kind::sag, .required = 1, .between = std::pair(t.a, other)}}),
-             Contains("no member goes through both A and F"));
+             Contains("no member has both points 'A' and 'F'"));
 
   const auto problems = [](const auto& spoil) {
     Trestle u;

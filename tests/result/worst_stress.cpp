@@ -245,8 +245,8 @@ TEST_CASE("Along the member the worst place is a root") {
   const auto m = s.member("flat", {a, b},
                           {.section = s.section("flat", Section(RectangularBar{.height = 60_mm, .width = 8_mm})),
                            .material = material("S355")});
-  s.support(a, Support::hold({Freedom::x, Freedom::y, Freedom::z, Freedom::rx}));
-  s.support(b, Support::hold({Freedom::y, Freedom::z}));
+  s.support(a, Support::hold({Dof::x, Dof::y, Dof::z, Dof::rx}));
+  s.support(b, Support::hold({Dof::y, Dof::z}));
   s.load_case("both")
       .line(m, LineForce{.z = -3_kN_per_m}, LineForce{.y = 0.1_kN_per_m, .z = -1_kN_per_m})
       .at(b, Moment{.x = 60_N_m});
@@ -297,8 +297,8 @@ TEST_CASE("The worst place along members whose torsion changes too is at least a
     Structure s = Structure::space("span");
     const auto a = s.point("A", 0_m, 0_m, 0_m), b = s.point("B", Length::si(length), 0_m, 0_m);
     const auto m = s.member("beam", {a, b}, {.section = s.section("own", section), .material = material("S355")});
-    s.support(a, Support::hold({Freedom::x, Freedom::y, Freedom::z, Freedom::rx}));
-    s.support(b, Support::hold({Freedom::y, Freedom::z, Freedom::rx}));
+    s.support(a, Support::hold({Dof::x, Dof::y, Dof::z, Dof::rx}));
+    s.support(b, Support::hold({Dof::y, Dof::z, Dof::rx}));
     s.load_case("line")
         .line(m, LineForce{.x = 2_kN_per_m, .z = -3_kN_per_m}, LineForce{.y = 1_kN_per_m, .z = -1_kN_per_m})
         .through(Through::at(20_mm, 35_mm));

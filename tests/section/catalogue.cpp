@@ -373,17 +373,17 @@ TEST_CASE("What is no designation is told with what was expected") {
                                        {"IPE 200x100", "as 'IPE 200'"},
                                        {"SHS 60x40x4", "SHS is square; a rectangular one is written as 'RHS 60x40x4'"},
                                        {"HFSHS 60x40x4", "'HFRHS 60x40x4'"},
-                                       {"RHS 100x50", "as 'RHS 100x50x5'"},
+                                       {"RHS 100x50", "for example 'RHS 100x50x5'"},
                                        {"SHS 20x20x10", "leaves no hole"},
-                                       {"SHS 60x60x", "is no designation of a profile"},
-                                       {"60x60x4", "is no designation of a profile"},
-                                       {"", "is no designation of a profile"},
+                                       {"SHS 60x60x", "is not a designation of a profile"},
+                                       {"60x60x4", "is not a designation of a profile"},
+                                       {"", "is not a designation of a profile"},
                                        {"PIPE DN50", "a wall series was expected after the size of the pipe (SCH40"},
                                        {"PIPE DN51 SCH40", "there is no pipe of DN51"},
-                                       {"PIPE 50 SCH40", "as 'PIPE DN50 SCH40'"},
-                                       {"SHS 4x4x1/4 in A36", "nothing but 'A500'"},
+                                       {"PIPE 50 SCH40", "for example 'PIPE DN50 SCH40'"},
+                                       {"SHS 4x4x1/4 in A36", "only 'A500'"},
                                        {"CHS 48.3x30", "leaves no hole"},
-                                       {"SHS 4x4x1/0 in", "is no designation"}}));
+                                       {"SHS 4x4x1/0 in", "is not a designation"}}));
   const auto p = profile(written);
   REQUIRE_FALSE(p);
   CHECK_THAT(p.error(), Contains(text));

@@ -317,7 +317,7 @@ TEST_CASE("Outlines that cannot be are told with the place") {
   CHECK(text({{{0_mm, 0_mm}, {10_mm, 0_mm}, {0_mm, 10_mm}, {10_mm, 10_mm}}}) ==
         "points: sides 2 and 4 of the outline meet near (10, 0) mm");
   CHECK(text({{{0_mm, 0_mm}, {10_mm, 0_mm}, {10_mm, 0_mm}, {10_mm, 10_mm}}}) ==
-        "points: point 2 of the outline stands where the next one does, at (10, 0) mm");
+        "points: point 2 of the outline coincides with the next one, at (10, 0) mm");
   CHECK(text({{{0_mm, 0_mm}, {10_mm, 0_mm}, {10_mm, 10_mm}, {0_mm, 0_mm}}}) ==
         "points: the last point of the outline is its first one again; the ring closes by itself");
   CHECK(text({{{0_mm, 0_mm}, {20_mm, 0_mm}, {10_mm, 0_mm}, {10_mm, 10_mm}}}) ==

@@ -27,8 +27,8 @@ struct SpaceBeam {
     const auto id = s.section("section", section);
     a = s.point("A", 0_m, 0_m, 0_m), b = s.point("B", Length::si(L), 0_m, 0_m);
     s.member("beam", {a, b}, {.section = id, .material = material(steel)});
-    s.support(a, cantilever ? Support::fixed() : Support::hold({Freedom::x, Freedom::y, Freedom::z, Freedom::rx}));
-    if (!cantilever) s.support(b, Support::hold({Freedom::y, Freedom::z, Freedom::rx}));
+    s.support(a, cantilever ? Support::fixed() : Support::hold({Dof::x, Dof::y, Dof::z, Dof::rx}));
+    if (!cantilever) s.support(b, Support::hold({Dof::y, Dof::z, Dof::rx}));
   }
   LoadsOf loads() { return s.load_case("case"); }
   MemberBuckling lowest() const {
@@ -160,12 +160,12 @@ TEST_CASE("A section in any orientation: rolled, upright, along y, the same fact
     const auto a = s.point("A", 0_m, 0_m, 0_m), b = s.point("B", along * 6.0);
     s.member("beam", {a, b}, {.section = id, .material = material("S235"), .roll = Angle::si(roll)});
     const bool x = std::abs(along.x) > 0.5, y = std::abs(along.y) > 0.5;
-    s.support(a, x   ? Support::hold({Freedom::x, Freedom::y, Freedom::z, Freedom::rx})
-                 : y ? Support::hold({Freedom::x, Freedom::y, Freedom::z, Freedom::ry})
-                     : Support::hold({Freedom::x, Freedom::y, Freedom::z, Freedom::rz}));
-    s.support(b, x   ? Support::hold({Freedom::y, Freedom::z, Freedom::rx})
-                 : y ? Support::hold({Freedom::x, Freedom::z, Freedom::ry})
-                     : Support::hold({Freedom::x, Freedom::y, Freedom::rz}));
+    s.support(a, x   ? Support::hold({Dof::x, Dof::y, Dof::z, Dof::rx})
+                 : y ? Support::hold({Dof::x, Dof::y, Dof::z, Dof::ry})
+                     : Support::hold({Dof::x, Dof::y, Dof::z, Dof::rz}));
+    s.support(b, x   ? Support::hold({Dof::y, Dof::z, Dof::rx})
+                 : y ? Support::hold({Dof::x, Dof::z, Dof::ry})
+                     : Support::hold({Dof::x, Dof::y, Dof::rz}));
     s.load_case("case").line(
         MemberId(0), LineForce{LineForceSize::si(load.x), LineForceSize::si(load.y), LineForceSize::si(load.z)});
     return member_buckling(solve(s), "case").members.at(0).factor;
@@ -183,8 +183,8 @@ TEST_CASE("Bracing at the middle shortens the stretch, bracing along the member 
     const auto id = s.section("section", ipe);
     const auto a = s.point("A", 0_m, 0_m, 0_m), m = s.point("M", 4_m, 0_m, 0_m), b = s.point("B", 8_m, 0_m, 0_m);
     s.member("beam", {a, m, b}, {.section = id, .material = material("S235")});
-    s.support(a, Support::hold({Freedom::x, Freedom::y, Freedom::z, Freedom::rx}));
-    s.support(b, Support::hold({Freedom::y, Freedom::z, Freedom::rx}));
+    s.support(a, Support::hold({Dof::x, Dof::y, Dof::z, Dof::rx}));
+    s.support(b, Support::hold({Dof::y, Dof::z, Dof::rx}));
     if (bracing == 1) s.brace("beam", {m});
     if (bracing == 2) s.brace("beam");
     s.load_case("case").at(a, Moment{.y = 5_kN_m}).at(b, Moment{.y = -5_kN_m});
@@ -204,8 +204,8 @@ TEST_CASE("A stub that holds nothing does not restrain the twist of a member, a 
                t = s.point("T", 4_m, 1_m, 0_m);
     s.member("beam", {a, m, b}, {.section = id, .material = material("S235")});
     s.member("stub", {m, t}, {.section = id, .material = material("S235")});
-    s.support(a, Support::hold({Freedom::x, Freedom::y, Freedom::z, Freedom::rx}));
-    s.support(b, Support::hold({Freedom::y, Freedom::z, Freedom::rx}));
+    s.support(a, Support::hold({Dof::x, Dof::y, Dof::z, Dof::rx}));
+    s.support(b, Support::hold({Dof::y, Dof::z, Dof::rx}));
     if (supported) s.support(t, Support::fixed());
     s.load_case("case").at(a, Moment{.y = 5_kN_m}).at(b, Moment{.y = -5_kN_m});
     const MemberEstimates all = member_buckling(solve(s), "case");
@@ -229,8 +229,8 @@ TEST_CASE("Out of the plane the same as in space, with shear deformation: buckli
         const auto a = s->point("A", 0_m, 0_m, 0_m),
                    b = flat ? s->point("B", 0_m, Length::si(L)) : s->point("B", 0_m, 0_m, Length::si(L));
         s->member("c", {a, b}, {.section = id, .material = material("S235")});
-        s->support(a, flat ? Support::pinned() : Support::hold({Freedom::x, Freedom::y, Freedom::z, Freedom::rz}));
-        s->support(b, flat ? Support::hold({Freedom::x}) : Support::hold({Freedom::x, Freedom::y, Freedom::rz}));
+        s->support(a, flat ? Support::pinned() : Support::hold({Dof::x, Dof::y, Dof::z, Dof::rz}));
+        s->support(b, flat ? Support::hold({Dof::x}) : Support::hold({Dof::x, Dof::y, Dof::rz}));
         s->load_case("press").at(b, flat ? Force{.y = -20_kN} : Force{.z = -20_kN});
       }
       const auto in_plane = modes(plane, {.vibration = 1, .buckling = {{"press", 1}}}),
@@ -240,7 +240,7 @@ TEST_CASE("Out of the plane the same as in space, with shear deformation: buckli
       // The lowest mode across the plane or in torsion: not along it, in which the strong axis resists.
       double exact = 0;
       for (const VibrationMode& mode : in_space->vibration)
-        if (exact == 0 && mode.mass_share_x < 0.1) exact = mode.frequency.si();
+        if (exact == 0 && mode.effective_mass_x < 0.1) exact = mode.frequency.si();
       const double f = in_plane->out_of_plane.lowest->si();
       CHECK(f <= exact * 1.0001);
       CHECK(f == Approx(exact).epsilon(0.01));

@@ -397,8 +397,8 @@ TEST_CASE("Comparisons, sweeps and choices count and list the warnings of each r
   s.section("beam", *profile("IPE 300"));
   const auto a = s.point("A", 0_m, 0_m, 0_m), b = s.point("B", 10_m, 0_m, 0_m);
   s.member("beam", {a, b}, {.section = *s.find_section("beam"), .material = material("S235")});
-  s.support(a, Support::hold({Freedom::x, Freedom::y, Freedom::z, Freedom::rx}));
-  s.support(b, Support::hold({Freedom::y, Freedom::z, Freedom::rx}));
+  s.support(a, Support::hold({Dof::x, Dof::y, Dof::z, Dof::rx}));
+  s.support(b, Support::hold({Dof::y, Dof::z, Dof::rx}));
   s.load_case("floor").line(MemberId(0), LineForce{.z = -7_kN_per_m});
   const auto has = [](const Problems& all) {
     return std::any_of(all.begin(), all.end(), [](const Problem& p) { return p.finding == "lateral-buckling"; });
@@ -429,7 +429,7 @@ TEST_CASE("Comparisons, sweeps and choices count and list the warnings of each r
   strut.section("rod", Section(RoundBar{.diameter = 16_mm}));
   const auto p = strut.point("A", 0_m, 0_m), q = strut.point("B", 0_m, 1.5_m);
   strut.member("rod", {p, q}, {.section = *strut.find_section("rod"), .material = material("S235")});
-  strut.support(p, Support::pinned()), strut.support(q, Support::hold({Freedom::x}));
+  strut.support(p, Support::pinned()), strut.support(q, Support::hold({Dof::x}));
   strut.load_case("press").at(q, Force{.y = -12_kN});
   const auto thin = choose(strut, {.groups = {{.section = "rod", .from = {*profile("ROUND 16"), *profile("ROUND 40")}}},
                                    .limits = {{.kind = Limit::Kind::safety, .required = 1.5}}});
@@ -461,7 +461,7 @@ TEST_CASE("An imperfection without a direction is computed both ways, and limits
   CHECK(solution["c"].direction() == "sway x");
   CHECK(solution[1].name() == "c (sway -x)");
   CHECK(solution.base_of(1) == 0);
-  CHECK(solution.judged().size() == 2);
+  CHECK(solution.assessed().size() == 2);
   // A favourable direction is a warning.
   const auto warned = [](const Structure& s) {
     const Problems notes = solve(s).notes();
@@ -511,8 +511,8 @@ TEST_CASE("In space bracing acts in load factors and frequencies: at points, and
     const auto id = s.section("c", profile("IPE 120")->section);
     const auto a = s.point("A", 0_m, 0_m, 0_m), m = s.point("M", 0_m, 0_m, 2_m), b = s.point("B", 0_m, 0_m, 4_m);
     s.member("c", {a, m, b}, {.section = id, .material = material("S235")});
-    s.support(a, Support::hold({Freedom::x, Freedom::y, Freedom::z, Freedom::rz}));
-    s.support(b, Support::hold({Freedom::x, Freedom::y, Freedom::rz}));
+    s.support(a, Support::hold({Dof::x, Dof::y, Dof::z, Dof::rz}));
+    s.support(b, Support::hold({Dof::x, Dof::y, Dof::rz}));
     if (bracing == 1) s.brace("c", {m});
     if (bracing == 2) s.brace("c", {}, Against::z);
     if (bracing == 3) s.brace("c", {}, Against::lateral);
@@ -537,10 +537,10 @@ TEST_CASE("The effective length is about the axis about which a member buckles")
   const auto a = s.point("A", 0_m, 0_m, 0_m), m = s.point("M", 0_m, 0_m, 0.75_m), n = s.point("N", 0_m, 0_m, 1.5_m),
              o = s.point("O", 0_m, 0_m, 2.25_m), b = s.point("B", 0_m, 0_m, 3_m);
   s.member("c", {a, m, n, o, b}, {.section = id, .material = material("S235")});
-  s.support(a, Support::hold({Freedom::x, Freedom::y, Freedom::z, Freedom::rz}));
-  s.support(b, Support::hold({Freedom::x, Freedom::y, Freedom::rz}));
+  s.support(a, Support::hold({Dof::x, Dof::y, Dof::z, Dof::rz}));
+  s.support(b, Support::hold({Dof::x, Dof::y, Dof::rz}));
   // The member's y axis lies along global x.
-  for (const PointId p : {m, n, o}) s.support(p, Support::hold({Freedom::y}));
+  for (const PointId p : {m, n, o}) s.support(p, Support::hold({Dof::y}));
   s.analysis().shear = false;
   s.load_case("press").at(b, Force{.z = -50_kN});
   const auto found = modes(s, {.buckling = {{"press", 1}}});

@@ -115,7 +115,7 @@ TEST_CASE("A member with a section of another structure is told, and nothing bre
   s.load_case("weight").gravity();
   CHECK_FALSE(s.validate().empty());
   CHECK_FALSE(s.mass());
-  CHECK(parts_list(s).empty());
+  CHECK(bill_of_materials(s).empty());
   CHECK(load_totals(s).empty());
   CHECK_THROWS_AS(s.section_of(s.members()[1]), std::out_of_range);
   CHECK_FALSE(
@@ -133,7 +133,7 @@ TEST_CASE("A member with a section of another structure is told, and nothing bre
   bare.member("bare", std::vector<PointId>{}, {.section = SectionId(0), .material = "S235"});
   CHECK_FALSE(bare.mass());
   CHECK_THROWS_AS(bare.length_of(bare.members()[1]), std::out_of_range);
-  CHECK(parts_list(bare).empty());
+  CHECK(bill_of_materials(bare).empty());
 }
 
 TEST_CASE("A limit of a moment on a displacement is refused") {

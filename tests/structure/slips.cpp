@@ -62,7 +62,7 @@ TEST_CASE("An id of another structure is told, and refused by results") {
   CHECK_THAT(refusal(k.s), Contains("the point does not belong to this structure"));
   Beam third;
   third.s.member("beam", {k.a, third.b}, {.section = k.tube, .material = "S235"});
-  CHECK_THAT(refusal(third.s), Contains("not one of this structure"));
+  CHECK_THAT(refusal(third.s), Contains("does not belong to this structure"));
 }
 
 TEST_CASE("A case that is held over an assignment adds to what the structure has become") {

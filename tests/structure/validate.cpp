@@ -69,7 +69,7 @@ TEST_CASE("Members") {
   const auto c = k.s.point("C", 1_m, 1_mm), d = k.s.point("D", 3_m, 0_m), e = k.s.point("E", 2_m, 0_m);
   SECTION("not straight") {
     k.s.member("bent", {k.a, c, k.b}, k.options);
-    refused(k.s, "member bent: error: point C lies 0.001 m beside the straight line from A to B");
+    refused(k.s, "member bent: error: point 'C' is 0.001 m off the straight line from 'A' to 'B'");
   }
   SECTION("out of order") {
     k.s.member("back", {k.a, d, k.b}, k.options);
@@ -81,7 +81,7 @@ TEST_CASE("Members") {
   }
   SECTION("through one point") {
     k.s.member("one", {k.a}, k.options);
-    refused(k.s, "two points or more");
+    refused(k.s, "at least two points");
   }
   SECTION("a link through three") {
     MemberOptions o = k.options;
@@ -94,7 +94,7 @@ TEST_CASE("Members") {
     o.kind = MemberKind::link;
     o.hinge = Hinge::both;
     k.s.member("link", {k.a, k.b}, o);
-    refused(k.s, "no hinge to free");
+    refused(k.s, "no rotation to release");
   }
   SECTION("rolled out of the plane") {
     MemberOptions o = k.options;
@@ -106,7 +106,7 @@ TEST_CASE("Members") {
     MemberOptions o = k.options;
     o.section = SectionId{7};
     k.s.member("odd", {k.b, d}, o);
-    refused(k.s, "not one of this structure");
+    refused(k.s, "does not belong to this structure");
   }
   SECTION("a beam whose section tells only an area") {
     MemberOptions o = k.options;

@@ -43,7 +43,7 @@ struct Problem1 {
                b = column ? s.point("B", 0_m, Length::si(L)) : s.point("B", Length::si(L), 0_m);
     s.member("bar", {a, b}, {.section = id, .material = material("S235")});
     s.support(a, Support::pinned());
-    s.support(b, column ? Support::hold({Freedom::x}) : Support::roller());
+    s.support(b, column ? Support::hold({Dof::x}) : Support::roller());
     if (braced) s.brace("bar");
     s.analysis().shear = false;
     LoadsOf loads = s.load_case("case");

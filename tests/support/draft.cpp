@@ -15,9 +15,9 @@ struct Freed {
   void operator()(SpreadLoad& l) const {
     for (MemberId& m : l.on) m = MemberId(m.index);
   }
-  void operator()(HeatLoad& l) const { l.on = MemberId(l.on.index); }
-  void operator()(ShortenLoad& l) const { l.on = MemberId(l.on.index); }
-  void operator()(SettleLoad& l) const { l.at = PointId(l.at.index); }
+  void operator()(TemperatureLoad& l) const { l.on = MemberId(l.on.index); }
+  void operator()(LackOfFitLoad& l) const { l.on = MemberId(l.on.index); }
+  void operator()(SettlementLoad& l) const { l.at = PointId(l.at.index); }
   void operator()(GravityLoad&) const {}
 };
 

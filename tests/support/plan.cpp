@@ -209,8 +209,14 @@ class Maker {
     std::vector<PlanLoad> all;
     for (std::size_t n = 2 + below(4); n > 0; --n) {
       PlanLoad l;
-      l.kind = std::array{Kind::spread,  Kind::heat,   Kind::heat_across_y, Kind::heat_across_z,
-                          Kind::shorten, Kind::settle, Kind::line,          Kind::member_force}[below(8)];
+      l.kind = std::array{Kind::spread,
+                          Kind::heat,
+                          Kind::temperature_gradient_y,
+                          Kind::temperature_gradient_z,
+                          Kind::shorten,
+                          Kind::settle,
+                          Kind::line,
+                          Kind::member_force}[below(8)];
       l.on = below(p_.members.size());
       const PlanMember& m = p_.members[l.on];
       const double L = length(p_.axis(m));
@@ -221,9 +227,9 @@ class Maker {
             if (i != l.on && chance(0.3)) l.also.push_back(i);
           break;
         case Kind::heat: l.from = l.to = between(-60, 60); break;
-        case Kind::heat_across_y:
-        case Kind::heat_across_z: {
-          const bool y = l.kind == Kind::heat_across_y;
+        case Kind::temperature_gradient_y:
+        case Kind::temperature_gradient_z: {
+          const bool y = l.kind == Kind::temperature_gradient_y;
           if (m.link || (p_.plane && bends_about_y(m) == y)) continue;
           l.from = between(-60, 60), l.to = between(-60, 60);
           break;
@@ -309,10 +315,10 @@ std::vector<Component> components(const std::array<bool, 6>& freed) {
 }
 
 Support support(const PlanSupport& p) {
-  std::vector<Freedom> freedoms;
+  std::vector<Dof> dofs;
   for (std::size_t k = 0; k < 6; ++k)
-    if (p.held[k]) freedoms.push_back(static_cast<Freedom>(k));
-  Support s = Support::hold(freedoms);
+    if (p.held[k]) dofs.push_back(static_cast<Dof>(k));
+  Support s = Support::hold(dofs);
   for (const Vector& v : p.along) s = s.along(v);
   const auto& k = p.spring;
   return s.spring({Stiffness::si(k[0]), Stiffness::si(k[1]), Stiffness::si(k[2]), TurningStiffness::si(k[3]),
@@ -342,8 +348,12 @@ void add(LoadsOf loads, const PlanLoad& l) {
       break;
     }
     case Kind::heat: loads.heat(member, Temperature::si(l.from)); break;
-    case Kind::heat_across_y: loads.heat_across_y(member, Temperature::si(l.from), Temperature::si(l.to)); break;
-    case Kind::heat_across_z: loads.heat_across_z(member, Temperature::si(l.from), Temperature::si(l.to)); break;
+    case Kind::temperature_gradient_y:
+      loads.temperature_gradient_y(member, Temperature::si(l.from), Temperature::si(l.to));
+      break;
+    case Kind::temperature_gradient_z:
+      loads.temperature_gradient_z(member, Temperature::si(l.from), Temperature::si(l.to));
+      break;
     case Kind::shorten: loads.shorten(member, Length::si(l.from)); break;
     case Kind::settle:
       loads.settle(point, {Length::si(l.first.x), Length::si(l.first.y), Length::si(l.first.z), Angle::si(l.last.x),

@@ -37,8 +37,8 @@ struct PlanLoad {
     gravity,
     spread,
     heat,
-    heat_across_y,
-    heat_across_z,
+    temperature_gradient_y,
+    temperature_gradient_z,
     shorten,
     settle
   };

@@ -45,9 +45,9 @@ class Writer {
         return fmt::format("{{on: [{}], spread: {}}}", on, vector(l.first, force_));
       }
       case Kind::heat: return fmt::format("{{on: M{}, heat: {} K}}", l.on, l.from);
-      case Kind::heat_across_y:
+      case Kind::temperature_gradient_y:
         return fmt::format("{{on: M{}, heat: {{plus-y: {} K, minus-y: {} K}}}}", l.on, l.from, l.to);
-      case Kind::heat_across_z:
+      case Kind::temperature_gradient_z:
         return fmt::format("{{on: M{}, heat: {{plus-z: {} K, minus-z: {} K}}}}", l.on, l.from, l.to);
       case Kind::shorten: return fmt::format("{{on: M{}, shorten: {}}}", l.on, l.from / length_);
       case Kind::settle: {

@@ -19,8 +19,8 @@ export class Controls {
     $('title').textContent = m.title;
     const choose = $('case');
     choose.replaceChildren();
-    m.cases.forEach((c, i) => choose.append(element('option', {value: String(i)}, c.judged ? c.name : `${c.name} (load case)`)));
-    if (app.judged().length > 1) choose.append(element('option', {value: 'envelope'}, `envelope of ${app.judged().length}`));
+    m.cases.forEach((c, i) => choose.append(element('option', {value: String(i)}, c.assessed ? c.name : `${c.name} (load case)`)));
+    if (app.assessed().length > 1) choose.append(element('option', {value: 'envelope'}, `envelope of ${app.assessed().length}`));
     choose.value = String(app.index);
     const variants = $('variant');
     variants.replaceChildren(element('option', {value: ''}, m.first ?? 'as it stands'), ...m.variants.map((v) => element('option', {value: v}, v)));

@@ -29,7 +29,7 @@ class App extends State {
 
   // -- getting results -----------------------------------------------------------------------------------------------
   async need(index) {
-    const wanted = index === 'envelope' ? this.judged() : [index];
+    const wanted = index === 'envelope' ? this.assessed() : [index];
     for (const i of wanted) {
       if (this.loads.has(i)) continue;
       if (!served) continue;
@@ -69,7 +69,7 @@ class App extends State {
     this.take(answer.model, keepView);
     if (!this.loads.has(this.index) || this.isEnvelope()) await this.need(this.index);
     this.refresh();
-    this.needStress(this.isEnvelope() ? this.judged() : [this.index]);
+    this.needStress(this.isEnvelope() ? this.assessed() : [this.index]);
   }
 
   async follow() {

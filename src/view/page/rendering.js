@@ -146,7 +146,7 @@ export class Rendering {
     const {model} = state;
     const what = this.what();
     if (['axial', 'shear', 'moment', 'torsion'].includes(what) && load) {
-      const all = state.judged().map((i) => state.loads.get(i)).filter(Boolean);
+      const all = state.assessed().map((i) => state.loads.get(i)).filter(Boolean);
       const shown = state.isEnvelope() ? drawing.envelope(model, all, what) : drawing.diagrams(model, load, what);
       return [shown ? `largest ${inUnit(shown.most, shown.unit, model.digits)}; ${state.isEnvelope() ? 'largest of all cases blue, least orange and dashed' : 'positive blue, negative orange'}${what === 'moment' ? ', on the side that is pulled' : ''}` : 'there is none in this case'];
     }

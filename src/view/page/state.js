@@ -17,11 +17,11 @@ export class State {
   isEnvelope() {
     return this.index === 'envelope';
   }
-  judged() {
-    return this.model.cases.map((c, i) => [c, i]).filter(([c]) => c.judged).map(([, i]) => i);
+  assessed() {
+    return this.model.cases.map((c, i) => [c, i]).filter(([c]) => c.assessed).map(([, i]) => i);
   }
   caseName() {
-    return this.isEnvelope() ? `envelope of ${this.judged().length}` : this.model.cases[this.index].name;
+    return this.isEnvelope() ? `envelope of ${this.assessed().length}` : this.model.cases[this.index].name;
   }
   chosenName() {
     return this.chosen;
@@ -38,7 +38,7 @@ export class State {
     this.model = model;
     const name = before && !this.isEnvelope() && before.cases[this.index] ? before.cases[this.index].name : null;
     const same = model.cases.findIndex((c) => c.name === name);
-    if (!(this.isEnvelope() && this.judged().length > 1)) this.index = same >= 0 ? same : model.governing;
+    if (!(this.isEnvelope() && this.assessed().length > 1)) this.index = same >= 0 ? same : model.governing;
     if (this.place && !model.members[this.place.member]) this.place = null;
     if (this.chosen && ![...model.members, ...model.points].some((o) => o.name === this.chosen)) this.chosen = null;
   }
@@ -56,7 +56,7 @@ export class State {
     if (!load) return [];
     if (!this.isEnvelope()) return load.members[member].places;
     // Those that every case has.
-    const others = this.judged().map((i) => this.loads.get(i)).filter((l) => l && l !== load);
+    const others = this.assessed().map((i) => this.loads.get(i)).filter((l) => l && l !== load);
     return load.members[member].places.filter((p) => others.every((l) => entriesAt(l.members[member].places, p[0]).length > 0));
   }
 
@@ -89,7 +89,7 @@ export class State {
   rangesAt({member, at}) {
     const {model} = this;
     const rows = [];
-    const loads = this.judged().map((i) => [model.cases[i].name, this.loads.get(i)]).filter(([, l]) => l);
+    const loads = this.assessed().map((i) => [model.cases[i].name, this.loads.get(i)]).filter(([, l]) => l);
     const first = loads[0][1].members[member];
     const size = (kind) => Math.max(...loads.map(([, l]) => (kind === 'stress' ? l.stress.size : l.sizes[kind])));
     const range = (symbol, u, kind, value) => {

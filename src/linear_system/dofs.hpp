@@ -29,7 +29,7 @@ struct PointSpring {
   Six stiffness{};
 };
 
-struct Freedoms {
+struct Dofs {
   std::vector<std::array<Status, 6>> status;  // of each point
   std::vector<bool> used;                     // some member goes through the point
   std::vector<bool> rigid;                    // a beam or a rigid arm turns with the point
@@ -55,9 +55,9 @@ struct Freedoms {
   Six of_point(std::size_t point, const double* equations_vector) const;
 };
 
-Freedoms freedoms(const Structure& structure, const Spans& spans);
+Dofs dofs(const Structure& structure, const Spans& spans);
 
 // Numbers the free degrees of freedom point after point, in this order of the points that have any.
-void number(Freedoms& f, const std::vector<std::size_t>& order);
+void number(Dofs& f, const std::vector<std::size_t>& order);
 
 }  // namespace corvex::solver

@@ -1,4 +1,4 @@
-#include "linear_system/freedoms.hpp"
+#include "linear_system/dofs.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -7,27 +7,27 @@
 
 namespace corvex::solver {
 
-int Freedoms::free_count(std::size_t point) const {
+int Dofs::free_count(std::size_t point) const {
   int n = 0;
   for (const Status s : status[point]) n += s == Status::free;
   return n;
 }
 
-Six Freedoms::in_frame(std::size_t point, const Six& g) const {
+Six Dofs::in_frame(std::size_t point, const Six& g) const {
   const Axes* f = frame(point);
   if (!f) return g;
   const Vector v = f->local({g[0], g[1], g[2]});
   return {v.x, v.y, v.z, g[3], g[4], g[5]};
 }
 
-Six Freedoms::in_global(std::size_t point, const Six& own) const {
+Six Dofs::in_global(std::size_t point, const Six& own) const {
   const Axes* f = frame(point);
   if (!f) return own;
   const Vector v = f->global({own[0], own[1], own[2]});
   return {v.x, v.y, v.z, own[3], own[4], own[5]};
 }
 
-Six Freedoms::of_point(std::size_t point, const double* equations_vector) const {
+Six Dofs::of_point(std::size_t point, const double* equations_vector) const {
   Six own{};
   for (std::size_t k = 0; k < 6; ++k)
     if (const int e = equation[point][k]; e >= 0) own[k] = equations_vector[e];
@@ -52,7 +52,7 @@ Hold hold(const Structure& structure, const Span& s, bool at_a) {
   return n == 0 ? Hold::wholly : n == 3 ? Hold::none : Hold::partly;
 }
 
-void apply(const Structure& structure, const PointSupport& support, Freedoms& f) {
+void apply(const Structure& structure, const PointSupport& support, Dofs& f) {
   const std::size_t p = support.at.index;
   auto& s = f.status[p];
   const bool plane = structure.is_plane();
@@ -81,9 +81,9 @@ void apply(const Structure& structure, const PointSupport& support, Freedoms& f)
 
 }  // namespace
 
-Freedoms freedoms(const Structure& structure, const Spans& spans) {
+Dofs dofs(const Structure& structure, const Spans& spans) {
   const std::size_t n = structure.points().size();
-  Freedoms f;
+  Dofs f;
   f.used.assign(n, false);
   f.rigid.assign(n, false);
   std::vector<bool> partly(n, false);
@@ -114,7 +114,7 @@ Freedoms freedoms(const Structure& structure, const Spans& spans) {
   return f;
 }
 
-void number(Freedoms& f, const std::vector<std::size_t>& order) {
+void number(Dofs& f, const std::vector<std::size_t>& order) {
   f.equation.assign(f.status.size(), {-1, -1, -1, -1, -1, -1});
   f.equations = 0;
   f.first_equation.clear();
