@@ -45,6 +45,10 @@ Choice whole_for_programs(Choice wanted, Form form, const OutputOptions& output)
   return wanted;
 }
 
+bool selects_tables(const document::Choice& w) {
+  return w.all || w.model || w.ends || w.faces || !w.cases.empty() || !w.members.empty() || !w.points.empty();
+}
+
 }  // namespace
 
 int solve(SolveOptions o, bool hand_only) {
@@ -52,9 +56,7 @@ int solve(SolveOptions o, bool hand_only) {
   if (!form) return refuse(form.error());
   const bool json = *form == Form::json;
   if (o.places > 0 && !json) return refuse("--places is for JSON: add --json");
-  const bool chosen = o.wanted.all || o.wanted.model || o.wanted.ends || o.wanted.faces || !o.wanted.cases.empty() ||
-                      !o.wanted.members.empty() || !o.wanted.points.empty();
-  if (json && chosen)
+  if (json && selects_tables(o.wanted))
     return refuse(
         "JSON holds every case, member and point: leave out --case, --member, --point, --all, --model, --ends, "
         "--faces");

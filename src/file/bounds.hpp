@@ -1,4 +1,4 @@
-// How large a model may be. docs/limits.md lists these bounds; each is checked before the work that it bounds.
+// How large a model may be. docs/bounds.md lists these bounds; each is checked before the work that it bounds.
 #pragma once
 
 #include <cstddef>

@@ -162,6 +162,8 @@ class Writer {
       if (m.allowable && same.allowable != m.allowable)
         add("allowable", in_units(m.allowable->si(), {"MPa", "Pa"})), same.allowable = m.allowable;
       same.name = m.name;
+      // Made by the reader for a material with values of its own.
+      if (m.source.find(" of the model file") != std::string::npos) same.source = m.source;
       if (!(same == m)) continue;
       line("  {}: {{{}}}", in_quotes(m.name), keys);
       return;

@@ -291,8 +291,9 @@ class StressWriter {
     Line line;
     line.put(strength->si(), dimension::stress).say("/").put(governing, dimension::stress);
     d.safety = strength->si() / governing;
-    step(fmt::format("safety against {}", s_.material_of(member).allowable ? "the allowable stress" : "yielding"), "S",
-         line.take(), *d.safety, dimension::number);
+    step(
+        fmt::format("safety factor against {}", s_.material_of(member).allowable ? "the allowable stress" : "yielding"),
+        "S", line.take(), *d.safety, dimension::number);
   }
 
   // The worst von Mises stress of the section, where that is larger than the normal stress alone.

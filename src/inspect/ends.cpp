@@ -41,7 +41,7 @@ class Ends {
 
   void tell_unused(std::size_t p) {
     if (at_.is_held(p)) {
-      f_.add("idle-support", {Subject::Kind::support, name(p)},
+      f_.add("idle-support", {Subject::Kind::support, s_.points()[p].name},
              fmt::format("the support at {} restrains nothing: no member has this point", name(p)),
              fmt::format("include {} in the member at that place, or move the support", name(p)));
       return;

@@ -145,7 +145,7 @@ void check_heights(Findings& f) {
     const double off = std::abs(at - level);
     if (off <= alike * height || off > near * height) continue;
     f.add(
-        "uneven-supports", {Subject::Kind::point, f.name(point)},
+        "uneven-supports", {Subject::Kind::point, f.structure()[point].name},
         fmt::format("the support at {} is {} {} the others", f.name(point), in_mm(off), at < level ? "below" : "above"),
         "check its coordinates");
   }

@@ -105,6 +105,8 @@ struct PictureTitle {
   std::string file;  // its name without an ending
   std::string caption;
 };
+// Three pictures of this height are on a page.
+inline constexpr double diagram_height = 235;
 void add_picture(Chapter& chapter, const Source& source, PictureTitle title, PictureOptions options,
                  double height = 320, const Modes& shapes = {});
 

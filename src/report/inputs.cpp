@@ -62,10 +62,10 @@ void add_model(Chapter& chapter, const Source& source) {
   const ModelUnits& u = source.model.units;
   if (s.is_plane()) {
     add_picture(chapter, source, {"structure", "Structure with the names of points and members"},
-                {.load_case = "", .dimensions = true, .loads = false}, 420);
+                {.load_case = "", .dimensions = true, .loads = false}, 330);
   } else {
     add_picture(chapter, source, {"structure", "Structure with the names of points and members"}, {.loads = false},
-                460);
+                380);
     add_picture(chapter, source, {"front", "From the front"}, {.view = View::front, .dimensions = true, .loads = false},
                 360);
     add_picture(chapter, source, {"side", "From the right"}, {.view = View::side, .dimensions = true, .loads = false},
@@ -128,7 +128,7 @@ void add_loads(Chapter& chapter, const Source& source) {
     chapter.items.emplace_back(Heading{c.name(), 2});
     if (i < most_pictures || source.options.all)
       add_picture(chapter, source, {"loads-" + file_name(c.name()), "Loads of '" + c.name() + "'"},
-                  {.load_case = c.name()}, 280);
+                  {.load_case = c.name()}, diagram_height);
     Table loads = shortened(document::loads_table(source.model.units, s, i), source);
     loads.title = "Loads of '" + c.name() + "'";
     chapter.items.emplace_back(std::move(loads));

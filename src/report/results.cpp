@@ -59,18 +59,18 @@ void add_pictures(Chapter& chapter, const Source& source, std::size_t index) {
                                   {PictureOf::moment, "moment", "Bending moment M"},
                                   {PictureOf::torsion, "torsion", "Torsional moment T"}};
   add_picture(chapter, source, {"deformed-" + file_name(name), "Deformed shape in '" + name + "'"},
-              {.of = PictureOf::deformed, .load_case = name});
+              {.of = PictureOf::deformed, .load_case = name}, diagram_height);
   for (const Shown& s : all)
     if (is_there(source, index, s.of))
       add_picture(chapter, source, {s.file + ("-" + file_name(name)), fmt::format("{} in '{}'", s.caption, name)},
-                  {.of = s.of, .load_case = name});
+                  {.of = s.of, .load_case = name}, diagram_height);
   add_picture(chapter, source, {"reactions-" + file_name(name), "Reactions in '" + name + "'"},
-              {.of = PictureOf::reactions, .load_case = name});
+              {.of = PictureOf::reactions, .load_case = name}, diagram_height);
   const bool use = strength_known(source, index);
   add_picture(chapter, source,
               {(use ? "utilisation-" : "stress-") + file_name(name),
                (use ? "Utilisation: von Mises stress over strength, in '" : "Largest normal stress in '") + name + "'"},
-              {.of = use ? PictureOf::utilisation : PictureOf::stress, .load_case = name});
+              {.of = use ? PictureOf::utilisation : PictureOf::stress, .load_case = name}, diagram_height);
 }
 
 void add_case(Chapter& chapter, const Source& source, std::size_t index, bool with_pictures) {
@@ -102,7 +102,8 @@ void add_governing_members(Chapter& chapter, const Source& source) {
     if (stress) order.push_back({i, worst, stress->value.si() / (strength ? strength->si() : 1e300)});
   }
   std::stable_sort(order.begin(), order.end(), [](const Used& a, const Used& b) { return a.use > b.use * (1 + 1e-9); });
-  if (order.size() > most_sheets) order.resize(most_sheets);
+  const std::size_t sheets = source.options.all ? most_sheets : 1;
+  if (order.size() > sheets) order.resize(sheets);
   if (order.empty()) return;
   chapter.items.emplace_back(
       Heading{order.size() == 1 ? "Governing member" : "Members with the highest utilisation", 2});
@@ -117,7 +118,7 @@ void add_governing_members(Chapter& chapter, const Source& source) {
               {"section-" + file_name(name),
                fmt::format("Section of '{}' with the stress at the place of the largest von Mises stress, in '{}'",
                            name, load_case)},
-              {.of = PictureOf::section, .load_case = load_case, .only = {MemberId(first.member)}}, 480);
+              {.of = PictureOf::section, .load_case = load_case, .only = {MemberId(first.member)}}, 400);
 }
 
 std::vector<std::size_t> cases_named(const Solution& solution, const std::vector<std::string>& names) {
@@ -153,7 +154,7 @@ void add_results(Chapter& chapter, const Source& source) {
     for (const Enveloped& e : {Enveloped{PictureOf::shear, "envelope-shear", "Shear force V, envelope"},
                                {PictureOf::moment, "envelope-moment", "Bending moment M, envelope"}})
       if (std::any_of(assessed.begin(), assessed.end(), [&](std::size_t i) { return is_there(source, i, e.of); }))
-        add_picture(chapter, source, {e.file, e.caption}, {.of = e.of, .load_case = "envelope"});
+        add_picture(chapter, source, {e.file, e.caption}, {.of = e.of, .load_case = "envelope"}, diagram_height);
     for (Table& t : document::tables_of_envelope(source.model.units, source.solution, selection(source)))
       chapter.items.emplace_back(std::move(t));
   }

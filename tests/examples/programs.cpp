@@ -121,7 +121,7 @@ TEST_CASE("The moment at a place of a model that was read") {
   CHECK(people.at(1) == Approx(q * 64 / 72).margin(6e-5));
   CHECK(people.at(2) == Approx(4.0 / 3).margin(6e-4));
   CHECK_THAT(run("moment-at", "'" + models + "walkway-beam.yaml' walkway '9 m'").out, Contains("which is 4 m long"));
-  CHECK_THAT(run("moment-at", "'" + models + "walkway-beam.yaml' walk '1 m'").out, Contains("no member"));
+  CHECK_THAT(run("moment-at", "'" + models + "walkway-beam.yaml' walk '1 m'").out, Contains("is not a member"));
   CHECK(run("moment-at", "nowhere.yaml beam '1 m'").status == 2);
 }
 

@@ -1,4 +1,4 @@
-// docs/limits.md says what the messages say.
+// docs/bounds.md says what the messages say.
 #include "file/bounds.hpp"
 
 #include <fmt/format.h>
@@ -19,7 +19,7 @@ using Catch::Matchers::Contains;
 namespace {
 
 std::string page() {
-  std::ifstream in(CORVEX_SOURCE "/docs/limits.md");
+  std::ifstream in(CORVEX_SOURCE "/docs/bounds.md");
   std::stringstream text;
   text << in.rdbuf();
   return text.str();
@@ -40,13 +40,13 @@ TEST_CASE("The page of bounds has those that are checked") {
   CHECK_THAT(text, Contains("| members of a model | " + with_commas(file::most_members) + " |"));
   CHECK_THAT(text, Contains("| points of one member | " + with_commas(file::most_points_of_member) + " |"));
   CHECK_THAT(text, Contains("| loads | " + with_commas(file::most_loads) + " |"));
-  CHECK_THAT(text, Contains("| mistakes that are told | " + with_commas(file::most_problems) + " |"));
+  CHECK_THAT(text, Contains("| errors reported | " + with_commas(file::most_problems) + " |"));
   CHECK_THAT(text, Contains(fmt::format("| a name | {} bytes, one line |", longest_name)));
   CHECK_THAT(text, Contains(fmt::format("{} MiB |", file::largest_file >> 20)));
   CHECK_THAT(text, Contains("| one text in a model file | " + with_commas(file::Tree::scalar_limit) + " bytes |"));
   CHECK_THAT(text, Contains(fmt::format("| redundants of a derivation | {} |", most_redundants)));
   CHECK_THAT(text, Contains(fmt::format("| unknown forces of a derivation | {} |", hand::most_unknowns)));
-  CHECK_THAT(text, Contains(fmt::format("| lists and maps within each other | {} |", file::Tree::depth_limit)));
+  CHECK_THAT(text, Contains(fmt::format("| nested lists and maps | {} |", file::Tree::depth_limit)));
 }
 
 }  // namespace tests_of_file_bounds

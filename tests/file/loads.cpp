@@ -115,7 +115,7 @@ TEST_CASE("Slips in loads and supports are told at their place") {
       {"{on: rail, at: 1 m, heat: 60 K}", "13:18: error: 'at' does not go with 'heat'"},
       {"{at: C, heat: 60 K}", "'at' does not go with 'heat'"},
       {"{heat: 60 K}", "a temperature change needs 'on'"},
-      {"{on: rail, shorten: 4 m}", "cannot be shortened by 4000 mm"},
+      {"{on: rail, shorten: 4 m}", "cannot be 4000 mm too short"},
       {"{on: rail, line: {down: 1}, per: roof}",
        "'roof' is not what a line load is counted per; expected: plan, length"},
       {"{on: leg, line: {x: 1}, per: plan}", "'leg' stands upright and has no ground plan"},

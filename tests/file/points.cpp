@@ -143,7 +143,7 @@ TEST_CASE("Slips among points and members are told at their place") {
   const auto [what, by, message] = GENERATE(table<std::string, std::string, std::string>({
       {"B: [0, 900]", "B: {from: C, by: [0, 1]}", "7:13: error: there is no point 'C'; there are: A, B"},
       {"B: [0, 900]", "B: {from: B, by: [0, 1]}", "point 'B' refers to itself"},
-      {"B: [0, 900]", "B: {from: X, by: [0, 1]}\n  X: {mirror: B, about: {x: 1}}", "is found from itself"},
+      {"B: [0, 900]", "B: {from: X, by: [0, 1]}\n  X: {mirror: B, about: {x: 1}}", "refers to itself"},
       {"B: [0, 900]", "B: {from: A}", "7:3: error: point 'B' from another needs 'by', or 'length' and 'angle'"},
       {"B: [0, 900]", "B: {from: A, length: 2 m}", "needs 'angle'"},
       {"B: [0, 900]", "B: {from: A, by: [0, 1], angle: 3 deg}", "'by' does not go with 'length' and 'angle'"},

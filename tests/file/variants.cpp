@@ -138,7 +138,7 @@ TEST_CASE("A change that fits nothing says where, with the nearest name") {
   CHECK_THAT(set("/title/x"), Contains("/title is 'Trestle' and has no 'x'"));
   CHECK_THAT(set("sections/leg"), Contains("a pointer begins with a slash"));
   CHECK_THAT(set("/sections/leg", "[1, 2"), Contains("set /sections/leg: not valid YAML"));
-  CHECK_THAT(set("/sections/leg", "SHS 80x80x"), Contains("set /sections/leg: 'SHS 80x80x' is no designation"));
+  CHECK_THAT(set("/sections/leg", "SHS 80x80x"), Contains("set /sections/leg: 'SHS 80x80x' is not a designation"));
   CHECK_THAT(set("/members/rail/hinges", "both"),
              Contains("'hinges' is not a key of member 'rail'; did you mean 'hinge'?"));
 }

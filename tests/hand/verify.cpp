@@ -318,7 +318,7 @@ TEST_CASE("A stress that the section does not tell does not agree, and says so")
   s.load_case("load").at(b, Force{.y = -1_kN});
   const Comparison c = verified(s, {.expect = {{{.kind = Kind::stress, .of = "beam"}, "10 MPa"}}}).comparisons.at(0);
   CHECK_FALSE(c.agrees);
-  CHECK_THAT(c.remark, Catch::Contains("does not tell"));
+  CHECK_THAT(c.remark, Catch::Contains("does not define the stress"));
   CHECK_THAT(told(s, {.let = {{"W", "Wz(given)"}}}), Catch::Contains("Wz of 'given' is not known"));
 }
 

@@ -48,7 +48,7 @@ TEST_CASE("The page of findings lists each with its severity and an example that
     REQUIRE(p.rows.contains(k.name));
     const std::string& row = p.rows.at(k.name);
     CHECK(row.find(std::string("| ") + severities[static_cast<std::size_t>(k.severity)] + " |") != std::string::npos);
-    CHECK((row.find("| with results |") != std::string::npos) == k.of_results);
+    CHECK((row.find("| results |") != std::string::npos) == k.of_results);
     REQUIRE(p.examples.contains(k.name));
     const auto model = read_model_text(p.examples.at(k.name), "example.yaml");
     if (!model) {

@@ -195,7 +195,7 @@ TEST_CASE("The deformed shape is exact, at the scale that is told") {
   }
   const auto legend = svg.words("legend");
   const std::string told = times == 1 ? "Displacements at true scale"
-                                      : "Displacements drawn " + std::to_string(int(times)) + " times as large";
+                                      : "Displacements magnified " + std::to_string(int(times)) + " times";
   CHECK(std::any_of(legend.begin(), legend.end(), [&](const auto& w) { return w.text == told; }));
   CHECK(svg.words("most-value").size() == 1);
 }

@@ -171,7 +171,7 @@ TEST_CASE("What cannot be chosen is refused") {
   refused(three, "are more than can be tried");
   std::string without = limited_trestle + choosing;
   without.erase(without.find("limits:"), without.find("choose:") - without.find("limits:"));
-  refused(without, "there is no limit to be met");
+  refused(without, "the model has no limits to be met");
   // Nothing holds: all were tried.
   std::string hard = limited_trestle + "choose: {leg: {from: SHS, height: at most 30 mm}}\n";
   hard.replace(hard.find("safety: 1.5"), 11, "safety: 90");

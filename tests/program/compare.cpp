@@ -101,7 +101,7 @@ TEST_CASE("A comparison of files, in every form") {
   }());
   const Outcome text = folder.run("compare thin.yaml thick.yaml --show 'moment: rail, at: 50 %, case: full'");
   CHECK(text.status == 0);
-  for (const char* words : {"Side by side", "thin", "thick", "+44.6", "Figures shown", "moment rail at 50 % in full",
+  for (const char* words : {"Largest values side by side", "thin", "thick", "+44.6", "Figures shown", "moment rail at 50 % in full",
                             "Places of the largest values"})
     CHECK_THAT(text.out, Contains(words));
   CHECK_THAT(folder.run("compare thin.yaml thick.yaml --format markdown").out, Contains("| thick"));

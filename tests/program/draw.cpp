@@ -79,7 +79,7 @@ TEST_CASE("draw refuses what it cannot draw") {
         {"--what section", "select it by --member NAME"},
         {"--animate", "only deformed shapes and mode shapes can be animated"},
         {"--what moment -o a.gif", "only deformed shapes and mode shapes can be animated"},
-        {"--what deformed --animate -o a.png", "PNG and PDF stand still"},
+        {"--what deformed --animate -o a.png", "PNG and PDF cannot be animated"},
         {"--size 1280", "1280x800"},
         {"--size 10x10", "from 200 to 10000"},
         {"--scale 0", "--scale"},

@@ -213,7 +213,7 @@ TEST_CASE("The envelope is drawn with the case that governs each extreme") {
     CHECK(spots(svg, "envelope-max", "rail").size() == spots(svg, "envelope-min", "rail").size());
   }
   // Of stress the worst of all cases, and which it is.
-  const auto use = drawn("draw '" + examples + "conveyor-trestle.yaml' --case envelope --what use");
+  const auto use = drawn("draw '" + examples + "conveyor-trestle.yaml' --case envelope --what utilisation");
   const auto worst = texts(use, "most-value");
   REQUIRE(worst.size() == 1);
   const MemberEnvelope rail = envelope(s.solution, "rail");
@@ -242,7 +242,7 @@ TEST_CASE("Moments stand on the side of tension, or of compression") {
   }
   CHECK(most > 10);
   CHECK(says(drawn(call + " --moment-side compression"), "legend",
-             "On the side that is pressed; positive blue, negative orange"));
+             "On the compression side; positive blue, negative orange"));
   const Folder folder;
   CHECK(folder.run(call + " --moment-side left").status == 2);
 }

@@ -72,8 +72,8 @@ TEST_CASE("Tables are short, what governs first, and --all has the rest in the o
   const auto safeties = [](const std::vector<ReadTable>& tables) {
     std::vector<double> found;
     for (const ReadTable& t : tables)
-      for (std::size_t r = 0; t.has("safety") && r < t.rows.size(); ++r)
-        found.push_back(t.cell(r, "safety") == "–" ? 1e30 : t.si(r, "safety"));
+      for (std::size_t r = 0; t.has("safety factor") && r < t.rows.size(); ++r)
+        found.push_back(t.cell(r, "safety factor") == "–" ? 1e30 : t.si(r, "safety factor"));
     return found;
   };
   std::vector<double> stress = safeties(brief), all_stress = safeties(all);
@@ -229,7 +229,7 @@ TEST_CASE("What a form cannot do is refused") {
         {"--units 'deflektion: mm'", "did you mean 'deflection'?"},
         {"--units 'force: mm'", "not a unit of force"},
         {"--units '2 mm'", "without a number"},
-        {"--units 's'", "no unit of a length"},
+        {"--units 's'", "not a unit of a length"},
         {"--format pdf", "--format"},
         {"-o missing/r.xlsx", "cannot be written"},
         {"--csv /proc/out", "cannot be made"}}) {
@@ -257,7 +257,7 @@ TEST_CASE("Few digits are told, many are not") {
   INFO(digits);
   REQUIRE(digits < 6);
   REQUIRE(digits > 0);
-  CHECK_THAT(folder.run("solve apart.yaml").out, Contains("about " + std::to_string(digits) + " digit"));
+  CHECK_THAT(folder.run("solve apart.yaml").out, Contains("about " + std::to_string(digits) + " reliable digit"));
   CHECK_THAT(folder.run(rack).out, !Contains("digit"));
   const Json answered = Json::parse(folder.run(rack + " --json").out);
   for (const auto& [name, other] : answered["cases"].items())

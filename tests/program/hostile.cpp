@@ -100,7 +100,7 @@ TEST_CASE("Where the largest size of a file is reached the old file stays, and n
     const Outcome o = folder.run("solve m.yaml -o " + form, "", "ulimit -f 1;");
     INFO(form);
     CHECK(o.status == 2);
-    CHECK_THAT(o.err, Contains(form == "o.xlsx" ? "there is no room" : "larger than is allowed"));
+    CHECK_THAT(o.err, Contains(form == "o.xlsx" ? "not enough space" : "larger than is allowed"));
     CHECK_THAT(o.err, !Contains("[ERROR]"));
     CHECK(raw(folder, form) == "old");
   }

@@ -105,7 +105,7 @@ TEST_CASE("A limit that is exceeded ends with 1 and stands first") {
   const Outcome o = folder.run("solve model.yaml");
   CHECK(o.status == 1);
   CHECK_THAT(o.out, Contains("Limits: 1 of 3 EXCEEDED"));
-  CHECK(o.out.find("sag       rail A-C") < o.out.find("safety    rail"));
+  CHECK(o.out.find("deflection     rail A-C") < o.out.find("safety factor  rail"));
   CHECK_THAT(o.out, Contains("≤  1/300           EXCEEDED"));
   CHECK(folder.run("solve model.yaml --json").status == 1);
   CHECK(folder.run("verify model.yaml").status == 0);

@@ -89,7 +89,7 @@ TEST_CASE("Each kind of load has the same words in table, picture, page, report 
     const Kind& k = kinds[i];
     INFO(k.load_case);
     // Table and report.
-    const std::string chapter = after(whole, std::string("Loads of ") + k.load_case);
+    const std::string chapter = after(whole, std::string("Loads of '") + k.load_case + "'");
     CHECK_THAT(chapter, Contains(k.on) && Contains(k.kind) && Contains(k.remark));
     // Picture.
     const Outcome drawn = folder.run(std::string("draw m.yaml --case ") + k.load_case);
@@ -347,8 +347,8 @@ supports: {A: fixed}
 loads: {line: [{on: arm, line: {down: 2 kN/m}}]}
 )");
   CHECK_THAT(folder.run("solve m.yaml").err,
-             Contains("arm: line loads and self-weight act on the 1300 mm of its axis, not along its rigid arms "
-                      "(200 mm at B) [unloaded-arm]"));
+             Contains("'arm': line loads and self-weight act on the 1300 mm of its axis, not along its rigid arms "
+                      "(200 mm at 'B') [unloaded-arm]"));
 }
 
 }  // namespace tests_of_program_load_words

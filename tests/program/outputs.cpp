@@ -72,7 +72,7 @@ TEST_CASE("Of 24 combinations what governs comes first, and the rest is short") 
   INFO(out);
   const auto all = lines(out);
   CHECK(all.size() < 70);
-  CHECK_THAT(all[3], Contains("governing: safety") && Contains("of beam at 1") && Contains("in k24"));
+  CHECK_THAT(all[3], Contains("governing: safety factor") && Contains("of 'beam' at 1") && Contains("in 'k24'"));
   CHECK(out.find("k24:") < out.find("k23:"));
   CHECK_THAT(out, Contains("and 16 cases with lower utilisation: --all"));
   CHECK(out.find("k3:") == std::string::npos);

@@ -87,7 +87,7 @@ TEST_CASE("A wrong call ends with 2 and a hint") {
       {"derive model.yaml --member past", "there is no member 'past'; did you mean 'post'?"},
       {"derive model.yaml -o model.csv", "a derivation is text: a table, markdown, JSON, HTML or PDF"},
       {"derive model.yaml -o model.doc", "model.doc"},
-      {"report model.yaml", "say where the report goes: -o FILE"},
+      {"report model.yaml", "give an output file: -o FILE"},
       {"solve", "MODEL"},
       {"", "a command was expected"},
       {"solve model.yaml --jsno", "--jsno"},

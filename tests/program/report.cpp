@@ -283,17 +283,23 @@ TEST_CASE("The same model gives the same bytes, and Markdown names pictures that
   CHECK(pictures > 8);
 }
 
-TEST_CASE("Of many cases a report has the envelope and the one that governs, and with --all every one") {
+TEST_CASE("Of many cases a report has pictures of the envelope and the governing case, and with --all of each") {
   std::string model = trestle + "combinations:\n";
   for (int i = 0; i < 12; ++i)
     model += "  k" + std::to_string(i) + ": {product: " + std::to_string(1 + 0.1 * i) + ", push: 1}\n";
   const Folder folder;
   folder.write("m.yaml", model);
   REQUIRE(folder.run("report m.yaml --parts results -o r.md").status == 0);
-  CHECK_THAT(folder.content("r.md"),
-             Contains("Envelope of 12 combinations") && Contains("\n### k11\n") && !Contains("\n### k3\n"));
+  CHECK_THAT(folder.content("r.md"), Contains("Envelope of 12 combinations") && Contains("\n### k11\n") &&
+                                         Contains("\n### k3\n") && Contains("r-moment-k11.svg") &&
+                                         !Contains("r-moment-k3.svg"));
+  REQUIRE(folder.run("report m.yaml --parts results --case k3,k5 -o c.md").status == 0);
+  CHECK_THAT(folder.content("c.md"), !Contains("Envelope of") && !Contains("### k11") && Contains("c-moment-k3.svg") &&
+                                         Contains("c-moment-k5.svg"));
+  CHECK_THAT(folder.run("report m.yaml --case k33 -o c.md").err,
+             Contains("there is no load case or combination 'k33'"));
   REQUIRE(folder.run("report m.yaml --parts results --all -o a.md").status == 0);
-  for (int i = 0; i < 12; ++i) CHECK_THAT(folder.content("a.md"), Contains("\n### k" + std::to_string(i) + "\n"));
+  for (int i = 0; i < 12; ++i) CHECK_THAT(folder.content("a.md"), Contains("a-moment-k" + std::to_string(i) + ".svg"));
 }
 
 TEST_CASE("A verdict decides the exit status of a report") {

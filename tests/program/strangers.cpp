@@ -205,7 +205,7 @@ TEST_CASE("Large displacements under loads that are absurd end early, with the r
     REQUIRE(first != std::string::npos);
     CHECK(o.err.find("[buckles]", first + 1) == std::string::npos);
     CHECK((o.err.find("it is far too large for the structure") != std::string::npos ||
-           o.err.find("no equilibrium is found under a billionth of the load") != std::string::npos));
+           o.err.find("no equilibrium is found for a billionth of the load") != std::string::npos));
   }
 }
 

@@ -294,7 +294,7 @@ TEST_CASE("A sweep that cannot be is refused, and nothing is written") {
         {"{w: {vary: {wall: [2 mm]}}}", "show"},
         {"{w: {vary: {wall: [2 mm]}, show: [{safty: all}]}}", "did you mean 'safety'?"},
         {"{w: {vary: {wall: [2 mm]}, show: [{safety: rial}]}}", "there is no member 'rial'; did you mean 'rail'?"},
-        {"{w: {vary: {wall: [2 mm]}, show: [{safety: all, take: max}]}}", "safety has one value"},
+        {"{w: {vary: {wall: [2 mm]}, show: [{safety: all, take: max}]}}", "the safety factor has one value"},
         {"{w: {vary: {wall: [2 mm]}, show: [{moment: all, at: 1 m}]}}", "a place is on one member"},
         {"{w: {vary: {/sections/rail: [IPE 205]}" + show, "IPE 205"}}) {
     const Folder folder;
@@ -310,7 +310,7 @@ TEST_CASE("A sweep that cannot be is refused, and nothing is written") {
   folder.write("none.yaml", trestle + limits);
   for (const auto& [arguments, why] :
        {std::pair<std::string, std::string>{"model.yaml wal", "there is no sweep 'wal'; did you mean 'wall'?"},
-        {"model.yaml", "several sweeps; say which: wall, rail, both"},
+        {"model.yaml", "several sweeps; name one: wall, rail, both"},
         {"none.yaml", "the model has no sweeps"},
         {"model.yaml wall --json -o a.svg", "is a picture"},
         {"model.yaml wall --dark", "--dark is for a plot"},
@@ -339,7 +339,7 @@ TEST_CASE("Variants are drawn upon each other as each is drawn alone") {
   const auto own = paths(alone, "deformed");
   REQUIRE(own.size() == 3);
   CHECK(std::vector<std::string>(layers.begin() + 3, layers.end()) == own);
-  CHECK_THAT(both, Contains("original:  ") && Contains("pinned: ") && Contains("stroke-dasharray"));
+  CHECK_THAT(both, Contains("original: ") && Contains("pinned: ") && Contains("stroke-dasharray"));
   // Beside each other at one scale: the same lengths for the same movements and members.
   const Outcome sides =
       folder.run("draw model.yaml --variants all --side-by-side --what moment --case product -o s.svg");
@@ -356,7 +356,7 @@ TEST_CASE("Variants are drawn upon each other as each is drawn alone") {
        {std::pair<std::string, std::string>{"--variants all", "drawn upon each other"},
         {"--variants pined --what moment", "did you mean 'pinned'?"},
         {"--side-by-side", "goes with --variants"},
-        {"--variants all --variant pinned --what moment", "several beside the model"},
+        {"--variants all --variant pinned --what moment", "several with the original model"},
         {"--variants all --what sheet --member rail --side-by-side", "of one member of one model"}}) {
     const Outcome o = folder.run("draw model.yaml " + arguments);
     INFO(arguments);

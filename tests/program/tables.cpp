@@ -129,8 +129,8 @@ void check_table(const ReadTable& t, const Json& j, int& compared) {
       for (const auto& [name, d] : load_case(r)["displacements"].items())
         moved = std::max(moved, std::hypot(d["x"].get<double>(), d["y"].get<double>(), d["z"].get<double>()));
       c.number(r, "von Mises", worst);
-      c.number(r, "safety", load_case(r)["members"][t.cell(r, "most stressed")]["safety"]);
-      c.number(r, "digits", load_case(r)["digits"]);
+      c.number(r, "safety factor", load_case(r)["members"][t.cell(r, "von Mises in")]["safety"]);
+      c.number(r, "reliable digits", load_case(r)["digits"]);
       CHECK(t.si(r, "largest displacement") >= moved * (1 - 1e-12));
     } else if (t.name == "reactions" || t.name == "displacements") {
       const bool forces = t.name == "reactions";
@@ -157,15 +157,15 @@ void check_table(const ReadTable& t, const Json& j, int& compared) {
       for (const auto& [head, e] : {std::pair<std::string, const Json&>{"tension", m["stress"]["max"]},
                                     {"compression", m["stress"]["min"]},
                                     {"von Mises", m["von_mises"]["max"]},
-                                    {"sag", m["sag"]["max"]}}) {
+                                    {"deflection", m["sag"]["max"]}}) {
         const double value = e["value"].get<double>();
         const bool other_side = (head == "tension" && value < 0) || (head == "compression" && value > 0);
         c.number(r, head, other_side ? Json(0.0) : e["value"],
-                 std::max(largest(members, head == "sag" ? "sag" : "stress"), 1e-3));
+                 std::max(largest(members, head == "deflection" ? "sag" : "stress"), 1e-3));
         c.place(r, head + " at", e);
         if (all) c.word(r, head + " case", e["case"]);
       }
-      c.number(r, "safety", m["safety"]);
+      c.number(r, "safety factor", m["safety"]);
     } else if (t.name.starts_with("envelope-reactions")) {
       for (const std::string end : {"max", "min"}) {
         const Json& e = envelope["reactions"].at(t.cell(r, "point"))[reaction_key(t.cell(r, "figure"))][end];
@@ -285,7 +285,7 @@ void check_read(const std::vector<ReadTable>& tables, const Json& c, double digi
   };
   const ReadTable reactions = named("Reactions, global axes"), movements = named("Displacements, global axes"),
                   bars = named("Bars"), inner = named("Internal forces, local axes"),
-                  stress = named("Stress, safety against yield, and sag");
+                  stress = named("Stress, safety factor, deflection");
   Comparison of_reactions(reactions, digits);
   for (std::size_t r = 0; r + 2 < reactions.rows.size(); ++r)
     for (std::size_t k = 1; k < reactions.heads.size(); ++k)
@@ -328,7 +328,7 @@ void check_read(const std::vector<ReadTable>& tables, const Json& c, double digi
   for (std::size_t r = 0; r < stress.rows.size(); ++r) {
     const Json& m = c["members"].at(stress.rows[r][0]);
     of_stress.number(r, "von Mises", m["von_mises"]["max"]["value"], largest(c["members"], "stress"));
-    of_safety.number(r, "safety", m["safety"]);
+    of_safety.number(r, "safety factor", m["safety"]);
   }
 }
 

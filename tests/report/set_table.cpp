@@ -35,7 +35,7 @@ TEST_CASE("A short table stays on its page, a long one goes on over several") {
   CHECK(paper.page() >= 3);
   CHECK(paper.page() <= 8);
   CHECK(paper.y <= Paper::bottom + 1);
-  const std::string pdf = paper.finished("tables", "", {}, [](const Ink&, std::size_t, std::size_t) {});
+  const std::string pdf = paper.finished({"tables", "", ""}, {}, [](const Ink&, std::size_t, std::size_t) {});
   CHECK(pdf.rfind("%PDF", 0) == 0);
 }
 

@@ -369,8 +369,8 @@ TEST_CASE("What is no designation is told with what was expected") {
   const auto [written, text] = GENERATE(
       table<const char*, const char*>({{"IPX 200", "there is no series of profiles 'IPX'; did you mean 'IPE'?"},
                                        {"IPE 210", "there is no IPE 210; the nearest is IPE 200"},
-                                       {"IPE", "as 'IPE 200'"},
-                                       {"IPE 200x100", "as 'IPE 200'"},
+                                       {"IPE", "for example 'IPE 200'"},
+                                       {"IPE 200x100", "for example 'IPE 200'"},
                                        {"SHS 60x40x4", "SHS is square; a rectangular one is written as 'RHS 60x40x4'"},
                                        {"HFSHS 60x40x4", "'HFRHS 60x40x4'"},
                                        {"RHS 100x50", "for example 'RHS 100x50x5'"},

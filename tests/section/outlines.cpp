@@ -321,7 +321,7 @@ TEST_CASE("Outlines that cannot be are told with the place") {
   CHECK(text({{{0_mm, 0_mm}, {10_mm, 0_mm}, {10_mm, 10_mm}, {0_mm, 0_mm}}}) ==
         "points: the last point of the outline is its first one again; the ring closes by itself");
   CHECK(text({{{0_mm, 0_mm}, {20_mm, 0_mm}, {10_mm, 0_mm}, {10_mm, 10_mm}}}) ==
-        "points: the outline turns back upon itself at (20, 0) mm");
+        "points: the outline turns back on itself at (20, 0) mm");
   const std::vector<Outline::Point> square{{0_mm, 0_mm}, {10_mm, 0_mm}, {10_mm, 10_mm}, {0_mm, 10_mm}};
   CHECK(text({square, {{{20_mm, 1_mm}, {22_mm, 1_mm}, {22_mm, 3_mm}}}}) ==
         "holes: hole 1 does not lie within the outline");

@@ -64,7 +64,7 @@ TEST_CASE("A load case that is misspelt is refused, with the name that was meant
   s.load_case("people");
   CHECK(s.load_cases().size() == 1);
   REQUIRE_FALSE(solve(s).ok());
-  CHECK_THAT(solve(s).problems().front().text, Catch::Contains("'people' is there already"));
+  CHECK_THAT(solve(s).problems().front().text, Catch::Contains("'people' already exists"));
 }
 
 TEST_CASE("Ids of a copy are not those of the original, where they name other things") {

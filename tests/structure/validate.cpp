@@ -87,7 +87,7 @@ TEST_CASE("Members") {
     MemberOptions o = k.options;
     o.kind = MemberKind::link;
     k.s.member("link", {k.a, k.b, d}, o);
-    refused(k.s, "a link goes through two points");
+    refused(k.s, "a link has two points");
   }
   SECTION("a link with a hinge") {
     MemberOptions o = k.options;

@@ -23,7 +23,7 @@ export class Controls {
     if (app.assessed().length > 1) choose.append(element('option', {value: 'envelope'}, `envelope of ${app.assessed().length}`));
     choose.value = String(app.index);
     const variants = $('variant');
-    variants.replaceChildren(element('option', {value: ''}, m.first ?? 'as it stands'), ...m.variants.map((v) => element('option', {value: v}, v)));
+    variants.replaceChildren(element('option', {value: ''}, m.first ?? 'original'), ...m.variants.map((v) => element('option', {value: v}, v)));
     variants.value = app.variant;
     $('variant-label').hidden = m.variants.length === 0;
     $('variant-label').firstChild.textContent = m.first ? 'Model ' : 'Variant ';

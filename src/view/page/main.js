@@ -78,7 +78,7 @@ class App extends State {
         const news = await ask('news', {version: this.version});
         if (news.version !== this.version) await this.fetchModel(Boolean(this.model));
       } catch {
-        this.controls.showProblems([{severity: 'error', text: 'The program has ended: start it again and load this page anew.', line: 0, remedy: ''}]);
+        this.controls.showProblems([{severity: 'error', text: 'The program has ended: start it again and reload this page.', line: 0, remedy: ''}]);
         return;
       }
     }

@@ -144,7 +144,7 @@ export function memberPanel(app) {
   const load = app.load();
   if (i < 0) {
     const p = model.points.findIndex((q) => q.name === name);
-    if (p < 0 || !load) return [element('h2', {}, 'Member'), element('p', {}, 'Point at a member, or press M, to open it here.')];
+    if (p < 0 || !load) return [element('h2', {}, 'Member'), element('p', {}, 'Point at a member, or press M, to show it here.')];
     const d = load.points[p];
     const rows = ['x', 'y', 'z', 'about x', 'about y', 'about z'].map((what, k) => {
       const u = k < 3 ? model.units.deflection : model.units.angle;
@@ -158,10 +158,10 @@ export function memberPanel(app) {
     `${section.name}${section.profile && section.profile !== section.name ? ` (${section.profile})` : ''}, ${m.material}${m.strength ? `, strength ${inUnit(m.strength, model.units.stress, model.digits)}` : ''}`];
   if (model.lines[m.name]) facts.push(`line ${model.lines[m.name]} of ${model.file.replace(/.*\//, '')}`);
   const out = [element('h2', {}, m.name), ...facts.map((f) => element('p', {}, f))];
-  if (app.isEnvelope() || !load) return [...out, element('p', {}, 'Choose one case to see its diagrams.')];
+  if (app.isEnvelope() || !load) return [...out, element('p', {}, 'Select one case to see its diagrams.')];
   const result = load.members[i];
-  const verdict = [result.slack ? 'does not act in this case' : null, result.safety ? `safety ${number(result.safety, 3)}` : null,
-    `sag ${inUnit(clean(result.sag[0], load.sizes.movement), model.units.deflection, model.digits)}`].filter(Boolean);
+  const verdict = [result.slack ? 'slack in this case' : null, result.safety ? `safety factor ${number(result.safety, 3)}` : null,
+    `deflection ${inUnit(clean(result.sag[0], load.sizes.movement), model.units.deflection, model.digits)}`].filter(Boolean);
   out.push(element('p', {}, `${app.caseName()}: ${verdict.join(', ')}`));
   for (const f of result.figures) if (result.pieces[f]) {
     const drawn = plot(app, m, f, result.pieces[f], load);
@@ -173,7 +173,7 @@ export function memberPanel(app) {
 export function findingsPanel(app) {
   const all = app.model.findings;
   const out = [element('h2', {}, 'Findings')];
-  if (all.length === 0) out.push(element('p', {class: 'good'}, 'Nothing was found.'));
+  if (all.length === 0) out.push(element('p', {class: 'good'}, 'No findings.'));
   for (const f of all)
     out.push(element('div', {class: `finding ${f.severity}`},
       element('p', {}, element('strong', {}, f.severity), f.line ? ` line ${f.line}` : '', f.finding ? ` (${f.finding})` : ''),
@@ -189,7 +189,7 @@ export function limitsPanel(app) {
 
 export function handPanel(app) {
   const {hand} = app.model;
-  if (!hand) return [element('h2', {}, 'Hand calculation'), element('p', {}, 'The model has none: write it under hand: in the file.')];
+  if (!hand) return [element('h2', {}, 'Hand calculation'), element('p', {}, 'The model has no hand calculation: write it under hand: in the file.')];
   const parser = new DOMParser();
   return [element('h2', {}, 'Hand calculation'), table(hand.table, app),
     ...hand.formulas.map((f) => {

@@ -108,7 +108,7 @@ export class Rendering {
     this.structure(load, {solid, scale, hurried});
     const legend = [
       ...this.results(load, solid),
-      ...(mode ? [`${mode.name}; a shape has no size of its own`] : moves ? [`displacements ${this.scale() === 1 ? 'at true scale' : `× ${shortNumber(this.scale(), 4)}`}`] : []),
+      ...(mode ? [`${mode.name}; the amplitude is arbitrary`] : moves ? [`displacements ${this.scale() === 1 ? 'at true scale' : `× ${shortNumber(this.scale(), 4)}`}`] : []),
       ...this.actions(load, mode, hurried),
     ];
     this.marks(hurried);
@@ -148,7 +148,7 @@ export class Rendering {
     if (['axial', 'shear', 'moment', 'torsion'].includes(what) && load) {
       const all = state.assessed().map((i) => state.loads.get(i)).filter(Boolean);
       const shown = state.isEnvelope() ? drawing.envelope(model, all, what) : drawing.diagrams(model, load, what);
-      return [shown ? `largest ${inUnit(shown.most, shown.unit, model.digits)}; ${state.isEnvelope() ? 'largest of all cases blue, least orange and dashed' : 'positive blue, negative orange'}${what === 'moment' ? ', on the side that is pulled' : ''}` : 'there is none in this case'];
+      return [shown ? `largest ${inUnit(shown.most, shown.unit, model.digits)}; ${state.isEnvelope() ? 'largest of all cases blue, smallest orange and dashed' : 'positive blue, negative orange'}${what === 'moment' ? ', on the side that is pulled' : ''}` : 'there is none in this case'];
     }
     if (what !== 'stress') return [];
     if (solid) {

@@ -101,7 +101,7 @@ export class State {
     };
     first.figures.forEach((f, k) => range(figures[f].symbol, model.units[figures[f].unit], figures[f].kind, (l) => entriesAt(l.members[member].places, at).at(-1)[2][k]));
     if (loads.every(([, l]) => l.stress)) range('von Mises', model.units.stress, 'stress', (l) => this.stressAt(l, member, at).at(-1)[3]);
-    else rows.push(['stress', ['is being worked out']]);
+    else rows.push(['stress', ['is being computed']]);
     return rows;
   }
 
@@ -121,7 +121,7 @@ export class State {
       rows.push([symbol, told]);
     };
     result.figures.forEach((f, k) => tell(figures[f].symbol, model.units[figures[f].unit], figures[f].kind, (p) => p[2][k]));
-    if (!load.stress) return [...rows, ['stress', ['is being worked out']]];
+    if (!load.stress) return [...rows, ['stress', ['is being computed']]];
     const stresses = this.stressAt(load, member, at);
     ['tension', 'compression', 'shear', 'von Mises'].forEach((symbol, k) => tell(symbol, model.units.stress, 'stress', (_, side) => stresses[side][k]));
     return rows;
