@@ -39,6 +39,16 @@ std::string written(const std::string& path, const Report& report) {
   return writer.commit();
 }
 
+// Whether the hand calculation is about a variant too: it has one of its own, or changes values only and not the
+// structure and its loads.
+bool hand_applies(const ModelDocument& document, const std::string& variant) {
+  const std::vector<std::string> keys = document.changed_keys(variant);
+  const auto has = [&](const char* key) { return std::find(keys.begin(), keys.end(), key) != keys.end(); };
+  if (has("hand")) return true;
+  return !(has("points") || has("members") || has("supports") || has("loads") || has("combinations") ||
+           has("analysis") || has("tables"));
+}
+
 }  // namespace
 
 std::vector<Compared> compared_variants(const ModelDocument& document, const Model& model, const Overrides& overrides) {
@@ -56,7 +66,7 @@ std::vector<Compared> compared_variants(const ModelDocument& document, const Mod
     all.push_back(built ? Candidate{.name = name,
                                     .structure = built->structure,
                                     .limits = built->limits,
-                                    .hand = built->hand,
+                                    .hand = hand_applies(document, name) ? built->hand : HandCalculation{},
                                     .acceptances = built->acceptances}
                         : Candidate{.name = name, .structure = Structure::plane(name), .refused = built.error()});
   }

@@ -152,6 +152,8 @@ class ModelDocument {
   std::vector<std::pair<std::string, std::string>> parameters() const;
   // Names, in the order of the file.
   std::vector<std::string> variants() const;
+  // The keys of the file that a variant changes: "sections", "members"; empty for an unknown one.
+  std::vector<std::string> changed_keys(std::string_view variant) const;
   // Paths of the CSV tables that the file or a variant of it names, whether they are there or not.
   std::vector<std::string> table_files() const;
 

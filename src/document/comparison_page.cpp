@@ -79,7 +79,7 @@ class Comparisons {
     t.columns[2].unit_of_row = true;
     for (const Compared& c : all_)
       for (const auto& [name, worst, unit] : {std::tuple("displacement", &c.displacement, &units_.deflection),
-                                              {"sag", &c.sag, &units_.deflection},
+                                              {"deflection", &c.sag, &units_.deflection},
                                               {"stress", &c.stress, &units_.stress},
                                               {"reaction", &c.reaction, &units_.force}})
         if (const std::optional<Worst>& w = *worst)

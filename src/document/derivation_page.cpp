@@ -133,6 +133,15 @@ Table derived_table(const DerivationTable& t, const ModelUnits& units, int digit
   return table;
 }
 
+namespace {
+
+// Of relative differences: what both calculations leave by rounding.
+bool is_rounding(double difference) {
+  return std::abs(difference) < 1e-12;
+}
+
+}  // namespace
+
 Table both_ways_table(const std::vector<BothWays>& both, const ModelUnits& units) {
   Table t{.name = "both ways", .title = "Derived values compared with those of the stiffness method"};
   t.columns = {words_column("figure", true), number_column("derived"), number_column("solved"), words_column("unit"),
@@ -143,22 +152,22 @@ Table both_ways_table(const std::vector<BothWays>& both, const ModelUnits& units
         b.derived.dimension == dimension::length ? units.deflection : unit_for(b.derived.dimension, units);
     most = std::max(most, std::abs(b.difference));
     t.row({b.what, Cell(b.derived.si / unit.si), Cell(b.solved.si / unit.si), unit.text,
-           Cell(b.difference, fmt::format("{:.0e}", b.difference))});
+           Cell(b.difference, is_rounding(b.difference) ? "0" : fmt::format("{:.0e}", b.difference))});
   }
-  t.after = fmt::format(
-      "Differences are relative to the largest value of the same kind; the largest difference is {:.0e}.", most);
+  t.after = "Differences are relative to the largest value of the same kind; the largest difference is " +
+            (is_rounding(most) ? std::string("below 1e-12.") : fmt::format("{:.0e}.", most));
   return t;
 }
 
 Page derivation_page(const Derivation& d, const std::vector<BothWays>& both, const ModelUnits& units, int digits,
                      bool brief) {
   Page page{Heading{d.title},
-            Words{{{"", d.members.empty() ? "Check of the joints in " + d.load_case
-                                          : "Derivation of " + d.load_case + ", by statics and virtual work"}}}};
+            Words{{{"", d.members.empty() ? "Check of the joints in '" + d.load_case + "'"
+                                          : "Derivation of '" + d.load_case + "', by statics and virtual work"}}}};
   PageWriter writer(page, units, digits, brief);
   for (const DerivationChapter& c : d.chapters) writer.chapter(c);
   if (both.empty()) return page;
-  page.emplace_back(Heading{"Both ways", 2});
+  page.emplace_back(Heading{"Comparison", 2});
   page.emplace_back(both_ways_table(both, units));
   return page;
 }

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 #include "corvex/document.hpp"
 #include "corvex/load_words.hpp"
@@ -23,6 +24,14 @@ void add_axes(Table& t, const Structure& s, const std::string& unit) {
 Cell dimension_cell(double value, double size) {
   const double v = std::abs(value) <= noise * size ? 0 : value;
   return {v, short_number(v, 7)};
+}
+
+// "Iyz -51.2, I1 197, I2 28.9 cm⁴; axis of I1 at 14.4° from y towards z".
+std::string principal_words(const SectionProperties& p, const NamedUnit& l) {
+  const double unit = std::pow(l.si, 4);
+  return fmt::format("Iyz {}, I1 {}, I2 {} {}⁴; axis of I1 at {}° from y towards z", short_number(p.Iyz.si() / unit, 4),
+                     short_number(p.I1.si() / unit, 4), short_number(p.I2.si() / unit, 4), l.text,
+                     short_number(p.principal.si() * 180 / std::numbers::pi, 4));
 }
 
 }  // namespace
@@ -101,6 +110,7 @@ Table sections_table(const ModelUnits& u, const Structure& s) {
            cell(p.Ay.si(), 2), cell(p.Az.si(), 2),
            a.height.si() > 0 ? dimension_cell(a.height.si() / mm, 1) : unknown(),
            a.width.si() > 0 ? dimension_cell(a.width.si() / mm, 1) : unknown()});
+    if (p.Iyz.si() != 0) t.say_beneath(principal_words(p, l));
     if (!n.note.empty()) t.say_beneath(n.note);
   }
   t.after = "Axes: y up and z across the section as it is drawn; My bends about y, Mz about z.";

@@ -30,6 +30,15 @@ std::vector<std::string> ModelDocument::variants() const {
   return names;
 }
 
+std::vector<std::string> ModelDocument::changed_keys(std::string_view variant) const {
+  std::vector<std::string> keys;
+  const file::Node* variants = tree_->find(tree_->root(), "variants");
+  const file::Node* n = variants && variants->is_map() ? tree_->find(*variants, variant) : nullptr;
+  for (std::size_t i = 0; n && n->is_map() && i < tree_->entries(*n); ++i)
+    keys.emplace_back(tree_->entry(*n, i).key.text);
+  return keys;
+}
+
 std::vector<std::string> ModelDocument::table_files() const {
   std::vector<std::string> files;
   const auto add = [&](const file::Node& within) {

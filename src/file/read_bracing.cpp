@@ -59,7 +59,7 @@ class BracingReader : PartReader {
     const Node* against = tree_->find(n, "against");
     if (!against) return Against::both;
     const auto c =
-        errors_.choice(*against, "direction of the bracing", {{"both"}, {"lateral"}, {"twist"}, {"y"}, {"z"}});
+        errors_.choice(*against, "a direction of bracing", {{"both"}, {"lateral"}, {"twist"}, {"y"}, {"z"}});
     if (!c) return Against::both;
     const Against chosen = std::array{Against::both, Against::lateral, Against::twist, Against::y, Against::z}[*c];
     if (structure_.is_plane() && (chosen == Against::y || chosen == Against::z))

@@ -219,7 +219,7 @@ void LoadReader::read_line_load(LoadCase& loads, const Node& n, MemberId id) {
     }
   Per per = Per::length;
   if (const Node* p = tree_->find(n, "per")) {
-    const auto c = errors_.choice(*p, "reference length of a line load", {{"plan"}, {"length"}});
+    const auto c = errors_.choice(*p, "a reference length of a line load", {{"plan"}, {"length"}});
     if (!c) return;
     per = *c == 0 ? Per::plan : Per::length;
   }

@@ -44,6 +44,11 @@ double largest(const Course& c, double h) {
   return most;
 }
 
+// Rounding error relative to the largest value is zero.
+double tidy(double value, double size) {
+  return std::abs(value) <= 1e-12 * size ? 0 : value;
+}
+
 class Summing {
  public:
   explicit Summing(std::vector<WorkTerm>& terms) : terms_(terms) {}
@@ -66,7 +71,7 @@ class Summing {
     double sum = 0;
     for (std::size_t i = 0; i < n; ++i) {
       const double x = h * static_cast<double>(i) / static_cast<double>(n - 1);
-      t.a.push_back(at(a, x)), t.b.push_back(at(b, x));
+      t.a.push_back(tidy(at(a, x), size_a)), t.b.push_back(tidy(at(b, x), size_b));
       sum += (n == 3 ? simpson : boole)[i] * t.a.back() * t.b.back();
     }
     t.value = h / (n == 3 ? 6 : 90) * sum * flexibility;
@@ -78,7 +83,7 @@ class Summing {
     const double h = to - from;
     if (strain == 0 || largest(b, h) == 0) return;
     WorkTerm t{.kind = kind, .index = piece, .from = from, .to = to, .flexibility = 1};
-    for (const double x : {0.0, h / 2, h}) t.a.push_back(strain), t.b.push_back(at(b, x));
+    for (const double x : {0.0, h / 2, h}) t.a.push_back(strain), t.b.push_back(tidy(at(b, x), largest(b, h)));
     t.value = h / 6 * strain * (t.b[0] + 4 * t.b[1] + t.b[2]);
     terms_.push_back(std::move(t));
   }

@@ -167,18 +167,24 @@ Share part_of(WorkKind kind) {
   }
 }
 
+// Zero if only rounding error of terms that cancel is left.
+double sum_of(const std::vector<double>& values) {
+  double sum = 0, largest = 0;
+  for (const double v : values) sum += v, largest = std::max(largest, std::abs(v));
+  return std::abs(sum) <= 1e-12 * largest ? 0 : sum;
+}
+
 void add_sum(DerivationChapter& chapter, WorkedFormula because, const std::string& name,
              const std::vector<double>& values, const Dimension& d) {
   Line line;
   bool first = true;
-  double sum = 0;
   for (const double v : values) {
     line.say(first ? (v < 0 ? "-" : "") : (v < 0 ? " - " : " + ")).put(std::abs(v), d);
     first = false;
-    sum += v;
   }
   if (first) line.put(0, d);
-  chapter.items.emplace_back(DerivationStep{std::move(because), {}, name, line.take(), Quantity(sum, d), {}});
+  chapter.items.emplace_back(
+      DerivationStep{std::move(because), {}, name, line.take(), Quantity(sum_of(values), d), {}});
 }
 
 }  // namespace
@@ -221,9 +227,7 @@ void write_work(const Skeleton& k, const std::vector<WorkTerm>& terms, const Dim
       values.push_back(t.value);
     }
     if (values.empty()) continue;
-    double sum = 0;
-    for (const double v : values) sum += v;
-    sums.push_back(sum);
+    if (const double sum = sum_of(values); sum != 0) sums.push_back(sum);
     const std::string word = words[static_cast<std::size_t>(part)];
     if (present.size() > 1 && values.size() > 1)
       add_sum(chapter, sentence("share of " + word), name + letter, values, d);

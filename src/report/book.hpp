@@ -25,6 +25,7 @@ struct Figure {
   std::string name;  // of its file: "moment-service"
   std::string caption;
   picture::Drawing drawing;
+  bool half = false;  // half as wide as the page: two stand side by side
 };
 
 // A hand value: what was worked out, how, and what was computed.
@@ -105,10 +106,11 @@ struct PictureTitle {
   std::string file;  // its name without an ending
   std::string caption;
 };
-// Three pictures of this height are on a page.
-inline constexpr double diagram_height = 235;
 void add_picture(Chapter& chapter, const Source& source, PictureTitle title, PictureOptions options,
                  double height = 320, const Modes& shapes = {});
+// A diagram: half as wide as the page where the structure is plane and small enough.
+void add_diagram(Chapter& chapter, const Source& source, PictureTitle title, PictureOptions options,
+                 const Modes& shapes = {});
 
 std::string as_html(const Book& book);
 std::string as_pdf(const Book& book);

@@ -147,8 +147,9 @@ class HtmlWriter {
   }
 
   std::string write(const Figure& f) {
-    return fmt::format("<figure>\n{}<figcaption>Figure {}.{}: {}</figcaption>\n</figure>\n", accessible_svg(f),
-                       chapter_, ++figure_[chapter_], escaped(f.caption));
+    return fmt::format("<figure{}>\n{}<figcaption>Figure {}.{}: {}</figcaption>\n</figure>\n",
+                       f.half ? " class=\"half\"" : "", accessible_svg(f), chapter_, ++figure_[chapter_],
+                       escaped(f.caption));
   }
   // The picture scales with the page, and says what it is.
   std::string accessible_svg(const Figure& f) const {

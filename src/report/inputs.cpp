@@ -22,6 +22,7 @@ Table shortened(Table t, const Source& source) {
 }
 
 constexpr double a4_text = 643;                      // 170 mm in pixels
+constexpr double gap = 16;                           // between two side by side
 constexpr double small_letters = 10.0 / (13 * 0.6);  // 10 pixels: 2.6 mm
 
 // What the calculation assumes: its theory, then the notes of the model.
@@ -43,10 +44,17 @@ void add_signs(Chapter& chapter, const Source& source) {
 
 }  // namespace
 
-void add_picture(Chapter& chapter, const Source& source, PictureTitle title, PictureOptions options, double height,
-                 const Modes& shapes) {
-  options.width = a4_text;
-  options.height = height;
+namespace {
+
+struct PictureSize {
+  double width, height;
+  bool half;
+};
+
+void add_sized(Chapter& chapter, const Source& source, PictureTitle title, PictureOptions options,
+               const PictureSize& size, const Modes& shapes) {
+  options.width = size.width;
+  options.height = size.height;
   options.letters = small_letters;
   options.titled = false;
   options.units = source.model.units;
@@ -54,7 +62,24 @@ void add_picture(Chapter& chapter, const Source& source, PictureTitle title, Pic
   auto drawing = picture::drawing_of(source.solution, options, source.lettering, {}, shapes);
   if (!drawing) return;
   drawing->title = title.caption;
-  chapter.items.emplace_back(Figure{std::move(title.file), std::move(title.caption), std::move(*drawing)});
+  chapter.items.emplace_back(Figure{std::move(title.file), std::move(title.caption), std::move(*drawing), size.half});
+}
+
+}  // namespace
+
+void add_picture(Chapter& chapter, const Source& source, PictureTitle title, PictureOptions options, double height,
+                 const Modes& shapes) {
+  add_sized(chapter, source, std::move(title), std::move(options), {a4_text, height, false}, shapes);
+}
+
+void add_diagram(Chapter& chapter, const Source& source, PictureTitle title, PictureOptions options,
+                 const Modes& shapes) {
+  constexpr std::size_t few = 12;
+  const Structure& s = source.model.structure;
+  const bool half = s.is_plane() && s.members().size() <= few;
+  // Three on a page, or twice as many side by side.
+  const PictureSize size = half ? PictureSize{(a4_text - gap) / 2, 225, true} : PictureSize{a4_text, 235, false};
+  add_sized(chapter, source, std::move(title), std::move(options), size, shapes);
 }
 
 void add_model(Chapter& chapter, const Source& source) {
@@ -127,8 +152,8 @@ void add_loads(Chapter& chapter, const Source& source) {
     const LoadCase& c = s.load_cases()[i];
     chapter.items.emplace_back(Heading{c.name(), 2});
     if (i < most_pictures || source.options.all)
-      add_picture(chapter, source, {"loads-" + file_name(c.name()), "Loads of '" + c.name() + "'"},
-                  {.load_case = c.name()}, diagram_height);
+      add_diagram(chapter, source, {"loads-" + file_name(c.name()), "Loads of '" + c.name() + "'"},
+                  {.load_case = c.name()});
     Table loads = shortened(document::loads_table(source.model.units, s, i), source);
     loads.title = "Loads of '" + c.name() + "'";
     chapter.items.emplace_back(std::move(loads));

@@ -24,13 +24,13 @@ void add_modes(Chapter& chapter, const Source& source) {
   for (const Problem& p : found->notes) chapter.items.emplace_back(Words{{{"Note", p.text}}});
   constexpr std::size_t most_pictures = 3;
   for (std::size_t i = 0; i < std::min(most_pictures, found->vibration.size()); ++i)
-    add_picture(chapter, source, {fmt::format("vibration-{}", i + 1), fmt::format("Natural frequency {}", i + 1)},
-                {.of = PictureOf::vibration, .mode = i + 1}, 235, *found);
+    add_diagram(chapter, source, {fmt::format("vibration-{}", i + 1), fmt::format("Natural frequency {}", i + 1)},
+                {.of = PictureOf::vibration, .mode = i + 1}, *found);
   for (const CaseBuckling& c : found->buckling)
     if (!c.modes.empty())
-      add_picture(chapter, source,
+      add_diagram(chapter, source,
                   {"buckling-" + file_name(c.load_case), "First buckling mode in '" + c.load_case + "'"},
-                  {.of = PictureOf::buckling, .load_case = c.load_case}, 235, {.buckling = {c}});
+                  {.of = PictureOf::buckling, .load_case = c.load_case}, {.buckling = {c}});
 }
 
 }  // namespace corvex::reporting

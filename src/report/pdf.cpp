@@ -94,8 +94,21 @@ class PdfWriter {
       // A heading stays with what follows it.
       if (std::holds_alternative<Heading>(c.items[k]) && k + 1 < c.items.size())
         p_.need(24 + beginning(c.items, k + 1));
-      std::visit([&](const auto& item) { write(item); }, c.items[k]);
+      if (k + 1 < c.items.size() && are_halves(c.items[k], c.items[k + 1])) {
+        pair(std::get<Figure>(c.items[k]), std::get<Figure>(c.items[k + 1]));
+        ++k;
+      } else {
+        std::visit([&](const auto& item) { write(item); }, c.items[k]);
+      }
     }
+  }
+
+  static bool are_halves(const Item& a, const Item& b) {
+    const auto half = [](const Item& item) {
+      const Figure* const f = std::get_if<Figure>(&item);
+      return f && f->half;
+    };
+    return half(a) && half(b);
   }
 
   // The part of the next items that must follow a heading on the same page.
@@ -137,13 +150,28 @@ class PdfWriter {
 
   void write(const Table& t) { add_table(p_, read(t, book_.digits)); }
 
-  static double scale_of(const Figure& f) { return Paper::text_width / f.drawing.width; }
+  static constexpr double half_width = Paper::text_width / 2 - 6;
+  static double width_of(const Figure& f) { return f.half ? half_width : Paper::text_width; }
+  static double scale_of(const Figure& f) { return width_of(f) / f.drawing.width; }
   static double height_of(const Figure& f) { return f.drawing.height * scale_of(f) + 26; }
+  // The height of the caption.
+  double place(const Figure& f, double x) {
+    const TextStyle small{.size = 8, .colour = quiet};
+    const std::string caption = fmt::format("Figure {}.{}: {}", chapter_, ++figures_, f.caption);
+    const double below = p_.y + f.drawing.height * scale_of(f) + 3;
+    p_.drawing(f.drawing, x, p_.y, scale_of(f));
+    p_.words(caption, small, x, below, Align::left, width_of(f));
+    return p_.measured(caption, small, width_of(f)).height;
+  }
   void write(const Figure& f) {
     p_.need(height_of(f));
-    p_.drawing(f.drawing, Paper::left, p_.y, scale_of(f));
-    p_.y += f.drawing.height * scale_of(f) + 3;
-    paragraph(fmt::format("Figure {}.{}: {}", chapter_, ++figures_, f.caption), {.size = 8, .colour = quiet}, 0, 10);
+    const double caption = place(f, Paper::left);
+    p_.y += f.drawing.height * scale_of(f) + 3 + caption + 10;
+  }
+  void pair(const Figure& a, const Figure& b) {
+    p_.need(std::max(height_of(a), height_of(b)));
+    const double caption = std::max(place(a, Paper::left), place(b, Paper::right - half_width));
+    p_.y += std::max(a.drawing.height * scale_of(a), b.drawing.height * scale_of(b)) + 3 + caption + 10;
   }
 
   void write(const Worked& w) {

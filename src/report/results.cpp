@@ -58,19 +58,19 @@ void add_pictures(Chapter& chapter, const Source& source, std::size_t index) {
                                   {PictureOf::shear, "shear", "Shear force V"},
                                   {PictureOf::moment, "moment", "Bending moment M"},
                                   {PictureOf::torsion, "torsion", "Torsional moment T"}};
-  add_picture(chapter, source, {"deformed-" + file_name(name), "Deformed shape in '" + name + "'"},
-              {.of = PictureOf::deformed, .load_case = name}, diagram_height);
+  add_diagram(chapter, source, {"deformed-" + file_name(name), "Deformed shape in '" + name + "'"},
+              {.of = PictureOf::deformed, .load_case = name});
   for (const Shown& s : all)
     if (is_there(source, index, s.of))
-      add_picture(chapter, source, {s.file + ("-" + file_name(name)), fmt::format("{} in '{}'", s.caption, name)},
-                  {.of = s.of, .load_case = name}, diagram_height);
-  add_picture(chapter, source, {"reactions-" + file_name(name), "Reactions in '" + name + "'"},
-              {.of = PictureOf::reactions, .load_case = name}, diagram_height);
+      add_diagram(chapter, source, {s.file + ("-" + file_name(name)), fmt::format("{} in '{}'", s.caption, name)},
+                  {.of = s.of, .load_case = name});
+  add_diagram(chapter, source, {"reactions-" + file_name(name), "Reactions in '" + name + "'"},
+              {.of = PictureOf::reactions, .load_case = name});
   const bool use = strength_known(source, index);
-  add_picture(chapter, source,
+  add_diagram(chapter, source,
               {(use ? "utilisation-" : "stress-") + file_name(name),
                (use ? "Utilisation: von Mises stress over strength, in '" : "Largest normal stress in '") + name + "'"},
-              {.of = use ? PictureOf::utilisation : PictureOf::stress, .load_case = name}, diagram_height);
+              {.of = use ? PictureOf::utilisation : PictureOf::stress, .load_case = name});
 }
 
 void add_case(Chapter& chapter, const Source& source, std::size_t index, bool with_pictures) {
@@ -154,7 +154,7 @@ void add_results(Chapter& chapter, const Source& source) {
     for (const Enveloped& e : {Enveloped{PictureOf::shear, "envelope-shear", "Shear force V, envelope"},
                                {PictureOf::moment, "envelope-moment", "Bending moment M, envelope"}})
       if (std::any_of(assessed.begin(), assessed.end(), [&](std::size_t i) { return is_there(source, i, e.of); }))
-        add_picture(chapter, source, {e.file, e.caption}, {.of = e.of, .load_case = "envelope"}, diagram_height);
+        add_diagram(chapter, source, {e.file, e.caption}, {.of = e.of, .load_case = "envelope"});
     for (Table& t : document::tables_of_envelope(source.model.units, source.solution, selection(source)))
       chapter.items.emplace_back(std::move(t));
   }

@@ -32,6 +32,8 @@ tbody tr{border-bottom:1px solid #eceff2}
 .beneath td{color:#3d4a55;padding-left:1rem}
 .after{color:#51606d;font-size:.85rem;margin:.2rem 0 1rem}
 figure{margin:1.4rem 0;break-inside:avoid}
+figure.half{display:inline-block;width:49%;vertical-align:top}
+@media(max-width:700px){figure.half{width:100%}}
 figure svg{width:100%;height:auto;border:1px solid #e3e7ea}
 figcaption{font-size:.85rem;color:#51606d;margin-top:.3rem}
 .worked{margin:.9rem 0;padding-left:.9rem;border-left:3px solid #dbe2e8;break-inside:avoid}

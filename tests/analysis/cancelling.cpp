@@ -171,7 +171,7 @@ TEST_CASE("40,000 random chains over the allowed range of sizes: none is taken f
     const std::string& text = solution.problems().front().text;
     // Refused for its digits, never as something that can move.
     INFO(i << ": " << text);
-    const bool honest = text.find("digit") != std::string::npos || text.find("out of range") != std::string::npos;
+    const bool honest = text.find("digit") != std::string::npos || text.find("singular to working precision") != std::string::npos || text.find("out of range") != std::string::npos;
     if (!honest) FAIL(text);
     ++digits;
   }

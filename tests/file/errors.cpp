@@ -22,7 +22,7 @@ TEST_CASE("One mistake, one message, at its place") {
        "model.yaml:4:49: error: '4 kN' is a force; a section dimension was expected, for example 60 mm"},
       {"wall: 4 mm", "wall: 4 mmm", "model.yaml:4:51: error: '4 mmm': 'mmm' is not a unit; did you mean 'mm'?"},
       {"wall: 4 mm", "wall: 40 mm",
-       "model.yaml:4:49: error: a wall of 40 mm leaves no hole in a width of 60 mm; it must be below half of "
+       "model.yaml:4:49: error: a wall of 40 mm leaves no hole in a width of 60 mm; it must be less than half of "
        "it"},
       {"wall: 4 mm", "wal: 4 mm", "model.yaml:4:43: error: 'wal' is not a key of a square tube; did you mean 'wall'?"},
       {"square tube", "sqare tube", "model.yaml:4:16: error: 'sqare tube' is not a shape; did you mean 'square tube'?"},

@@ -117,7 +117,7 @@ TEST_CASE("Slips in loads and supports are told at their place") {
       {"{heat: 60 K}", "a temperature change needs 'on'"},
       {"{on: rail, shorten: 4 m}", "cannot be 4000 mm too short"},
       {"{on: rail, line: {down: 1}, per: roof}",
-       "'roof' is not what a line load is counted per; expected: plan, length"},
+       "'roof' is not a reference length of a line load; expected: plan, length"},
       {"{on: leg, line: {x: 1}, per: plan}", "'leg' stands upright and has no ground plan"},
       {"{on: rail, spread: {down: 1 kN/m}}", "'1 kN/m' is a force per length; a force was expected"},
       {"{at: C, settle: {down: 3 mm}}", "there is no support at C: only supports settle"},

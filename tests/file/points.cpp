@@ -153,7 +153,7 @@ TEST_CASE("Slips among points and members are told at their place") {
       {"B: [0, 900]", "B: [0, 900]\n  C: {between: [A, B], at: 901}",
        "901 mm is not between the points, which are 900 mm apart"},
       {"B: [0, 900]", "B: [0, 900]\n  C: {between: [A], at: 50 %}", "two points were expected"},
-      {"B: [0, 900]", "B: [0, 900]\n  C: {between: [A, A], at: 50 %}", "both points stand at the same place"},
+      {"B: [0, 900]", "B: [0, 900]\n  C: {between: [A, A], at: 50 %}", "both points are at the same place"},
       {"B: [0, 900]", "B: [0, 900]\n  C: {mirror: A, about: {x: 1, y: 2}}", "one plane to mirror about was expected"},
       {"B: [0, 900]", "B: [0, 900]\n  C: {mirror: A, about: {z: 1}}", "'z' is not a key of about"},
       {"B: [0, 900]", "B: [0, 900]\n  C: {repeat: A, count: 2.5, by: [0, 1]}", "'2.5' is not a count"},

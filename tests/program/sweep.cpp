@@ -295,7 +295,7 @@ TEST_CASE("A sweep that cannot be is refused, and nothing is written") {
         {"{w: {vary: {wall: [2 mm]}, show: [{safty: all}]}}", "did you mean 'safety'?"},
         {"{w: {vary: {wall: [2 mm]}, show: [{safety: rial}]}}", "there is no member 'rial'; did you mean 'rail'?"},
         {"{w: {vary: {wall: [2 mm]}, show: [{safety: all, take: max}]}}", "the safety factor has one value"},
-        {"{w: {vary: {wall: [2 mm]}, show: [{moment: all, at: 1 m}]}}", "a place is on one member"},
+        {"{w: {vary: {wall: [2 mm]}, show: [{moment: all, at: 1 m}]}}", "a place needs one member"},
         {"{w: {vary: {/sections/rail: [IPE 205]}" + show, "IPE 205"}}) {
     const Folder folder;
     folder.write("model.yaml", trestle + limits + "sweeps: " + text + "\n");
@@ -353,7 +353,7 @@ TEST_CASE("Variants are drawn upon each other as each is drawn alone") {
   CHECK(lengths[1] == Approx(lengths[0]).epsilon(1e-3));
   CHECK(lengths[2] == Approx(lengths[0] * 1.8 / 2.4).epsilon(1e-3));
   for (const auto& [arguments, why] :
-       {std::pair<std::string, std::string>{"--variants all", "drawn upon each other"},
+       {std::pair<std::string, std::string>{"--variants all", "can be overlaid"},
         {"--variants pined --what moment", "did you mean 'pinned'?"},
         {"--side-by-side", "goes with --variants"},
         {"--variants all --variant pinned --what moment", "several with the original model"},

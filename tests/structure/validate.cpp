@@ -160,7 +160,7 @@ TEST_CASE("Supports and loads") {
   }
   SECTION("a moment out of the plane") {
     k.loads.at(k.b, Moment{.x = 1_kN_m});
-    refused(k.s, "turns about z");
+    refused(k.s, "only moments about z are possible");
   }
   SECTION("a load that is no number") {
     k.loads.at(k.b, Force{.y = ForceSize::si(std::numeric_limits<double>::quiet_NaN())});
