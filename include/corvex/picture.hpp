@@ -70,8 +70,10 @@ struct PictureOptions {
   bool moments_on_tension_side = true;
   // Of vibration and buckling: which mode, from 1 on.
   std::size_t mode = 1;
-  // With the structure's title and what is shown at the head; not where a document says it.
+  // With the title of the structure and of the picture at the head; not needed in a document with captions.
   bool titled = true;
+  // With lines of explanation at the foot.
+  bool explained = true;
   // Deformed shapes and mode shapes are animated, in SVG; GIF is always animated.
   bool moving = false;
   // Findings of the model (findings.hpp): errors, warnings and crossings are marked in pictures of the

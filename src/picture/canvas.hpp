@@ -65,7 +65,9 @@ class Canvas {
   void keep_clear(const Box& box) { labels_.avoid(box); }
 
   // Lines of explanation at the foot of the page.
-  void explain(std::string words) { legend_.push_back(std::move(words)); }
+  void explain(std::string words) {
+    if (o_.explained) legend_.push_back(std::move(words));
+  }
   // They end before the text at the right of the foot, which has this width.
   void keep_foot_clear(double width) { foot_ = width; }
   void heading(std::string words) { heading_ = std::move(words); }

@@ -35,7 +35,7 @@ class EnvelopePicture {
     s_.explain(
         s_.structure().is_plane()
             ? "Each extreme value with its governing case; values below 5 % of the largest are not labelled"
-            : "The largest value with its governing case, all of them are in the table; values below 15 % of the largest "
+            : "The largest value with its governing case, all of them are in the table; values below 50 % of the largest "
               "are not labelled");
   }
 
@@ -91,7 +91,7 @@ class EnvelopePicture {
   }
 
   // Values below this share of the largest are not written.
-  double least_share() const { return s_.structure().is_plane() ? 0.05 : 0.15; }
+  double least_share() const { return s_.structure().is_plane() ? 0.05 : 0.5; }
 
   Value extreme(std::size_t k, bool largest) const {
     Value best{0, 0, 0};

@@ -14,8 +14,13 @@ namespace {
 struct Margins {
   double side, top, bottom;
 };
-Margins margins(double letter, bool titled) {
-  return {10 * letter, (titled ? 9 : 6) * letter, 9 * letter};
+Margins margins(double letter, const PictureOptions& o) {
+  return {(o.explained ? 10 : 7) * letter,
+          (o.titled      ? 9
+           : o.explained ? 6
+                         : 4.5) *
+              letter,
+          (o.explained ? 9 : 4.5) * letter};
 }
 
 }  // namespace
@@ -40,7 +45,7 @@ Sight sight(const Structure& s, std::optional<View> view) {
 
 Scene::Scene(const Solution& solution, const PictureOptions& options, const Lettering& lettering,
              const std::vector<PictureSide>& beside)
-    : Canvas(solution.structure().title(), options, lettering, 0.62 * margins(1, options.titled).top),
+    : Canvas(solution.structure().title(), options, lettering, 0.62 * margins(1, options).top),
       solution_(solution),
       envelope_(picture::is_envelope(solution, options)),
       s_(solution.structure()),
@@ -88,7 +93,7 @@ void Scene::fit() {
              Vector{t.x.si(), t.y.si(), t.z.si()} * options().scale.value_or(1));
       }
     }
-  const Margins m = margins(letter(), options().titled);
+  const Margins m = margins(letter(), options());
   const double w = width() - 2 * m.side, h = height() - m.top - m.bottom;
   const double wide = b.right - b.left, tall = b.bottom - b.top;
   // Slender structures leave as much space as diagrams need.

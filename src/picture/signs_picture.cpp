@@ -14,16 +14,16 @@ class Signs {
   explicit Signs(Canvas& canvas) : c_(canvas), ink_(canvas.colours().ink), force_(canvas.colours().load) {}
 
   void plane() {
-    const Spot a{70, 110}, b{250, 110};
+    const Spot a{70, 90}, b{250, 90};
     c_.line({a, b}, {ink_, 4}, {"member"});
-    axis({130, 110}, {185, 110}, "x"), axis({130, 110}, {130, 50}, "y");
+    axis({130, 90}, {185, 90}, "x"), axis({130, 90}, {130, 30}, "y");
     word("A", {a.x, a.y + 16}), word("B", {b.x, b.y + 16});
     // A piece of the member with both faces.
-    const double l = 400, r = 490, t = 80, m = 110, u = 140;
+    const double l = 400, r = 490, t = 60, m = 90, u = 120;
     c_.area({{l, t}, {r, t}, {r, u}, {l, u}}, c_.colours().faint, {"member"});
     c_.line({{l, t}, {r, t}, {r, u}, {l, u}, {l, t}}, {ink_, 1.4}, {"member"});
     force({r + 4, m}, {r + 52, m}, "N"), force({l - 4, m}, {l - 52, m}, "N");
-    force({r + 10, m - 28}, {r + 10, m + 34}, "Vy"), force({l - 10, m + 28}, {l - 10, m - 34}, "Vy");
+    force({r + 10, m - 28}, {r + 10, m + 30}, "Vy"), force({l - 10, m + 28}, {l - 10, m - 34}, "Vy");
     // Mz is counter-clockwise on the face towards the end.
     turn({r + 30, m}, 34, -1), turn({l - 30, m}, 34, 1);
     word("Mz", {r + 78, m - 30}), word("Mz", {l - 78, m - 30});

@@ -82,6 +82,8 @@ struct Source {
   const Problems& findings;
 };
 
+// A figure of local axes and positive internal forces.
+void add_signs(Chapter& chapter, const Source& source);
 // The theory of the calculation in sentences.
 std::string theory_in_words(const AnalysisOptions& analysis);
 // Standards of the materials and profiles that members use, with the edition that the catalogue follows.

@@ -34,14 +34,6 @@ void add_assumptions(Chapter& chapter, const Source& source) {
   chapter.items.emplace_back(std::move(words));
 }
 
-void add_signs(Chapter& chapter, const Source& source) {
-  const bool plane = source.model.structure.is_plane();
-  PictureOptions options;
-  options.width = a4_text, options.height = 230, options.letters = small_letters, options.titled = false;
-  chapter.items.emplace_back(Figure{"signs", "Local axes and positive internal forces",
-                                    picture::signs_drawing(plane, options, source.lettering)});
-}
-
 }  // namespace
 
 namespace {
@@ -55,8 +47,9 @@ void add_sized(Chapter& chapter, const Source& source, PictureTitle title, Pictu
                const PictureSize& size, const Modes& shapes) {
   options.width = size.width;
   options.height = size.height;
-  options.letters = small_letters;
+  options.letters = size.half ? 0.85 * small_letters : small_letters;
   options.titled = false;
+  options.explained = !size.half;
   options.units = source.model.units;
   options.digits = source.options.digits;
   auto drawing = picture::drawing_of(source.solution, options, source.lettering, {}, shapes);
@@ -72,14 +65,36 @@ void add_picture(Chapter& chapter, const Source& source, PictureTitle title, Pic
   add_sized(chapter, source, std::move(title), std::move(options), {a4_text, height, false}, shapes);
 }
 
+namespace {
+
+// Plane structures of few members are readable at half of the width of a page.
+bool has_small_diagrams(const Structure& s) {
+  constexpr std::size_t few = 12;
+  return s.is_plane() && s.members().size() <= few;
+}
+
+}  // namespace
+
 void add_diagram(Chapter& chapter, const Source& source, PictureTitle title, PictureOptions options,
                  const Modes& shapes) {
-  constexpr std::size_t few = 12;
   const Structure& s = source.model.structure;
-  const bool half = s.is_plane() && s.members().size() <= few;
+  const bool half = has_small_diagrams(s);
   // Three on a page, or twice as many side by side.
-  const PictureSize size = half ? PictureSize{(a4_text - gap) / 2, 225, true} : PictureSize{a4_text, 235, false};
+  const PictureSize size =
+      half ? PictureSize{(a4_text - gap) / 2, 172, true} : PictureSize{a4_text, s.is_plane() ? 235.0 : 360.0, false};
   add_sized(chapter, source, std::move(title), std::move(options), size, shapes);
+}
+
+void add_signs(Chapter& chapter, const Source& source) {
+  const bool plane = source.model.structure.is_plane();
+  PictureOptions options;
+  options.width = a4_text, options.height = plane ? 160 : 250, options.letters = small_letters, options.titled = false;
+  options.explained = !plane;
+  chapter.items.emplace_back(Figure{
+      "signs",
+      plane ? "Local axes and positive internal forces: N + is tension, Mz + causes tension on the -y side, Vy = dMz/dx"
+            : "Local axes and positive internal forces",
+      picture::signs_drawing(plane, options, source.lettering)});
 }
 
 void add_model(Chapter& chapter, const Source& source) {
@@ -87,7 +102,7 @@ void add_model(Chapter& chapter, const Source& source) {
   const ModelUnits& u = source.model.units;
   if (s.is_plane()) {
     add_picture(chapter, source, {"structure", "Structure with the names of points and members"},
-                {.load_case = "", .dimensions = true, .loads = false}, 330);
+                {.load_case = "", .dimensions = true, .loads = false}, 260);
   } else {
     add_picture(chapter, source, {"structure", "Structure with the names of points and members"}, {.loads = false},
                 380);
@@ -100,9 +115,6 @@ void add_model(Chapter& chapter, const Source& source) {
   chapter.items.emplace_back(shortened(document::points_table(u, s), source));
   chapter.items.emplace_back(shortened(document::members_table(u, s), source));
   chapter.items.emplace_back(document::parts_table(u, s));
-  chapter.items.emplace_back(Heading{"Signs and axes", 2});
-  add_signs(chapter, source);
-  chapter.items.emplace_back(document::sign_rules(s));
 }
 
 void add_materials(Chapter& chapter, const Source& source) {
@@ -148,14 +160,19 @@ Table remarks_table(const Source& source, std::size_t load_case) {
 void add_loads(Chapter& chapter, const Source& source) {
   const Structure& s = source.model.structure;
   constexpr std::size_t most_pictures = 12;
-  for (std::size_t i = 0; i < s.load_cases().size(); ++i) {
-    const LoadCase& c = s.load_cases()[i];
-    chapter.items.emplace_back(Heading{c.name(), 2});
+  const auto picture = [&](std::size_t i) {
+    const std::string& name = s.load_cases()[i].name();
     if (i < most_pictures || source.options.all)
-      add_diagram(chapter, source, {"loads-" + file_name(c.name()), "Loads of '" + c.name() + "'"},
-                  {.load_case = c.name()});
+      add_diagram(chapter, source, {"loads-" + file_name(name), "Loads of '" + name + "'"}, {.load_case = name});
+  };
+  // Small pictures stand side by side, before the tables.
+  const bool small = has_small_diagrams(s);
+  for (std::size_t i = 0; small && i < s.load_cases().size(); ++i) picture(i);
+  for (std::size_t i = 0; i < s.load_cases().size(); ++i) {
+    const std::string& name = s.load_cases()[i].name();
+    if (!small) chapter.items.emplace_back(Heading{name, 2}), picture(i);
     Table loads = shortened(document::loads_table(source.model.units, s, i), source);
-    loads.title = "Loads of '" + c.name() + "'";
+    loads.title = "Loads of '" + name + "'";
     chapter.items.emplace_back(std::move(loads));
     if (Table remarks = remarks_table(source, i); !remarks.rows.empty()) chapter.items.emplace_back(std::move(remarks));
   }

@@ -64,13 +64,18 @@ void add_pictures(Chapter& chapter, const Source& source, std::size_t index) {
     if (is_there(source, index, s.of))
       add_diagram(chapter, source, {s.file + ("-" + file_name(name)), fmt::format("{} in '{}'", s.caption, name)},
                   {.of = s.of, .load_case = name});
-  add_diagram(chapter, source, {"reactions-" + file_name(name), "Reactions in '" + name + "'"},
-              {.of = PictureOf::reactions, .load_case = name});
   const bool use = strength_known(source, index);
   add_diagram(chapter, source,
               {(use ? "utilisation-" : "stress-") + file_name(name),
                (use ? "Utilisation: von Mises stress over strength, in '" : "Largest normal stress in '") + name + "'"},
               {.of = use ? PictureOf::utilisation : PictureOf::stress, .load_case = name});
+  add_picture(chapter, source, {"reactions-" + file_name(name), "Reactions in '" + name + "'"},
+              {.of = PictureOf::reactions, .load_case = name}, 175);
+}
+
+// Of a case without pictures: the envelope has the extremes of displacements and stresses.
+bool is_brief(const Table& t) {
+  return t.title.rfind("Reactions", 0) == 0 || t.title.rfind("Internal forces", 0) == 0;
 }
 
 void add_case(Chapter& chapter, const Source& source, std::size_t index, bool with_pictures) {
@@ -82,7 +87,7 @@ void add_case(Chapter& chapter, const Source& source, std::size_t index, bool wi
   }
   if (with_pictures) add_pictures(chapter, source, index);
   for (Table& t : document::tables_of_case(source.model.units, source.solution, index, selection(source)))
-    chapter.items.emplace_back(std::move(t));
+    if (with_pictures || is_brief(t)) chapter.items.emplace_back(std::move(t));
 }
 
 // The beams that are used most, each by its worst case.
@@ -110,7 +115,7 @@ void add_governing_members(Chapter& chapter, const Source& source) {
   for (const Used& u : order) {
     const std::string &name = s.members()[u.member].name, load_case = source.solution[u.load_case].name();
     add_picture(chapter, source, {"sheet-" + file_name(name), fmt::format("Member '{}' in '{}'", name, load_case)},
-                {.of = PictureOf::sheet, .load_case = load_case, .only = {MemberId(u.member)}}, 412);
+                {.of = PictureOf::sheet, .load_case = load_case, .only = {MemberId(u.member)}}, 370);
   }
   const Used& first = order.front();
   const std::string &name = s.members()[first.member].name, load_case = source.solution[first.load_case].name();
@@ -118,7 +123,7 @@ void add_governing_members(Chapter& chapter, const Source& source) {
               {"section-" + file_name(name),
                fmt::format("Section of '{}' with the stress at the place of the largest von Mises stress, in '{}'",
                            name, load_case)},
-              {.of = PictureOf::section, .load_case = load_case, .only = {MemberId(first.member)}}, 400);
+              {.of = PictureOf::section, .load_case = load_case, .only = {MemberId(first.member)}}, 390);
 }
 
 std::vector<std::size_t> cases_named(const Solution& solution, const std::vector<std::string>& names) {

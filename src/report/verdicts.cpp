@@ -44,6 +44,7 @@ void add_summary(Chapter& chapter, const Source& source) {
   for (Words& w : document::summaries_of(u, source.solution, source.solution.assessed(), source.options.all,
                                          source.options.digits))
     chapter.items.emplace_back(std::move(w));
+  add_signs(chapter, source);
 }
 
 void add_findings(Chapter& chapter, const Source& source) {
@@ -71,11 +72,17 @@ void add_hand(Chapter& chapter, const Source& source) {
   for (Worked& w : all.worked) chapter.items.emplace_back(std::move(w));
 }
 
+// The places of the largest values take one row for each value of each variant.
+bool lists_places(const Table& t) {
+  return t.name == "comparison-places";
+}
+
 void add_variants(Chapter& chapter, const Source& source) {
   document::Page page = document::comparison_page("", source.model.units, source.options.variants, source.model.show,
                                                   source.options.digits);
   for (auto& item : page) {
-    if (auto* t = std::get_if<Table>(&item); t && t->use != document::For::data)
+    if (auto* t = std::get_if<Table>(&item);
+        t && t->use != document::For::data && (source.options.all || !lists_places(*t)))
       chapter.items.emplace_back(std::move(*t));
     if (auto* w = std::get_if<Words>(&item)) chapter.items.emplace_back(std::move(*w));
   }

@@ -157,7 +157,7 @@ TEST_CASE("Slips among points and members are told at their place") {
       {"B: [0, 900]", "B: [0, 900]\n  C: {mirror: A, about: {x: 1, y: 2}}", "one plane to mirror about was expected"},
       {"B: [0, 900]", "B: [0, 900]\n  C: {mirror: A, about: {z: 1}}", "'z' is not a key of about"},
       {"B: [0, 900]", "B: [0, 900]\n  C: {repeat: A, count: 2.5, by: [0, 1]}", "'2.5' is not a count"},
-      {"B: [0, 900]", "B: [0, 900]\n  C: {repeat: A, count: 2, by: [0, 0]}", "would all stand on the first"},
+      {"B: [0, 900]", "B: [0, 900]\n  C: {repeat: A, count: 2, by: [0, 0]}", "would be at the first one"},
       {"B: [0, 900]", "B: [0, 900]\n  C: {repeat: A, count: 2}", "the repeated point 'C' needs 'by'"},
       {"B: [0, 900]", "B: [0, 900]\n  C: {repeat: A, count: 2, by: [1, 0]}\n  D: {from: C, by: [0, 1]}",
        "'C' is a family of points; one of them was expected, for example 'C.1'"},

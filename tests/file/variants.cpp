@@ -130,8 +130,7 @@ TEST_CASE("A change that fits nothing says where, with the nearest name") {
   const auto set = [&](const std::string& pointer, const std::string& value = "x") {
     return refused(sound, {.set = {{pointer, value}}});
   };
-  CHECK_THAT(set("/sections/lag"),
-             Contains("set /sections/lag: there is no 'lag' in /sections; did you mean 'leg'?"));
+  CHECK_THAT(set("/sections/lag"), Contains("set /sections/lag: there is no 'lag' in /sections; did you mean 'leg'?"));
   CHECK_THAT(set("/section/leg"), Contains("there is no 'section' in the model; did you mean 'sections'?"));
   CHECK_THAT(set("/loads/product/2"), Contains("'2' is not an entry of /loads/product, which is a list of 2"));
   CHECK_THAT(set("/loads/product/first"), Contains("'first' is not an entry"));

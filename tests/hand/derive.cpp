@@ -231,7 +231,7 @@ class Lines {
   void read(std::string line) {
     INFO(line);
     if (const std::size_t remark = line.find("   ("); remark != std::string::npos) line.resize(remark);
-    if (line.rfind("  nothing else has a share:", 0) == 0 || line.rfind("  solution:", 0) == 0) return solution(line);
+    if (line.rfind("  zero by inspection:", 0) == 0 || line.rfind("  solution:", 0) == 0) return solution(line);
     if (line.rfind("  ", 0) != 0) return;
     const std::size_t lead = line.rfind(": ");
     std::vector<std::string> sides = split(line.substr(lead == std::string::npos ? 2 : lead + 2), " = ");

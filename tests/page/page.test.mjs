@@ -408,7 +408,7 @@ test('the shapes of modes are shown and move', async () => {
   const [quarter, half] = await bent();
   assert.ok(Math.abs(Math.abs(half) - 0.1) < 1e-3, String(half));
   assert.ok(Math.abs(quarter / half - Math.SQRT1_2) < 1e-3, `${quarter} of ${half}`);
-  assert.match(await page.$eval('#summary', (p) => p.textContent), /buckling 1: load factor 3\.35.*no size/);
+  assert.match(await page.$eval('#summary', (p) => p.textContent), /buckling 1: load factor 3\.35.*amplitude/);
   assert.ok(await page.$eval('#scale', (e) => e.disabled));
   await page.click('#motion');
   await page.waitForFunction((at) => {

@@ -146,7 +146,7 @@ TEST_CASE("Every figure of the tables stands in the PDF, whole") {
 TEST_CASE("A report has the figures of solve") {
   const Folder folder;
   folder.write("m.yaml", judged_trestle);
-  REQUIRE(folder.run("report m.yaml -o r.html").status == 0);
+  REQUIRE(folder.run("report m.yaml --all -o r.html").status == 0);
   const auto solved = folder.run("solve m.yaml --all --units \"mm, kN\"");
   const std::string text = solved.out;
   const std::multiset<std::string> there = cells(parsed(folder.content("r.html")));

@@ -357,7 +357,7 @@ TEST_CASE("Variants are drawn upon each other as each is drawn alone") {
         {"--variants pined --what moment", "did you mean 'pinned'?"},
         {"--side-by-side", "goes with --variants"},
         {"--variants all --variant pinned --what moment", "several with the original model"},
-        {"--variants all --what sheet --member rail --side-by-side", "of one member of one model"}}) {
+        {"--variants all --what sheet --member rail --side-by-side", "one member of one model"}}) {
     const Outcome o = folder.run("draw model.yaml " + arguments);
     INFO(arguments);
     CHECK(o.status == 2);
