@@ -51,7 +51,7 @@ Table members_table(const ModelUnits& u, const Structure& s) {
 Table supports_table(const ModelUnits& u, const Structure& s) {
   static constexpr const char* dofs[] = {"x", "y", "z", "rx", "ry", "rz"};
   Table t{.name = "supports", .title = "Supports"};
-  t.columns = {words_column("point", true), words_column("holds"), words_column("springs")};
+  t.columns = {words_column("point", true), words_column("restrained"), words_column("springs")};
   for (const PointSupport& p : s.supports()) {
     std::string held, springs;
     for (std::size_t k = 0; k < 6; ++k) {
@@ -128,7 +128,7 @@ Table load_sums_table(const ModelUnits& u, const Structure& s) {
 }
 
 Table parts_table(const ModelUnits& u, const Structure& s) {
-  Table t{.name = "parts", .title = "Parts"};
+  Table t{.name = "parts", .title = "Bill of materials"};
   t.columns = {words_column("section", true), words_column("material"), number_column("pieces"),
                number_column("length", u.length.text), number_column("mass", u.mass.text)};
   for (const PartsOfOneKind& p : bill_of_materials(s))

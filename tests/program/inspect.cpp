@@ -52,7 +52,7 @@ TEST_CASE("inspect tells what was found with line and remedy, and the model as i
   for (const char* words :
        {"1 error, 1 warning", "unjoined-point", "point 'C' lies on 'rail', which does not include it: they are not joined",
         "remedy: include 'C' in 'rail': through: [B, C, D]", "double-load", "statically indeterminate to the 3rd degree",
-        "Sums of the loads", "Parts"})
+        "Sums of the loads", "Bill of materials"})
     CHECK_THAT(o.out, Contains(words));
   CHECK_THAT(folder.run("inspect model.yaml --format markdown").out,
              Contains("| error    |    8 | unjoined-point | rail, C    |"));

@@ -191,7 +191,7 @@ TEST_CASE("The model as read, stress by face, and a record, each on request") {
   const std::string model = many_combinations();
   const std::string read = printed(model, "solve m.yaml --model --case k1");
   CHECK_THAT(read, Contains("== model ==") && Contains("beam") && Contains("S235") && Contains("Sums of the loads") &&
-                       Contains("Parts"));
+                       Contains("Bill of materials"));
   CHECK(std::regex_search(read, std::regex("t +S235 +1 +2\\.000 +13\\.4")));
   CHECK_THAT(printed(model, "solve m.yaml --case k1"), !Contains("== model =="));
   const std::string faces = printed(model, "solve m.yaml --faces --case k24 --units 'm, N'");
