@@ -64,12 +64,23 @@ class Loads {
     if (const auto* point = std::get_if<PointId>(&on)) p.others.push_back(f_.point(*point));
     if (const auto* member = std::get_if<MemberId>(&on)) p.others.push_back(f_.member(member->index));
   }
-  // "force on C", "line load on rail"
+  // The place of a load, with the name of its point or member in quotes: "'rail' at 800 mm".
+  std::string place(const Load& load) const {
+    const std::string on = load_words(s_, load, {}).on;
+    const LoadTarget to = target(load);
+    const auto* point = std::get_if<PointId>(&to);
+    const auto* member = std::get_if<MemberId>(&to);
+    if (!point && !member) return on;
+    const std::string& name = point ? s_[*point].name : s_[*member].name;
+    return fmt::format("'{}'{}", name, on.substr(name.size()));
+  }
+
+  // "force on 'C'", "line load on 'rail'"
   std::string words(const LoadCase& c, std::size_t i) const {
     const Load& load = c.loads()[i];
     const LoadKind kind = kind_of(load, s_.up_direction());
     if (kind == LoadKind::self_weight || kind == LoadKind::acceleration) return name(kind);
-    return fmt::format("{} on {}", name(kind), load_words(s_, load, {}).on);
+    return fmt::format("{} on {}", name(kind), place(load));
   }
 
   void tell_nothing(const LoadCase& c, std::size_t i) {

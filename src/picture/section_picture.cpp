@@ -261,9 +261,9 @@ class SectionPicture : Canvas {
     const auto with = [&](double si, const Dimension& d) { return figure(si, unit_for(d, units()), options().digits); };
     row("Section", "", true);
     row("A", with(p.A.si(), Area::dimension()));
-    row("Iz (bending upright)", with(p.Iz.si(), SecondMoment::dimension()));
+    row("Iz (bending in x-y)", with(p.Iz.si(), SecondMoment::dimension()));
     row("Wz", with(p.Wz.si(), SectionModulus::dimension()));
-    row("Iy (sideways)", with(p.Iy.si(), SecondMoment::dimension()));
+    row("Iy (bending in x-z)", with(p.Iy.si(), SecondMoment::dimension()));
     row("Wy", with(p.Wy.si(), SectionModulus::dimension()));
     if (std::abs(p.Iyz.si()) > 1e-9 * p.I1.si()) row("Iyz", with(p.Iyz.si(), SecondMoment::dimension()));
     row("J (torsion)", with(p.J.si(), SecondMoment::dimension()));
@@ -285,12 +285,12 @@ class SectionPicture : Canvas {
         row(f.symbol, figure(f.at(s).si, is_force(f) ? units().force : units().moment, options().digits,
                              is_force(f) ? force : moment));
     if (const auto e = result_.max_stress_at(place_, side_))
-      row("most tension", figure(std::max(e->value.si(), 0.0), units().stress, options().digits));
+      row("largest tension", figure(std::max(e->value.si(), 0.0), units().stress, options().digits));
     if (const auto e = result_.min_stress_at(place_, side_))
-      row("most compression", figure(std::min(e->value.si(), 0.0), units().stress, options().digits));
+      row("largest compression", figure(std::min(e->value.si(), 0.0), units().stress, options().digits));
     if (mises) row("largest von Mises", figure(mises->value.si(), units().stress, options().digits));
     if (const auto safety = result_.safety())
-      row(result_.leaves_out_warping() ? "safety, without warping stress" : "safety",
+      row(result_.leaves_out_warping() ? "safety factor, without warping stress" : "safety factor",
           number(*safety, std::min(options().digits, 3)));
   }
   const Structure& s_;

@@ -26,7 +26,7 @@ std::string block(const std::string& language, int number = 0) {
 TEST_CASE("The README's model prints what the README says") {
   const corvex::test::Folder folder;
   folder.write("barrel.yaml", block("yaml"));
-  const auto o = folder.run("solve barrel.yaml");
+  const auto o = folder.run("solve barrel.yaml", "", "export COLUMNS=100;");
   CHECK(o.status == 0);
   CHECK(o.out == block("text"));
 }

@@ -186,7 +186,7 @@ export class Drawing {
       };
       for (let k = 0; k + 1 < places.length; ++k) {
         if (places[k + 1][0] - places[k][0] <= 0) continue;
-        const worst = [values[k], values[k + 1]].map(([pulled, pressed]) => (pulled === null ? 0 : pulled >= -pressed ? pulled : pressed));
+        const worst = [values[k], values[k + 1]].map(([tension, compression]) => (tension === null ? 0 : tension >= -compression ? tension : compression));
         const value = (worst[0] + worst[1]) / 2;
         const share = most > 0 ? Math.min(Math.abs(value) / most, 1) : 0;
         const to = value < 0 ? [0.83, 0.38, 0.08] : [0.09, 0.36, 0.66];
@@ -613,7 +613,7 @@ export class Drawing {
     const stress = model.units.stress;
     const words = [[x, `-${number(most / stress[1], 3)}`], [x + w / 2, '0'], [x + w, `${number(most / stress[1], 3)} ${stress[0]}`]];
     for (const [at, text] of words) c.fillText(text, at - c.measureText(text).width / 2, y - 8);
-    c.fillText('pressed, hatched', x, y + h + 9);
-    c.fillText('pulled', x + w - c.measureText('pulled').width, y + h + 9);
+    c.fillText('compression, hatched', x, y + h + 9);
+    c.fillText('tension', x + w - c.measureText('tension').width, y + h + 9);
   }
 }

@@ -35,8 +35,8 @@ void main() {
   vec3 colour = plain;
   if (coloured) {
     float share = most > 0.0 ? clamp(vStress / most, -1.0, 1.0) : 0.0;
-    vec3 pulled = vec3(0.09, 0.36, 0.66), pressed = vec3(0.83, 0.38, 0.08);
-    colour = mix(vec3(0.90, 0.92, 0.93), share < 0.0 ? pressed : pulled, sqrt(abs(share)));
+    vec3 tension = vec3(0.09, 0.36, 0.66), compression = vec3(0.83, 0.38, 0.08);
+    colour = mix(vec3(0.90, 0.92, 0.93), share < 0.0 ? compression : tension, sqrt(abs(share)));
     // Faces in compression are hatched, so that they do not differ by colour alone.
     if (share < -0.02 && mod(gl_FragCoord.x + gl_FragCoord.y, 9.0) < 2.0) colour *= 0.72;
   }
