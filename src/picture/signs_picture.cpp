@@ -16,7 +16,9 @@ class Signs {
   void plane() {
     const Spot a{70, 90}, b{250, 90};
     c_.line({a, b}, {ink_, 4}, {"member"});
-    axis({130, 90}, {185, 90}, "x"), axis({130, 90}, {130, 30}, "y");
+    axis({130, 90}, {130, 30}, "y");
+    c_.arrow({130, 90}, {190, 90}, c_.colours().positive, {"axis", "x"});
+    word("x", {188, 76});  // above the line of the member
     word("A", {a.x, a.y + 16}), word("B", {b.x, b.y + 16});
     // A piece of the member with both faces.
     const double l = 400, r = 490, t = 60, m = 90, u = 120;
@@ -25,33 +27,32 @@ class Signs {
     force({r + 4, m}, {r + 52, m}, "N"), force({l - 4, m}, {l - 52, m}, "N");
     force({r + 10, m - 28}, {r + 10, m + 30}, "Vy"), force({l - 10, m + 28}, {l - 10, m - 34}, "Vy");
     // Mz is counter-clockwise on the face towards the end.
-    turn({r + 30, m}, 34, -1), turn({l - 30, m}, 34, 1);
-    word("Mz", {r + 78, m - 30}), word("Mz", {l - 78, m - 30});
+    turn({r + 58, m}, 34, -1), turn({l - 58, m}, 34, 1);
+    word("Mz", {r + 100, m - 30}), word("Mz", {l - 100, m - 30});
     c_.explain(
         "x is from the first point to the last, y up. Mz + causes tension on the -y side; Vy = dMz/dx; N + is tension.");
   }
 
   void space() {
-    const Spot left{60, 95}, right{360, 95};
+    const Spot left{80, 80}, right{380, 80};
     block(left);
-    axis(at(left, 0, height_, 0), at(left, 0, height_ + 40, 0), "y");
-    axis(at(left, 0, 0, depth_), at(left, 0, 0, depth_ + 40), "z");
+    axis(at(left, 0, height_, 0), at(left, 0, height_ + 24, 0), "y");
+    axis(at(left, 0, 0, depth_), at(left, 0, 0, depth_ + 24), "z");
     axis(at(left, 0, height_, 0), at(left, 46, height_, 0), "x");
     const Spot face = at(left, length_, 0, 0);
-    force(face, at(left, length_ + 60, 0, 0), "N"), force(face, at(left, length_, -height_ - 26, 0), "Vy");
+    force(face, at(left, length_ + 60, 0, 0), "N"), force(face, at(left, length_, -height_ - 16, 0), "Vy");
     force(face, at(left, length_, 0, -depth_ - 40), "Vz");
     std::vector<Spot> circle;
     for (int k = -60; k <= 220; k += 8) {
       const double angle = k * std::numbers::pi / 180;
       circle.push_back(at(left, length_ + 34, 17 * std::cos(angle), 17 * std::sin(angle)));
     }
-    c_.line(circle, {force_, 1.6}, {"torsion"});
-    c_.arrow(circle[circle.size() - 2], circle.back(), force_, {"torsion"});
+    curved_arrow(circle, "torsion");
     word("T", at(left, length_ + 34, 27, 0));
     block(right);
     side(right, true), side(right, false);
     const Spot end = at(right, length_, 0, 0);
-    moment(end, at(right, length_, 0, depth_ + 44), "Mz"), moment(end, at(right, length_, -height_ - 32, 0), "My");
+    moment(end, at(right, length_, 0, depth_ + 44), "Mz"), moment(end, at(right, length_, -height_ - 22, 0), "My");
     c_.explain("N + is tension; Vy = dMz/dx, Vz = dMy/dx; T + is right-handed about x.");
     c_.explain("Mz + causes tension on the -y side (orange), My + on the -z side (blue).");
   }
@@ -115,8 +116,13 @@ class Signs {
       const double angle = k * std::numbers::pi / 180;
       arc.push_back({centre.x - side * radius * std::cos(angle), centre.y - radius * std::sin(angle)});
     }
-    c_.line(arc, {force_, 1.6}, {"moment"});
-    c_.arrow(arc[arc.size() - 2], arc.back(), force_, {"moment"});
+    curved_arrow(arc, "moment");
+  }
+  // A line of short steps whose last ones carry the head of an arrow.
+  void curved_arrow(const std::vector<Spot>& line, const char* what) {
+    const std::size_t tail = line.size() - 4;
+    c_.line({line.begin(), line.begin() + tail + 1}, {force_, 1.6}, {what});
+    c_.arrow(line[tail], line.back(), force_, {what});
   }
 
   Canvas& c_;
