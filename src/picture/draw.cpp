@@ -104,16 +104,6 @@ void make_sure_of_memory(const PictureOptions& o) {
   ::operator delete(::operator new(needed));
 }
 
-}  // namespace
-
-namespace {
-
-std::optional<Problem> no_font(const picture::Lettering& lettering) {
-  if (lettering.has_font()) return {};
-  return Problem{fmt::format("the font {} is not installed; it is needed for text (package fonts-dejavu-core)",
-                             picture::font_family)};
-}
-
 Expected<std::string, Problem> written(const picture::Drawing& drawing, ImageFormat format) {
   switch (format) {
     case ImageFormat::svg: return as_svg(drawing);
@@ -136,7 +126,7 @@ Expected<std::string, Problem> draw(const Sweep& sweep, const std::vector<SweepR
   if (sweep.show.empty()) return Problem{"there is no figure to plot"};
   make_sure_of_memory(options);
   const picture::Lettering lettering;
-  if (const auto problem = no_font(lettering)) return *problem;
+  if (const auto problem = lettering.missing_font()) return *problem;
   return written(picture::sweep_plot(sweep, runs, title, options, lettering), format);
 }
 
@@ -178,7 +168,7 @@ Expected<std::string, Problem> draw(const std::vector<PictureSide>& sides, Toget
     return Problem{"a picture of several models cannot be animated: SVG, PNG or PDF"};
   make_sure_of_memory(options);
   const picture::Lettering lettering;
-  if (const auto problem = no_font(lettering)) return *problem;
+  if (const auto problem = lettering.missing_font()) return *problem;
   PictureOptions o = options;
   const Solution& first = sides.front().solution;
   o.load_case = first[picture::case_of(first, o)].name();
@@ -243,7 +233,7 @@ Expected<std::string, Problem> draw(const Solution& solution, const PictureOptio
   if (options.moving && format != ImageFormat::svg && format != ImageFormat::gif)
     return Problem{"PNG and PDF cannot be animated: use SVG or GIF"};
   const picture::Lettering lettering;
-  if (const auto problem = no_font(lettering)) return *problem;
+  if (const auto problem = lettering.missing_font()) return *problem;
   PictureOptions o = options;
   o.moving = o.moving || format == ImageFormat::gif;
   Modes shapes;

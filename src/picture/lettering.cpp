@@ -1,5 +1,7 @@
 #include "picture/lettering.hpp"
 
+#include <fmt/format.h>
+
 #include <string_view>
 
 namespace corvex::picture {
@@ -13,6 +15,12 @@ Lettering::Lettering()
   pango_font_map_list_families(map_.get(), &families, &n);
   for (int i = 0; i < n; ++i) has_font_ |= std::string_view(pango_font_family_get_name(families[i])) == font_family;
   g_free(families);
+}
+
+std::optional<Problem> Lettering::missing_font() const {
+  if (has_font_) return {};
+  return Problem{
+      fmt::format("the font {} is not installed; it is needed for text (package fonts-dejavu-core)", font_family)};
 }
 
 double Lettering::width(const std::string& words, double size, bool bold) const {

@@ -4,7 +4,10 @@
 #include <pango/pangocairo.h>
 
 #include <memory>
+#include <optional>
 #include <string>
+
+#include "corvex/problem.hpp"
 
 namespace corvex::picture {
 
@@ -14,8 +17,8 @@ class Lettering {
  public:
   Lettering();
 
-  // Without the font, letters would be missing or be replaced by those of another font.
-  bool has_font() const { return has_font_; }
+  // The font, if it is not installed: letters would be missing or be replaced by those of another font.
+  std::optional<Problem> missing_font() const;
   double width(const std::string& words, double size, bool bold) const;
 
  private:

@@ -139,11 +139,7 @@ Expected<std::string, Problem> derivation_document(const Model& model, const Der
                                                    const std::vector<BothWays>& both, const DerivationOptions& options,
                                                    ReportFormat format) {
   const picture::Lettering lettering;
-  if (!lettering.has_font())
-    return Problem{
-        fmt::format("the font {} is not installed; it is needed for text (package "
-                    "fonts-dejavu-core)",
-                    picture::font_family)};
+  if (const auto problem = lettering.missing_font()) return *problem;
   reporting::Book book{.title = derivation.title,
                        .changes = derivation.members.empty()
                                       ? "Check of the joints in '" + derivation.load_case + "'"

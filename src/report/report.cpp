@@ -56,11 +56,7 @@ Expected<Report, Problem> report(const Model& model, const Evaluation& evaluatio
   if (!evaluation.ok()) return evaluation.problems().front();
   if (const auto problem = slip(options, evaluation.solution)) return *problem;
   const picture::Lettering lettering;
-  if (!lettering.has_font())
-    return Problem{
-        fmt::format("the font {} is not installed; it is needed for text (package "
-                    "fonts-dejavu-core)",
-                    picture::font_family)};
+  if (const auto problem = lettering.missing_font()) return *problem;
   const reporting::Source source{.model = model,
                                  .solution = evaluation.solution,
                                  .options = options,

@@ -30,7 +30,7 @@ Label label(const std::string& words, const Spot& of, int importance) {
 
 TEST_CASE("Many labels stand beside each other, within the page") {
   const Lettering lettering;
-  REQUIRE(lettering.has_font());
+  REQUIRE_FALSE(lettering.missing_font());
   const Box page{0, 0, 800, 600};
   std::mt19937 random(3);
   std::uniform_real_distribution<double> x(20, 780), y(20, 580);
