@@ -127,14 +127,15 @@ EdgePotentials Warping::potentials(std::size_t panel, double t) const {
           potential_.on(panel, t, on_right_).first - std::pow(at.real(), 3) / 6};
 }
 
-namespace {
-
 // The derivatives of the analytic function whose real part is a harmonic u, from u and q = ∂u/∂n on the outline:
 //   2π W′(p) = −i ∮ u dz/(z − p)² + ∮ q ds/(z − p)
-// and its derivatives (Cauchy's formula for Green's identity in potential.hpp).
+// and its derivatives (Cauchy's formula for Green's identity in potential.hpp). Not in the unnamed namespace, since
+// Warping::Inner has members of this type.
 struct Derivatives {
   Complex w[3] = {};
 };
+
+namespace {
 
 Complex product(Complex a, Complex b) {
   return {a.real() * b.real() - a.imag() * b.imag(), a.real() * b.imag() + a.imag() * b.real()};
