@@ -1,6 +1,8 @@
 // Standards that the materials and profiles of a structure refer to.
-#include <algorithm>
+#include <fmt/format.h>
+
 #include <map>
+#include <set>
 #include <string>
 
 #include "corvex/catalogue.hpp"
@@ -12,7 +14,7 @@ namespace {
 struct Standard {
   const char *name, *edition, *what;
 };
-// Editions that the values of the catalogue follow; without a year the catalogue follows no single edition.
+// Editions are for information: the catalogue names standards without a year.
 constexpr Standard standards[] = {
     {"EN 10025-2", "2004", "hot rolled products of structural steels, non-alloy"},
     {"EN 10025-3", "2004", "hot rolled products of structural steels, normalized fine grain"},
@@ -36,12 +38,8 @@ constexpr Standard standards[] = {
 }  // namespace
 
 Table standards_table(const Structure& s) {
-  std::map<std::string, std::string> used;  // text that names standards, and what refers to it
-  const auto refer = [&](const std::string& text, const std::string& by) {
-    if (text.empty()) return;
-    std::string& all = used[text];
-    if (("; " + all + ";").find("; " + by + ";") == std::string::npos) all += (all.empty() ? "" : "; ") + by;
-  };
+  std::map<std::string, std::set<std::string>> used;  // text that names standards, and what refers to it
+  const auto refer = [&](const std::string& text, const std::string& by) { used[text].insert(by); };
   for (const Member& m : s.members()) {
     const Material& material = s.material_of(m);
     refer(material.source, "material " + material.name);
@@ -54,13 +52,12 @@ Table standards_table(const Structure& s) {
   t.columns = {document::words_column("standard", true), document::words_column("edition"),
                document::words_column("subject"), document::words_column("used for")};
   for (const Standard& standard : standards) {
-    std::string by;
+    std::set<std::string> by;
     for (const auto& [text, what] : used)
-      if (text.find(standard.name) != std::string::npos) by += (by.empty() ? "" : "; ") + what;
-    if (!by.empty()) t.row({standard.name, standard.edition, standard.what, by});
+      if (text.find(standard.name) != std::string::npos) by.insert(what.begin(), what.end());
+    if (!by.empty()) t.row({standard.name, standard.edition, standard.what, fmt::format("{}", fmt::join(by, "; "))});
   }
-  if (!t.rows.empty())
-    t.after = "Editions that the values of the catalogue follow. Check that they are the ones agreed for the project.";
+  if (!t.rows.empty()) t.after = "Editions are for information. Check that they are the ones agreed for the project.";
   return t;
 }
 

@@ -19,14 +19,6 @@ namespace {
 
 const fs::path source(CORVEX_SOURCE);
 
-std::string content(const fs::path& path) {
-  std::ifstream in(path);
-  REQUIRE(in);
-  std::stringstream text;
-  text << in.rdbuf();
-  return text.str();
-}
-
 std::vector<fs::path> documents() {
   std::vector<fs::path> all;
   for (const char* name : {"README.md", "CONTRIBUTING.md", "SECURITY.md", "CHANGELOG.md"}) all.push_back(source / name);
@@ -100,14 +92,14 @@ TEST_CASE("Every link of the documents leads to a file and a heading that exist"
   std::map<std::string, std::set<std::string>> known;
   std::size_t count = 0;
   for (const fs::path& document : documents()) {
-    for (const Link& link : links(content(document))) {
+    for (const Link& link : links(content_of(document))) {
       const fs::path target = link.file.empty() ? document : (document.parent_path() / link.file).lexically_normal();
       INFO(document.filename().string() << " -> " << link.file << "#" << link.anchor);
       CHECK(fs::exists(target));
       ++count;
       if (link.anchor.empty() || target.extension() != ".md" || !fs::exists(target)) continue;
       auto [it, fresh] = known.try_emplace(target.string());
-      if (fresh) it->second = anchors(content(target));
+      if (fresh) it->second = anchors(content_of(target));
       CHECK(it->second.count(link.anchor) == 1);
     }
   }
@@ -117,7 +109,7 @@ TEST_CASE("Every link of the documents leads to a file and a heading that exist"
 TEST_CASE("Long documents have contents with all of their sections") {
   std::size_t with = 0;
   for (const fs::path& document : documents()) {
-    const std::string page = content(document);
+    const std::string page = content_of(document);
     const std::size_t begin = page.find("**Contents:**");
     const bool is_long = std::count(page.begin(), page.end(), '\n') > 120;
     const bool needs = is_long && document.filename() != "README.md" && document.filename() != "trust.md";
@@ -166,7 +158,7 @@ std::multiset<std::string> documented(const std::string& page, const std::string
 
 TEST_CASE("Every option of the program stands in one place of docs/commands.md") {
   const Folder folder;
-  const std::string page = content(source / "docs/commands.md");
+  const std::string page = content_of(source / "docs/commands.md");
   const std::multiset<std::string> common = documented(page, "Common options");
   for (const std::string& option : common) CHECK(common.count(option) == 1);
   std::size_t count = 0;
@@ -192,7 +184,7 @@ TEST_CASE("Every option of the program stands in one place of docs/commands.md")
 }
 
 TEST_CASE("Every limit, unit and analysis key stands in docs/model-file.md") {
-  const std::string page = content(source / "docs/model-file.md");
+  const std::string page = content_of(source / "docs/model-file.md");
   for (const char* limit : {"safety", "sag", "drift", "movement", "buckling", "frequency", "range", "most", "least",
                             "outside", "between"}) {
     INFO(limit);

@@ -18,14 +18,6 @@ namespace fs = std::filesystem;
 
 namespace {
 
-std::string content(const fs::path& path) {
-  std::ifstream in(path);
-  REQUIRE(in);
-  std::stringstream text;
-  text << in.rdbuf();
-  return text.str();
-}
-
 // Runs of blanks are one: a page may be narrower than a terminal.
 std::string squeezed(const std::string& text) {
   std::string out;
@@ -63,11 +55,11 @@ std::vector<Shown> consoles(const std::string& page) {
 
 // `complete`: every model of the folder is on the page.
 void check_page(const std::string& page, const std::string& models, std::size_t least, bool complete = true) {
-  const std::string text = content(fs::path(CORVEX_SOURCE) / "docs" / page);
+  const std::string text = content_of(fs::path(CORVEX_SOURCE) / "docs" / page);
   const Folder folder;
   for (const auto& entry : fs::directory_iterator(fs::path(CORVEX_SOURCE) / "examples" / models)) {
     const std::string name = entry.path().filename().string();
-    folder.write(name, content(entry.path()));
+    folder.write(name, content_of(entry.path()));
     INFO(name << " is not on the page");
     CHECK((!complete || text.find("examples/" + models + "/" + name) != std::string::npos));
   }
@@ -99,8 +91,8 @@ TEST_CASE("The commands of the comparison with a hand calculation print what it 
 }
 
 TEST_CASE("What the tutorial builds up is the model that it names") {
-  const std::string page = content(fs::path(CORVEX_SOURCE) / "docs/tutorial.md");
-  const std::string model = squeezed(content(fs::path(CORVEX_SOURCE) / "examples/tutorial/stand.yaml"));
+  const std::string page = content_of(fs::path(CORVEX_SOURCE) / "docs/tutorial.md");
+  const std::string model = squeezed(content_of(fs::path(CORVEX_SOURCE) / "examples/tutorial/stand.yaml"));
   std::istringstream in(page);
   bool inside = false;
   std::size_t lines = 0;

@@ -7,6 +7,7 @@
 #include <sstream>
 
 #include "support/plan.hpp"
+#include "support/program.hpp"
 #include "support/text.hpp"
 #include "support/yaml.hpp"
 
@@ -20,14 +21,6 @@ namespace fs = std::filesystem;
 
 namespace {
 
-std::string content(const fs::path& path) {
-  std::ifstream in(path);
-  REQUIRE(in);
-  std::stringstream text;
-  text << in.rdbuf();
-  return text.str();
-}
-
 const fs::path source = CORVEX_SOURCE;
 
 void check_accepted(const Schema& schema, const std::string& name, const std::string& model) {
@@ -38,7 +31,7 @@ void check_accepted(const Schema& schema, const std::string& name, const std::st
 
 std::vector<std::string> page_models() {
   std::vector<std::string> all;
-  std::istringstream in(content(source / "docs/model-file.md"));
+  std::istringstream in(content_of(source / "docs/model-file.md"));
   std::string line;
   bool inside = false;
   while (std::getline(in, line)) {
@@ -183,7 +176,7 @@ TEST_CASE("The schema accepts every model that ships, every example of the page,
   for (const char* folder : {"examples/cider-works", "share/corvex/new"})
     for (const auto& entry : fs::directory_iterator(source / folder))
       if (entry.path().extension() == ".yaml") {
-        check_accepted(schema, entry.path().string(), content(entry.path()));
+        check_accepted(schema, entry.path().string(), content_of(entry.path()));
         ++count;
       }
   for (const std::string& model : page_models()) check_accepted(schema, model, model), ++count;
@@ -226,7 +219,7 @@ TEST_CASE("Every key of the schema stands on the page, and tells what it is") {
   std::set<std::string> keys;
   collect(schema.json(), keys);
   CHECK(keys.size() > 80);
-  const std::string page = content(source / "docs/model-file.md");
+  const std::string page = content_of(source / "docs/model-file.md");
   // Parts of which the page says only that they are to come.
   const std::set<std::string> later = {"safety", "movement", "buckling", "frequency"};
   for (const std::string& key : keys) {

@@ -56,6 +56,12 @@ Outcome Folder::run(const std::string& arguments, const std::string& input, cons
   return o;
 }
 
+std::string content_of(const std::filesystem::path& file) {
+  INFO(file.string());
+  REQUIRE(std::filesystem::is_regular_file(file));
+  return read(file);
+}
+
 nlohmann::json solved(const std::string& model, int places) {
   const Folder folder;
   folder.write("model.yaml", model);

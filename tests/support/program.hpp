@@ -32,6 +32,9 @@ class Folder {
   std::filesystem::path path_;
 };
 
+// The whole of a file; fails the test where it cannot be read.
+std::string content_of(const std::filesystem::path& file);
+
 // Solves a model and reads the results back; fails the test where the program refuses.
 nlohmann::json solved(const std::string& model, int places = 0);
 
